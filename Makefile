@@ -1,0 +1,62 @@
+# Every target brings what it needs, also in a fresh clone.
+SHELL := /bin/bash
+VENV := .venv
+PY := $(VENV)/bin/python
+UV := $(VENV)/bin/uv
+WEB_APP := src/fair_spindle/web_app/index.html
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
+BROWSER := /usr/bin/chromium
+
+.PHONY: setup web demo test check shots bench types format browser
+
+setup: $(VENV)/.ready $(WEB_APP)
+
+$(VENV)/.ready: requirements.lock pyproject.toml
+	test -x $(PY) || python3 -m venv $(VENV)
+	$(PY) -m pip install --quiet uv==0.13.9
+	$(UV) pip install --quiet --python $(PY) --compile-bytecode --require-hashes -r requirements.lock
+	$(UV) pip install --quiet --python $(PY) --no-deps --no-build-isolation -e .
+	touch $@
+
+web/node_modules/.ready: web/package-lock.json web/.npmrc
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+$(WEB_APP): web/node_modules/.ready $(WEB_SOURCES)
+	cd web && npm run build --silent
+
+web: $(WEB_APP)
+
+demo: setup
+	$(VENV)/bin/fair-spindle demo $(ARGS)
+
+browser: $(BROWSER)
+
+$(BROWSER):
+	apt-get update -qq
+	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation
+
+test: setup browser
+	$(PY) -m pytest -m "not screen"
+	$(PY) -m pytest -m screen tests/screens
+
+check: setup
+	$(VENV)/bin/ruff check .
+	$(VENV)/bin/ruff format --check .
+	$(VENV)/bin/mypy
+	$(PY) tools/write_types.py --check
+	cd web && npm run check --silent
+
+types: $(VENV)/.ready web/node_modules/.ready
+	$(PY) tools/write_types.py
+
+format: setup
+	$(VENV)/bin/ruff check --fix .
+	$(VENV)/bin/ruff format .
+	cd web && npm run format --silent
+
+shots: setup browser
+	$(PY) tools/take_shots.py
+
+bench: setup
+	$(PY) tools/bench.py

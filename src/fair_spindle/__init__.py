@@ -1,0 +1,1 @@
+"""Fair Spindle: planner, calculator, floor guide and logbook for suspension tuners."""

@@ -1,0 +1,24 @@
+"""The published calculations: a model in, a model out, one call into the core."""
+
+from fair_spindle.calculations import height_and_rubber, toe_and_threads
+from fair_spindle.calculations.base import Calculation, Values, answer
+from fair_spindle.core.errors import NotFound
+
+CALCULATIONS: dict[str, Calculation] = {
+    calculation.name: calculation
+    for room in (toe_and_threads, height_and_rubber)
+    for calculation in room.CALCULATIONS
+}
+
+
+def find(name: str) -> Calculation:
+    """Look a calculation up by its published name."""
+    try:
+        return CALCULATIONS[name]
+    except KeyError:
+        raise NotFound(
+            f"No calculation called {name!r}; there are {', '.join(CALCULATIONS)}.", field="name"
+        ) from None
+
+
+__all__ = ["CALCULATIONS", "Calculation", "Values", "answer", "find"]

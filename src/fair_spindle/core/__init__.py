@@ -1,0 +1,1 @@
+"""The rules of the job: numpy and the standard library only, no I/O, no clock, no web."""

@@ -1,0 +1,272 @@
+"""Torque, the tension it makes, and whether a specification is plausible for its thread."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from fair_spindle.core.errors import InputError, require
+from fair_spindle.core.units import UNITS, from_core, to_core, units_of
+
+TYPICAL_NUT_FACTOR = 0.2
+USUAL_SHARE = (0.10, 0.85)
+PROPERTY_CLASSES = ("8.8", "10.9", "12.9")
+READING_TOLERANCE = 0.05
+
+
+@dataclass(frozen=True)
+class TorqueDoubt:
+    """Why a torque looks wrong for its thread, and the unit that would look right, if any."""
+
+    message: str
+    share_of_proof: float
+    likelier_unit: str | None
+
+
+def tensile_stress_area(diameter: float, pitch: float) -> float:
+    """Stress area of a metric thread.
+
+    Parameters
+    ----------
+    diameter : float
+        Nominal diameter, above the pitch. [mm]
+    pitch : float
+        Thread pitch, > 0. [mm]
+
+    Returns
+    -------
+    float
+        Stress area. [mm²]
+
+    Raises
+    ------
+    OutOfRange
+        A pitch or diameter no thread can have.
+
+    Notes
+    -----
+    π/4 · (d − 0.9382 P)².
+
+    Source
+    ------
+    iso-898-1
+
+    Examples
+    --------
+    >>> round(tensile_stress_area(12.0, 1.75), 1)
+    84.3
+    """
+    require(pitch > 0, "pitch_mm", "The thread pitch must be above 0 mm", pitch)
+    require(diameter > pitch, "diameter_mm", "The diameter must exceed the pitch", diameter)
+    return math.pi / 4 * (diameter - 0.9382 * pitch) ** 2
+
+
+def proof_stress(property_class: str, diameter: float) -> float:
+    """Stress under proof load of a property class.
+
+    Parameters
+    ----------
+    property_class : {"8.8", "10.9", "12.9"}
+        Marking on the head. [-]
+    diameter : float
+        Nominal diameter; 8.8 is stronger above M16. [mm]
+
+    Returns
+    -------
+    float
+        Proof stress. [MPa]
+
+    Raises
+    ------
+    InputError
+        A class this table does not hold.
+
+    Notes
+    -----
+    8.8: 580 to M16, 600 above; 10.9: 830; 12.9: 970.
+
+    Source
+    ------
+    iso-898-1
+
+    Examples
+    --------
+    >>> proof_stress("10.9", 12.0)
+    830.0
+    """
+    if property_class not in PROPERTY_CLASSES:
+        raise InputError(
+            f"Property class must be one of {', '.join(PROPERTY_CLASSES)}; got {property_class!r}.",
+            field="property_class",
+        )
+    if property_class == "8.8":
+        return 580.0 if diameter <= 16 else 600.0
+    return 830.0 if property_class == "10.9" else 970.0
+
+
+def share_of_proof(torque: float, diameter: float, pitch: float, property_class: str) -> float:
+    """Share of the proof load that a torque pulls on a dry or lightly oiled thread.
+
+    Parameters
+    ----------
+    torque : float
+        Tightening torque, > 0. [N·mm]
+    diameter, pitch : float
+        Thread. [mm]
+    property_class : str
+        As :func:`proof_stress`. [-]
+
+    Returns
+    -------
+    float
+        Tension over proof load. [-]
+
+    Raises
+    ------
+    InputError, OutOfRange
+        As :func:`tensile_stress_area` and :func:`proof_stress`.
+
+    Notes
+    -----
+    F = T / (K d) with nut factor K = 0.2, the handbook's value for plain threads.
+
+    Source
+    ------
+    shigley
+
+    Examples
+    --------
+    >>> round(share_of_proof(100e3, 12.0, 1.75, "10.9"), 2)
+    0.6
+    """
+    tension = torque / (TYPICAL_NUT_FACTOR * diameter)
+    return tension / (tensile_stress_area(diameter, pitch) * proof_stress(property_class, diameter))
+
+
+def doubt_torque(
+    number: float, unit: str, diameter: float, pitch: float, property_class: str | None
+) -> TorqueDoubt | None:
+    """Say why a torque looks wrong for its thread, or None; never refuses.
+
+    Parameters
+    ----------
+    number : float
+        Torque as typed, > 0. [unit]
+    unit : str
+        Its unit. [-]
+    diameter, pitch : float
+        Thread. [mm]
+    property_class : str, optional
+        Class of the bolt; 10.9 is assumed where unknown. [-]
+
+    Returns
+    -------
+    TorqueDoubt or None
+        Reason, share of proof load, and the torque unit in which the same number would be
+        usual.
+
+    Raises
+    ------
+    InputError, OutOfRange
+        As :func:`share_of_proof`.
+
+    Notes
+    -----
+    Between 10 % and 85 % of proof load is usual: a handbook's advice for reused bolts is 75 %
+    of proof; the width of the band is the product's own.
+
+    Source
+    ------
+    shigley
+
+    Examples
+    --------
+    >>> doubt_torque(120.0, "nm", 12.0, 1.25, "10.9") is None
+    True
+    >>> doubt_torque(120.0, "lb_ft", 12.0, 1.25, "10.9").likelier_unit
+    'nm'
+    """
+    assumed = property_class or "10.9"
+    share = share_of_proof(to_core(number, unit), diameter, pitch, assumed)
+    if USUAL_SHARE[0] <= share <= USUAL_SHARE[1]:
+        return None
+    others = [other.key for other in units_of("torque") if other.key != unit]
+    shares = {o: share_of_proof(to_core(number, o), diameter, pitch, assumed) for o in others}
+    usual = {o: abs(s - 0.65) for o, s in shares.items() if USUAL_SHARE[0] <= s <= USUAL_SHARE[1]}
+    likelier = min(usual, key=lambda o: usual[o]) if usual else None
+    side = "more" if share > USUAL_SHARE[1] else "less"
+    kind = f"class {assumed}" if property_class else f"class {assumed} (assumed)"
+    question = f" Was {number:g} {UNITS[likelier].label} meant?" if likelier else ""
+    return TorqueDoubt(
+        f"{number:g} {UNITS[unit].label} would pull an M{diameter:g}×{pitch:g} {kind} to "
+        f"{share:.0%} of its proof load, {side} than usual ({USUAL_SHARE[0]:.0%} to {USUAL_SHARE[1]:.0%})."
+        f"{question} Check the unit and the row of the table.",
+        share,
+        likelier,
+    )
+
+
+def reading_matches(reading: float, specified: float) -> bool:
+    """Whether a torque reading meets its specification.
+
+    Parameters
+    ----------
+    reading, specified : float
+        Torque read and torque wanted, > 0. [N·mm]
+
+    Returns
+    -------
+    bool
+        True within 5 %, the product's own default.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Close to the ±4 % a hand torque tool may be off.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> reading_matches(98.0, 100.0), reading_matches(80.0, 100.0)
+    (True, False)
+    """
+    return abs(reading - specified) <= READING_TOLERANCE * specified
+
+
+def state_torque(torque: float) -> dict[str, float]:
+    """State a torque in every unit of the trade.
+
+    Parameters
+    ----------
+    torque : float
+        Torque. [N·mm]
+
+    Returns
+    -------
+    dict
+        By unit key: ``nm``, ``lb_ft``, ``lb_in``, ``kgf_m``.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Exact definitions.
+
+    Source
+    ------
+    nist-sp-811
+
+    Examples
+    --------
+    >>> round(state_torque(1000.0)["lb_in"], 4)
+    8.8507
+    """
+    return {unit.key: from_core(torque, unit.key) for unit in units_of("torque")}

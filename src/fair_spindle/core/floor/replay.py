@@ -1,0 +1,119 @@
+"""A whole log held against the rules, and what may be undone in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fair_spindle.core.errors import InputError, NotAllowed, NotFound
+from fair_spindle.core.floor.loading import Windows
+from fair_spindle.core.floor.log import Event, Reopened, Signed, Tightened, Undone
+from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.state import JobState, advance, derive, effective
+from fair_spindle.core.planning.template import JobTemplate
+
+
+def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
+    """Check a whole log by the same rules and give the state it leads to.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        What the log leads to.
+
+    Raises
+    ------
+    NotAllowed, InputError, NotFound
+        As :func:`permit`, with ``details["event"]`` naming the line that does not hold.
+
+    Notes
+    -----
+    Each bonded bolt is held against the window written into its own line.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Moved
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> replay([Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    'hanging'
+    """
+    log = list(events)
+    state = JobState()
+    for event in effective(log):
+        _hold(event, state, template)
+        state = advance(state, event, template)
+    return derive(log, template)
+
+
+def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None:
+    """Check that an event may be undone: what came after must hold without it.
+
+    Parameters
+    ----------
+    target : str
+        Id of the event to undo. [-]
+    events : iterable of Event
+        The log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    None
+
+    Raises
+    ------
+    NotFound
+        No such event.
+    NotAllowed
+        It no longer counts, seals the record, or something later rests on it.
+
+    Notes
+    -----
+    Replays the log with the undoing added.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Moved
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> undoing("a", [Event("a", 1, "", Moved("hanging"))], FRONT_STRUT)
+    """
+    log = list(events)
+    event = next((event for event in log if event.id == target), None)
+    if event is None:
+        raise NotFound("There is no such entry to undo.", field="event")
+    if isinstance(event.act, Signed | Reopened):
+        raise NotAllowed("Signing is not undone. Open the record again with a reason.")
+    if event not in effective(log) and not isinstance(event.act, Undone):
+        raise NotAllowed("That entry is undone already.")
+    try:
+        replay([*log, Event("", len(log) + 1, "", Undone(target))], template)
+    except NotAllowed as error:
+        raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
+
+
+def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
+    act = event.act
+    windows: Windows = {}
+    if isinstance(act, Tightened) and act.clamp:
+        side, _ = template.group_of(act.places[0])
+        windows = {side: (act.clamp.low_mm, act.clamp.high_mm)}
+    try:
+        permit(act, state, template, windows)
+    except (NotAllowed, InputError, NotFound) as error:
+        error.details["event"] = event.seq
+        raise

@@ -1,0 +1,293 @@
+"""What may be written in the log now, and why not: the rules of the job on the floor."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import singledispatch
+
+from fair_spindle.core.baseline import FIELDS, Part
+from fair_spindle.core.errors import InputError, NotAllowed, require
+from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
+from fair_spindle.core.floor.log import (
+    Act,
+    Counted,
+    Entered,
+    HeightRead,
+    Moved,
+    Noted,
+    Reopened,
+    Signed,
+    Specified,
+    Stepped,
+    Tightened,
+    Undone,
+)
+from fair_spindle.core.floor.readings import read_entry, read_part
+from fair_spindle.core.floor.state import JobState, short_of
+from fair_spindle.core.floor.wording import label_place, missing_fields, position_words
+from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
+
+HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
+TORQUE_PART = Part("torque", "Torque", "torque", "nm", 0.5, 1000)
+MAX_FLATS = 600
+
+
+def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    """Accept an act as things stand, or say what has to happen first.
+
+    Parameters
+    ----------
+    act : Act
+        What somebody wants to write. [-]
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+    windows : mapping
+        Hub-to-arch heights between which each side's bonded bushings may be clamped; a side
+        whose window is not known is missing. [mm]
+
+    Returns
+    -------
+    Act
+        The act, with the evidence for a bonded bolt written into it.
+
+    Raises
+    ------
+    NotAllowed
+        A rule of the job forbids it now.
+    InputError, NotFound
+        It names what does not exist or holds what cannot be taken.
+
+    Notes
+    -----
+    A signed record takes only its own reopening.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> permit(Moved("hanging"), JobState(), FRONT_STRUT, {}).to
+    'hanging'
+    """
+    if state.signature and not isinstance(act, Reopened):
+        raise NotAllowed("The record is signed. Open it again with a reason to change anything.")
+    return _permit(act, state, template, windows)
+
+
+def _words(text: str, field: str, what: str, longest: int = 500) -> None:
+    require(text.strip(), field, f"{what} must not be empty", "nothing", "Write a few words.", kind=InputError)
+    require(
+        len(text) <= longest,
+        field,
+        f"{what} must be at most {longest} characters",
+        len(text),
+        kind=InputError,
+    )
+
+
+@singledispatch
+def _permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    raise TypeError(f"no rule for {type(act).__name__}")
+
+
+@_permit.register
+def _(act: Entered, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    read_entry(act)
+    return act
+
+
+@_permit.register
+def _(act: Specified, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    template.group(act.group)
+    read_part(TORQUE_PART, act.torque, "torque")
+    _words(act.source, "source", "The source of the value", 200)
+    require(
+        3 <= act.diameter_mm <= 36,
+        "diameter_mm",
+        "Thread diameter must lie between 3 and 36 mm",
+        act.diameter_mm,
+    )
+    require(0.35 <= act.pitch_mm <= 4, "pitch_mm", "Thread pitch must lie between 0.35 and 4 mm", act.pitch_mm)
+    require(
+        act.pitch_mm < act.diameter_mm / 3,
+        "pitch_mm",
+        f"The pitch of an M{act.diameter_mm:g} thread must be under a third of its diameter",
+        act.pitch_mm,
+    )
+    return act
+
+
+@_permit.register
+def _(act: Moved, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if (act.to == "corner_carried") != (act.corner is not None):
+        raise InputError("Say which corner is carried, and only then.", field="corner")
+    if act.to == state.position and act.corner == state.corner:
+        raise NotAllowed(f"The car is {POSITION_NAMES[act.to]} already.")
+    if act.to == "on_wheels":
+        _nothing_loose(state, template)
+    return act
+
+
+def _nothing_loose(state: JobState, template: JobTemplate) -> None:
+    touched = [
+        place
+        for place in template.all_places()
+        if state.stage(place) is not None and template.group_of(place)[1].role != "jam"
+    ]
+    loose = short_of(state, touched, "snug")
+    if loose:
+        names = ", ".join(label_place(place, template) for place in loose[:4])
+        more = f" and {len(loose) - 4} more" if len(loose) > 4 else ""
+        raise NotAllowed(f"Not down on its wheels yet: {names}{more} must be snug first.", places=list(loose))
+
+
+@_permit.register
+def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    step = template.step(act.step)
+    if act.outcome == "skipped":
+        _words(act.reason, "reason", "The reason for skipping")
+        return act
+    if step.where != state.position or (step.corner and step.corner != state.corner):
+        raise NotAllowed(
+            f"This step needs the car {position_words(step.where, step.corner)}; "
+            f"it is {position_words(state.position, state.corner)}."
+        )
+    _stages_reached(step, state, template)
+    if step.asks in ("baseline", "check"):
+        missing = missing_fields(state, step.asks)
+        if missing:
+            names = ", ".join(f"{key.split('.')[0]} {FIELDS[key].label.lower()}" for key in missing[:4])
+            more = f" and {len(missing) - 4} more" if len(missing) > 4 else ""
+            raise NotAllowed(f"Still to be read: {names}{more}.", fields=list(missing))
+    if step.asks in ("count_off", "count_on"):
+        direction = step.asks.removeprefix("count_")
+        for side in step.sides:
+            if state.flats(side, direction) == 0 and f"{side}.turns_{direction}" not in state.entries:
+                raise NotAllowed(f"No turns have been counted {direction} at the {side}.")
+    return act
+
+
+def _stages_reached(step: Step, state: JobState, template: JobTemplate) -> None:
+    for key, stage in step.brings:
+        places = [place for side in step.sides for place in template.group(key).places(side)]
+        short = short_of(state, places, stage)
+        if short:
+            word = {"hand": "started by hand", "snug": "snug", "torqued": "torqued"}[stage]
+            names = ", ".join(label_place(place, template) for place in short[:4])
+            raise NotAllowed(f"Not {word} yet: {names}.", places=list(short))
+
+
+@_permit.register
+def _(act: Noted, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    _words(act.text, "text", "A note", 2000)
+    if act.step:
+        template.step(act.step)
+    return act
+
+
+@_permit.register
+def _(act: Counted, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    require(0 < abs(act.flats) <= MAX_FLATS, "flats", f"Flats must lie between 1 and {MAX_FLATS}", act.flats)
+    if act.direction == "correct":
+        if not short_of(state, template.group("jam").places(act.side), "torqued"):
+            raise NotAllowed(f"The {act.side} jam nut is closed. Open it before the rod is turned.")
+        return act
+    total = state.flats(act.side, act.direction) + act.flats
+    if total < 0:
+        raise NotAllowed("The count cannot go below zero.")
+    return act
+
+
+@_permit.register
+def _(act: HeightRead, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    read_part(HEIGHT_PART, act.height, "height")
+    return act
+
+
+@_permit.register
+def _(act: Tightened, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    require(act.places, "places", "At least one fastener must be named", "none", kind=InputError)
+    where = {template.group_of(place) for place in act.places}
+    if len(where) > 1:
+        raise InputError("Name fasteners of one group at one side at a time.", field="places")
+    side, group = where.pop()
+    for place in act.places:
+        _stage_follows(place, act, state, template)
+    if act.to != "torqued":
+        return replace(act, clamp=None)
+    _torque_recorded(act, group, state)
+    unstarted = short_of(state, group.places(side), "hand")
+    if unstarted:
+        raise NotAllowed(f"Start every place by hand first: {label_place(unstarted[0], template)}.")
+    if group.role == "wheel" and state.position != "on_wheels":
+        raise NotAllowed("Wheel nuts get their final torque on the ground. Snug them in the air.")
+    return _loaded(act, side, group, state, windows)
+
+
+_BEFORE: dict[str, tuple[str | None, ...]] = {
+    "loose": (None, "loose", "hand", "snug", "torqued"),
+    "hand": (None, "loose"),
+    "snug": ("hand",),
+    "torqued": ("snug", "torqued"),
+}
+
+
+def _stage_follows(place: str, act: Tightened, state: JobState, template: JobTemplate) -> None:
+    now = state.stage(place)
+    if now in _BEFORE[act.to]:
+        return
+    name = label_place(place, template)
+    if now == act.to or (act.to in ("hand", "snug") and now in ("snug", "torqued")):
+        raise NotAllowed(f"The {name} is {now} already. Record it loose first if it was opened.")
+    first = {"snug": "started by hand", "torqued": "snug"}[act.to]
+    raise NotAllowed(f"The {name} must be {first} first.")
+
+
+def _torque_recorded(act: Tightened, group: FastenerGroup, state: JobState) -> None:
+    if act.by_feel:
+        _words(act.by_feel, "by_feel", "The reason for tightening by feel")
+        return
+    if group.key not in state.specs:
+        raise NotAllowed(
+            f"{group.label}: no specification yet. Enter the value with its source, or record it by feel "
+            "with a reason. This product never invents a torque.",
+            group=group.key,
+        )
+    if act.reading is None:
+        raise InputError("Final torque needs a reading, or a reason for tightening by feel.", field="reading")
+    read_part(TORQUE_PART, act.reading, "reading")
+
+
+def _loaded(act: Tightened, side: Side, group: FastenerGroup, state: JobState, windows: Windows) -> Act:
+    if not needs_load(group, state):
+        return replace(act, clamp=None, override="")
+    evidence, reason = clamp_gate(side, state, windows)
+    if evidence:
+        return replace(act, clamp=evidence, override="")
+    if act.override:
+        _words(act.override, "override", "The reason for the override")
+        return replace(act, clamp=None)
+    raise NotAllowed(reason, rule="clamp_at_load", group=group.key, side=side)
+
+
+@_permit.register
+def _(act: Undone, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    return act
+
+
+@_permit.register
+def _(act: Signed, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    _words(act.name, "name", "The name", 100)
+    return act
+
+
+@_permit.register
+def _(act: Reopened, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if not state.signature:
+        raise NotAllowed("The record is not signed.")
+    _words(act.reason, "reason", "The reason for opening the record")
+    return act

@@ -1,0 +1,311 @@
+"""What is true now, derived from the log by folding its events in order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import singledispatch
+
+from fair_spindle.core.floor.log import (
+    Act,
+    Clamp,
+    Counted,
+    Entered,
+    Event,
+    HeightRead,
+    Moved,
+    Noted,
+    Reopened,
+    Signed,
+    Specified,
+    Stepped,
+    Tightened,
+    Typed,
+    Undone,
+)
+from fair_spindle.core.planning.template import SIDES, JobTemplate, Position, Side, Stage
+from fair_spindle.core.spelling import read_number
+
+STAGES: tuple[Stage, ...] = ("loose", "hand", "snug", "torqued")
+
+
+@dataclass(frozen=True)
+class PlaceState:
+    """Where one fastener stands: None until it was freed; the last reading and what came with it."""
+
+    stage: Stage | None = None
+    reading: Typed | None = None
+    by_feel: str = ""
+    clamp: Clamp | None = None
+    event: str = ""
+
+
+@dataclass(frozen=True)
+class Override:
+    """A rule of the job was overridden; this stays on the record, also when undone."""
+
+    places: tuple[str, ...]
+    reason: str
+    at: str
+
+
+@dataclass(frozen=True)
+class JobState:
+    """Everything that follows from the log."""
+
+    position: Position = "on_wheels"
+    corner: Side | None = None
+    entries: Mapping[str, tuple[Event, Entered]] = field(default_factory=dict)
+    specs: Mapping[str, tuple[Event, Specified]] = field(default_factory=dict)
+    places: Mapping[str, PlaceState] = field(default_factory=dict)
+    steps: Mapping[str, tuple[Event, Stepped]] = field(default_factory=dict)
+    notes: tuple[tuple[Event, Noted], ...] = ()
+    counts: tuple[tuple[int, Counted], ...] = ()
+    loaded_heights: Mapping[Side, float] = field(default_factory=dict)
+    overrides: tuple[Override, ...] = ()
+    signature: tuple[Event, Signed] | None = None
+    moved_at: int = 0
+
+    def stage(self, place: str) -> Stage | None:
+        """Stage of a place, None while it is as found."""
+        return self.places.get(place, PlaceState()).stage
+
+    def flats(self, side: Side, direction: str, after: int = 0) -> int:
+        """Flats counted at one side in one direction, after a place in the log."""
+        return sum(
+            act.flats for seq, act in self.counts if seq > after and (act.side, act.direction) == (side, direction)
+        )
+
+
+def effective(events: Iterable[Event]) -> list[Event]:
+    """Events that still count: neither undone nor themselves an undoing.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The log in order. [-]
+
+    Returns
+    -------
+    list of Event
+        In order, without what was undone.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Undoing an undoing brings the first event back; the latest word counts.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> a = Event("a", 1, "", Moved("hanging"))
+    >>> effective([a, Event("b", 2, "", Undone("a"))])
+    []
+    """
+    log = list(events)
+    gone: set[str] = set()
+    for event in reversed(log):
+        if isinstance(event.act, Undone) and event.id not in gone:
+            gone.add(event.act.event)
+    return [event for event in log if event.id not in gone and not isinstance(event.act, Undone)]
+
+
+def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
+    """Fold a log into what is true now.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The whole log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        Derived state; overrides are kept even where their event was undone.
+
+    Raises
+    ------
+    NotFound
+        The log names a step or place the job does not have.
+
+    Notes
+    -----
+    A signature stands until the record is reopened; any move voids loaded heights.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> derive([Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    'hanging'
+    """
+    log = list(events)
+    state = JobState()
+    for event in effective(log):
+        state = advance(state, event, template)
+    return replace(state, overrides=_overrides(log))
+
+
+def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
+    """Take one more event into account.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true before it. [-]
+    event : Event
+        The next effective event; no undoing. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        What is true after it.
+
+    Raises
+    ------
+    NotFound
+        It names a step or place the job does not have.
+
+    Notes
+    -----
+    Overrides are collected by :func:`derive`, since undoing does not remove them.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> advance(JobState(), Event("a", 1, "", Moved("hanging")), FRONT_STRUT).position
+    'hanging'
+    """
+    return _apply(event.act, state, event, template)
+
+
+def short_of(state: JobState, places: Iterable[str], stage: Stage) -> tuple[str, ...]:
+    """Places among `places` that have not reached a stage yet.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    places : iterable of str
+        Places to look at. [-]
+    stage : {"loose", "hand", "snug", "torqued"}
+        Stage wanted. [-]
+
+    Returns
+    -------
+    tuple of str
+        Those still short of it; a place as found counts as short.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Stages follow each other: loose, by hand, snug, torqued.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> short_of(JobState(), ["left.jam.1"], "hand")
+    ('left.jam.1',)
+    """
+    wanted = STAGES.index(stage)
+    return tuple(place for place in places if (now := state.stage(place)) is None or STAGES.index(now) < wanted)
+
+
+def _overrides(log: Iterable[Event]) -> tuple[Override, ...]:
+    acts = ((event, event.act) for event in log)
+    return tuple(
+        Override(act.places, act.override, event.at)
+        for event, act in acts
+        if isinstance(act, Tightened) and act.override
+    )
+
+
+@singledispatch
+def _apply(act: Act, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return state
+
+
+@_apply.register
+def _(act: Entered, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, entries={**state.entries, act.key: (event, act)})
+
+
+@_apply.register
+def _(act: Specified, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, specs={**state.specs, act.group: (event, act)})
+
+
+@_apply.register
+def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, position=act.to, corner=act.corner, loaded_heights={}, moved_at=event.seq)
+
+
+@_apply.register
+def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    step = template.step(act.step)
+    steps = {**state.steps, act.step: (event, act)}
+    if act.outcome != "done":
+        return replace(state, steps=steps)
+    freed = {
+        place: PlaceState("loose", event=event.id)
+        for key in step.frees
+        for side in SIDES
+        for place in template.group(key).places(side)
+        if state.stage(place) is None
+    }
+    return replace(state, steps=steps, places={**state.places, **freed})
+
+
+@_apply.register
+def _(act: Noted, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, notes=(*state.notes, (event, act)))
+
+
+@_apply.register
+def _(act: Counted, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, counts=(*state.counts, (event.seq, act)))
+
+
+@_apply.register
+def _(act: HeightRead, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    height = read_number(act.height.text, "length", act.height.unit, "height").value
+    return replace(state, loaded_heights={**state.loaded_heights, act.side: height})
+
+
+@_apply.register
+def _(act: Tightened, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    reached = PlaceState(act.to, act.reading, act.by_feel, act.clamp, event.id)
+    return replace(state, places={**state.places, **dict.fromkeys(act.places, reached)})
+
+
+@_apply.register
+def _(act: Signed, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, signature=(event, act))
+
+
+@_apply.register
+def _(act: Reopened, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, signature=None)

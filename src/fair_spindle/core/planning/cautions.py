@@ -1,0 +1,32 @@
+"""The cautions, in words, by key; each step names those that apply to it."""
+
+CAUTIONS: dict[str, str] = {
+    "service_data": "The vehicle maker's service data comes first, before anything shown here.",
+    "stands": (
+        "Stands at the maker's rated points, rear wheels chocked, shake test before anyone reaches "
+        "under. A wheel under the sill as second line. Nobody under a car on a jack alone."
+    ),
+    "spring_energy": (
+        "A compressed spring can kill. Rated compressor, hooks opposite each other, never in line "
+        "with the spring. No centre nut loosened before the spring is loose in its seats."
+    ),
+    "no_impact": "No impact driver on the damper rod. Hold the rod by its hex.",
+    "eyes": "Eye protection when striking or grinding.",
+    "hanging_upright": "Tether the upright: it must not fall outward and pull on hose, wire or axle joint.",
+    "drops": "This part drops when the last fastener leaves. Support it first.",
+    "brakes": "Brake hose and wires must hang free, without twist. Test the brakes before the road.",
+    "steering": "Steering work: every nut on its thread by the book, test in the yard before the road.",
+    "taper_catch": "Leave the nut on a few threads before the taper is shocked, so that nothing flies.",
+    "cotter": "Castle nut only goes forward to the next slot, never back. New cotter pin.",
+    "rubber": (
+        "Bonded rubber is clamped only at loaded ride height. Clamped in the air it stays wound up, "
+        "lifts the car and tears early."
+    ),
+    "bar_tied": (
+        "With the sway bar tied to a hanging side the stand goes light early. Believe the height, not the stand."
+    ),
+    "wheel_nuts": "Final torque on the ground, in a star, twice. Again after the first drive.",
+    "lamps": "Watch airbag and stability lamps. A crooked steering wheel makes stability control complain.",
+    "local_rules": "Local road rules may limit lowering and need an inspection.",
+    "alignment": "Counted turns bring the car to the rack, they do not replace it. Book an alignment.",
+}

@@ -1,0 +1,121 @@
+"""Numbers as people type them: decimal comma, fractions, degrees and minutes, unit suffixes."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+
+from fair_spindle.core.errors import InputError
+from fair_spindle.core.units import to_core, units_of
+
+_NUMBER = r"\d+(?:[.,]\d*)?|[.,]\d+"
+_PATTERN = re.compile(
+    rf"""^\s*(?P<sign>[+\-−])?\s*
+    (?:(?P<whole>\d+)[\s-]+(?=\d+/))?
+    (?:(?P<top>\d+)/(?P<bottom>\d+)|(?P<number>{_NUMBER}))
+    \s*(?P<unit>[^\d\s].*?)?\s*$""",
+    re.VERBOSE,
+)
+_DEGREES_MINUTES = re.compile(
+    rf"""^\s*(?P<sign>[+\-−])?\s*(?P<deg>\d+)\s*(?:°|deg|d)\s*(?P<min>{_NUMBER})\s*(?:'|′|min|m)?\s*$"""
+)
+
+
+@dataclass(frozen=True)
+class TypedNumber:
+    """A number as it was typed, with the unit it was taken in and its value in core units."""
+
+    text: str
+    number: float
+    unit: str
+    value: float
+
+
+def read_number(text: str, quantity: str, unit: str, field: str) -> TypedNumber:
+    """Understand a number the way a tuner writes it on the clipboard.
+
+    Parameters
+    ----------
+    text : str
+        What was typed: ``"12,5"``, ``"1 3/8 in"``, ``"-0°20'"``; at most 40 characters. [-]
+    quantity : str
+        What it measures; decides which unit suffixes are understood. [-]
+    unit : str
+        Unit meant where the text carries none. [-]
+    field : str
+        Name of the field, for the error. [-]
+
+    Returns
+    -------
+    TypedNumber
+        The text unchanged, number and unit as understood, value in core units.
+
+    Raises
+    ------
+    InputError
+        Empty, not a number, a unit of another kind, or thousands separators.
+
+    Notes
+    -----
+    A comma is always a decimal comma.  Degrees with minutes are taken for angles only.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> read_number("1 3/8 in", "length", "mm", "gap").value
+    34.925
+    >>> round(read_number("0°20'", "angle", "deg", "toe").number, 6)
+    0.333333
+    """
+    if not text.strip():
+        raise InputError("Nothing was entered. Type a number, then Enter.", field=field)
+    if len(text) > 40:
+        raise InputError("That is longer than 40 characters. Type one number.", field=field)
+    both = _DEGREES_MINUTES.match(text) if quantity == "angle" else None
+    if both:
+        size = int(both["deg"]) + _decimal(both["min"]) / 60
+        number, used = _signed(size, both["sign"]), "deg"
+    else:
+        number, used = _plain(text, quantity, unit, field)
+    if not math.isfinite(number):
+        raise InputError(f"{text!r} is too large to be a reading. Check the digits.", field=field)
+    return TypedNumber(text.strip(), number, used, to_core(number, used))
+
+
+def _plain(text: str, quantity: str, unit: str, field: str) -> tuple[float, str]:
+    match = _PATTERN.match(text)
+    if not match:
+        raise InputError(
+            f"{text.strip()!r} is not a number. Type digits, for example 12.5 or 12,5 or 1 3/8 in.",
+            field=field,
+        )
+    if match["top"]:
+        if int(match["bottom"]) == 0:
+            raise InputError(f"{text.strip()!r} divides by zero.", field=field)
+        size = int(match["whole"] or 0) + int(match["top"]) / int(match["bottom"])
+    else:
+        size = _decimal(match["number"])
+    return _signed(size, match["sign"]), _suffix(match["unit"], quantity, unit, field)
+
+
+def _suffix(suffix: str | None, quantity: str, unit: str, field: str) -> str:
+    if suffix is None:
+        return unit
+    wanted = suffix.lower().strip()
+    for known in units_of(quantity):
+        if wanted in (known.key, known.label.lower(), *known.spellings):
+            return known.key
+    choices = ", ".join(known.label for known in units_of(quantity))
+    raise InputError(f"{suffix!r} is no unit for this. Use {choices}.", field=field)
+
+
+def _decimal(text: str) -> float:
+    return float(text.replace(",", "."))
+
+
+def _signed(size: float, sign: str | None) -> float:
+    return -size if sign in ("-", "−") else size
