@@ -386,3 +386,16 @@ def _explained(miss: float | None, read: Quantity | None, predicted: Computed | 
     if miss is None or read is None or predicted is None:
         return None
     return bool(abs(miss) <= float(np.hypot(predicted.plus_minus, COVERAGE * read.uncertainty)))
+
+
+RULES: dict[str, str] = {
+    "height-change": "Spring force = sprung load ÷ motion ratio. "
+    "Height change = change of loaded spring length ÷ ratio.",
+    "predicted-height": "Today's ride height plus the height change.",
+    "toe-from-height": "Bump-steer slope times wheel travel; the wheel moves up by as much as the body drops.",
+    "toe-untouched": "Today's toe plus what the height change does to it, with the rod left as it was.",
+    "turns-on": "Rod length change = lever × toe change wanted. Turns on carry the new end's length, the height "
+    "change and the toe wanted: rod + end − turns × pitch.",
+    "toe-reached": "Toe at the new height with the turns set in whole flats.",
+    "plain-counting": "The same turns on as came off, whatever the new end's length and the height do.",
+}

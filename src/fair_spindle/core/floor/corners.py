@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import TypeVar
 
 from fair_spindle.core.floor.loading import Windows
@@ -81,7 +82,7 @@ def plans_of(corners: dict[Side, Corner]) -> dict[Side, CornerPlan]:
     return {side: plan_corner(corner) for side, corner in corners.items()}
 
 
-def windows_of(plans: dict[Side, CornerPlan]) -> Windows:
+def windows_of(plans: Mapping[Side, CornerPlan]) -> Windows:
     """Clamp windows of the sides where they are known.
 
     Parameters

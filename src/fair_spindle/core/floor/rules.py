@@ -140,9 +140,8 @@ def _nothing_loose(state: JobState, template: JobTemplate) -> None:
     ]
     loose = short_of(state, touched, "snug")
     if loose:
-        names = ", ".join(label_place(place, template) for place in loose[:4])
-        more = f" and {len(loose) - 4} more" if len(loose) > 4 else ""
-        raise NotAllowed(f"Not down on its wheels yet: {names}{more} must be snug first.", places=list(loose))
+        names = _listing([label_place(place, template) for place in loose])
+        raise NotAllowed(f"Not down on its wheels yet: {names} must be snug first.", places=list(loose))
 
 
 @_permit.register
@@ -151,34 +150,81 @@ def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) ->
     if act.outcome == "skipped":
         _words(act.reason, "reason", "The reason for skipping")
         return act
-    if step.where != state.position or (step.corner and step.corner != state.corner):
-        raise NotAllowed(
-            f"This step needs the car {position_words(step.where, step.corner)}; "
-            f"it is {position_words(state.position, state.corner)}."
-        )
-    _stages_reached(step, state, template)
-    if step.asks in ("baseline", "check"):
-        missing = missing_fields(state, step.asks)
-        if missing:
-            names = ", ".join(f"{key.split('.')[0]} {FIELDS[key].label.lower()}" for key in missing[:4])
-            more = f" and {len(missing) - 4} more" if len(missing) > 4 else ""
-            raise NotAllowed(f"Still to be read: {names}{more}.", fields=list(missing))
-    if step.asks in ("count_off", "count_on"):
-        direction = step.asks.removeprefix("count_")
-        for side in step.sides:
-            if state.flats(side, direction) == 0 and f"{side}.turns_{direction}" not in state.entries:
-                raise NotAllowed(f"No turns have been counted {direction} at the {side}.")
+    hindrance = step_hindrance(step, state, template)
+    if hindrance:
+        raise NotAllowed(hindrance, step=step.key)
     return act
 
 
-def _stages_reached(step: Step, state: JobState, template: JobTemplate) -> None:
+def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
+    """What keeps a step from being done now; empty where nothing does.
+
+    Parameters
+    ----------
+    step : Step
+        The step. [-]
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    str
+        The first thing that has to happen before, in words.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Position of the car, then stages of its fasteners, then readings and counts it asks for.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> step_hindrance(FRONT_STRUT.step("raise"), JobState(), FRONT_STRUT)
+    'This step needs the car hanging on stands; it is on its wheels.'
+    """
+    if step.where != state.position or (step.corner and step.corner != state.corner):
+        return (
+            f"This step needs the car {position_words(step.where, step.corner)}; "
+            f"it is {position_words(state.position, state.corner)}."
+        )
+    return _stages_short(step, state, template) or _not_read(step, state)
+
+
+def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
     for key, stage in step.brings:
         places = [place for side in step.sides for place in template.group(key).places(side)]
         short = short_of(state, places, stage)
         if short:
             word = {"hand": "started by hand", "snug": "snug", "torqued": "torqued"}[stage]
-            names = ", ".join(label_place(place, template) for place in short[:4])
-            raise NotAllowed(f"Not {word} yet: {names}.", places=list(short))
+            return f"Not {word} yet: {_listing([label_place(place, template) for place in short])}."
+    return ""
+
+
+def _not_read(step: Step, state: JobState) -> str:
+    if step.asks in ("baseline", "check"):
+        missing = missing_fields(state, step.asks)
+        names = [f"{key.split('.')[0]} {FIELDS[key].label.lower()}" for key in missing]
+        return f"Still to be read: {_listing(names)}." if missing else ""
+    if step.asks in ("count_off", "count_on"):
+        direction = step.asks.removeprefix("count_")
+        for side in step.sides:
+            if state.flats(side, direction) == 0 and f"{side}.turns_{direction}" not in state.entries:
+                return f"No turns have been counted {direction} at the {side}."
+    return ""
+
+
+def _listing(names: list[str]) -> str:
+    more = f" and {len(names) - 4} more" if len(names) > 4 else ""
+    return ", ".join(names[:4]) + more
 
 
 @_permit.register

@@ -1,0 +1,1 @@
+"""The web server: one router per resource, errors mapped in one place."""

@@ -1,0 +1,66 @@
+"""The application: API, errors, guard, and the built web pages."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator, Iterable
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, Response
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
+from fair_spindle.api.guard import LocalGuard
+from fair_spindle.api.routers import calculations, jobs
+from fair_spindle.records.database import Database
+
+WEB_APP = Path(__file__).parent.parent / "web_app"
+LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
+
+
+class Health(BaseModel):
+    """That the server is there."""
+
+    status: str
+
+
+def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
+    """Build the application over one database file, answering to `hosts` besides loopback."""
+
+    @asynccontextmanager
+    async def life(app: FastAPI) -> AsyncIterator[None]:
+        app.state.database = Database(database_file)
+        yield
+        app.state.database.close()
+
+    app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
+    app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
+    map_errors(app)
+    app.include_router(calculations.router)
+    app.include_router(jobs.router)
+
+    @app.get("/api/health")
+    def health() -> Health:
+        """Say that the server is there."""
+        return Health(status="ok")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        return _page(path)
+
+    return app
+
+
+def _page(path: str) -> Response:
+    if path.split("/")[0] in ("api", "ws") or "\x00" in path:
+        raise HTTPException(404, "There is nothing at this address.")
+    file = (WEB_APP / path).resolve()
+    if path and file.is_relative_to(WEB_APP.resolve()) and file.is_file():
+        lasting = "/assets/" in f"/{path}"
+        return FileResponse(file, headers={"Cache-Control": "max-age=31536000, immutable" if lasting else "no-cache"})
+    index = WEB_APP / "index.html"
+    if not index.is_file():
+        raise HTTPException(404, "The web pages are not built yet: run make setup.")
+    return FileResponse(index, headers={"Cache-Control": "no-cache"})

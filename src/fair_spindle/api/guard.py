@@ -1,0 +1,49 @@
+"""Only this machine's own pages may talk to the server: Host and Origin are checked."""
+
+from __future__ import annotations
+
+from urllib.parse import urlsplit
+
+from starlette.datastructures import Headers
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from fair_spindle.api.errors import ErrorBody, answer
+from fair_spindle.formats.job_file import LARGEST_FILE
+
+
+class LocalGuard:
+    """Refuses requests for other hosts, from other origins, or with too large a body."""
+
+    def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
+        self._app = app
+        self._hosts = hosts
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Refuse, or pass the request on."""
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        refusal = self._refuse(Headers(scope=scope))
+        if refusal:
+            status, message = refusal
+            await answer(status, ErrorBody(code="refused", message=message))(scope, receive, send)
+            return
+        await self._app(scope, receive, send)
+
+    def _refuse(self, headers: Headers) -> tuple[int, str] | None:
+        if _name(f"//{headers.get('host', '')}") not in self._hosts:
+            return 403, "This server answers only to its own address. Start it with --host to allow another."
+        origin = headers.get("origin")
+        if origin is not None and urlsplit(origin).netloc != headers.get("host"):
+            return 403, "Requests from other pages are refused."
+        length = headers.get("content-length", "0")
+        if not length.isdigit() or int(length) > LARGEST_FILE:
+            return 413, "The request is larger than 8 MB."
+        return None
+
+
+def _name(url: str) -> str:
+    try:
+        return urlsplit(url).hostname or ""
+    except ValueError:
+        return ""

@@ -1,0 +1,132 @@
+"""The command line: serve, demo, calc."""
+
+from __future__ import annotations
+
+import json
+import socket
+import sys
+import tempfile
+from pathlib import Path
+from typing import Annotated, NoReturn
+
+import typer
+
+from fair_spindle.core.errors import SpindleError
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    help="Planner, calculator, floor guide and logbook for suspension tuners.",
+)
+Port = Annotated[int, typer.Option(min=1, max=65535, help="Port to listen on.")]
+Host = Annotated[str, typer.Option(help="Address to listen on; loopback keeps it to this machine.")]
+
+
+@app.command()
+def serve(
+    port: Port = 8613,
+    host: Host = "127.0.0.1",
+    db: Annotated[Path | None, typer.Option(help="Database file; your own data folder if left out.")] = None,
+) -> None:
+    """Serve the application on your own data."""
+    _listen(db or _own_database(), host, port)
+
+
+@app.command()
+def demo(
+    port: Port = 8613,
+    host: Host = "127.0.0.1",
+    db: Annotated[Path | None, typer.Option(help="Where to make the demo database, new at each start.")] = None,
+) -> None:
+    """Serve the application on a fresh sample workshop."""
+    listener = _bind(host, port)
+    file = db or Path(tempfile.mkdtemp(prefix="fair-spindle-demo-")) / "demo.sqlite"
+    if file.exists():
+        _stop(f"{file} exists already; the demo makes a new file. Name another, or leave --db out.", 2)
+    from fair_spindle.demo.workshop import fill
+    from fair_spindle.records.database import Database
+
+    database = Database(file)
+    fill(database)
+    database.close()
+    _run(file, host, port, listener)
+
+
+@app.command()
+def calc(
+    name: Annotated[str | None, typer.Argument(help="Name of a calculation.")] = None,
+    list_: Annotated[bool, typer.Option("--list", help="Name the calculations.")] = False,
+    schema: Annotated[bool, typer.Option("--schema", help="Print input and output JSON Schema.")] = False,
+) -> None:
+    """Run a published calculation: JSON on standard input, JSON on standard output."""
+    from pydantic import ValidationError
+
+    from fair_spindle.calculations import CALCULATIONS, answer, find
+
+    if list_ or name is None:
+        for each in CALCULATIONS.values():
+            typer.echo(f"{each.name:16} {each.title}")
+        return
+    try:
+        calculation = find(name)
+        if schema:
+            _print(calculation.schema())
+            return
+        _print(answer(calculation, calculation.takes.model_validate_json(sys.stdin.buffer.read())))
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        field = ".".join(str(part) for part in first["loc"])
+        _stop(f"{field}: {first['msg']}" if field else first["msg"], 2)
+    except SpindleError as error:
+        _stop(f"{error.field}: {error.message}" if error.field else error.message, 2)
+
+
+def main() -> None:
+    """Entry point of ``fair-spindle``."""
+    try:
+        app()
+    except SpindleError as error:
+        _stop(error.message, 2)
+
+
+def _own_database() -> Path:
+    from platformdirs import user_data_path
+
+    return user_data_path("fair-spindle") / "workshop.sqlite"
+
+
+def _listen(file: Path, host: str, port: int) -> None:
+    _run(file, host, port, _bind(host, port))
+
+
+def _bind(host: str, port: int) -> socket.socket:
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listener = socket.socket(family, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((host, port))
+        listener.listen(128)
+    except OSError as error:
+        _stop(f"Cannot listen on {host} port {port}: {error.strerror}. Choose another with --port.", 1)
+    return listener
+
+
+def _run(file: Path, host: str, port: int, listener: socket.socket) -> None:
+    import uvicorn
+
+    from fair_spindle.api.app import create_app
+
+    shown = f"[{host}]" if ":" in host else host
+    typer.echo(f"Fair Spindle: http://{shown}:{port}")
+    config = uvicorn.Config(create_app(file, hosts=[host]), log_level="warning", lifespan="on")
+    uvicorn.Server(config).run(sockets=[listener])
+
+
+def _print(data: object) -> None:
+    typer.echo(json.dumps(data, ensure_ascii=False, indent=2))
+
+
+def _stop(message: str, status: int) -> NoReturn:
+    typer.echo(" ".join(message.split()), err=True)
+    raise SystemExit(status)

@@ -1,0 +1,121 @@
+"""The job file: one JSON document that carries a job and its whole log.
+
+Written in a canonical form, so that the same job gives the same bytes.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, StringConstraints, ValidationError
+
+from fair_spindle.core.errors import InputError
+from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.plain import act_of, plain
+from fair_spindle.formats.acts import ActModel, Strict, Text
+
+FORMAT = "fair-spindle/job"
+VERSION = 1
+LARGEST_FILE = 8 * 1024 * 1024
+Identity = Annotated[str, StringConstraints(pattern=r"^[0-9a-zA-Z-]{8,64}$")]
+Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$")]
+
+
+class JobHead(Strict):
+    """What a job is called and what kind it is."""
+
+    id: Identity
+    template: Text
+    title: Text
+    car: Text
+    created_at: Moment
+
+
+class LogLine(Strict):
+    """One event of the log."""
+
+    id: Identity
+    seq: Annotated[int, Field(ge=1)]
+    at: Moment
+    act: ActModel
+
+
+class JobFile(Strict):
+    """The whole document."""
+
+    format: Literal["fair-spindle/job"]
+    version: Literal[1]
+    job: JobHead
+    log: Annotated[list[LogLine], Field(max_length=20000)]
+
+    def events(self) -> list[Event]:
+        """The log as the core takes it."""
+        return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump())) for line in self.log]
+
+
+def canonical(data: Any) -> bytes:
+    """JSON bytes that depend on nothing but the data."""
+    return json.dumps(data, ensure_ascii=False, indent=1, sort_keys=False, allow_nan=False).encode()
+
+
+def write_job_file(head: JobHead, events: Sequence[Event]) -> bytes:
+    """Write a job and its log as a job file."""
+    document = {
+        "format": FORMAT,
+        "version": VERSION,
+        "job": head.model_dump(),
+        "log": [_line(event) for event in events],
+    }
+    return canonical(document) + b"\n"
+
+
+def read_job_file(content: bytes) -> JobFile:
+    """Read a job file; InputError says where it is damaged or that it is something else."""
+    if len(content) > LARGEST_FILE:
+        raise InputError("A job file is at most 8 MB.", field="file")
+    try:
+        document = json.loads(content)
+    except UnicodeDecodeError:
+        raise InputError("This is no text file. Choose a job file (JSON).", field="file") from None
+    except json.JSONDecodeError as error:
+        raise InputError(
+            f"This is no whole JSON document: line {error.lineno}, column {error.colno}: {error.msg}. "
+            "The file may have been cut short.",
+            field="file",
+        ) from None
+    except RecursionError:
+        raise InputError("This document is nested too deeply to be a job file.", field="file") from None
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        raise InputError(f'This is no Fair Spindle job file: "format" must be "{FORMAT}".', field="format")
+    if document.get("version") != VERSION:
+        raise InputError(f"This product reads job file version {VERSION}.", field="version")
+    try:
+        read = JobFile.model_validate(document)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = "/".join(str(part) for part in first["loc"])
+        raise InputError(f"Damaged job file at {where}: {first['msg']}.", field=where) from None
+    _in_order(read)
+    return read
+
+
+def digest(events: Sequence[Event]) -> str:
+    """Fingerprint of a log: SHA-256 over its canonical lines."""
+    return hashlib.sha256(canonical([_line(event) for event in events])).hexdigest()
+
+
+def _line(event: Event) -> dict[str, Any]:
+    return {"id": event.id, "seq": event.seq, "at": event.at, "act": plain(event.act)}
+
+
+def _in_order(read: JobFile) -> None:
+    seen: set[str] = set()
+    for place, line in enumerate(read.log, start=1):
+        if line.seq != place:
+            raise InputError(f"Line {place} of the log is numbered {line.seq}.", field=f"log/{place - 1}/seq")
+        if line.id in seen:
+            raise InputError(f"Line {place} of the log repeats an earlier one.", field=f"log/{place - 1}/id")
+        seen.add(line.id)

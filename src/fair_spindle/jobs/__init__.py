@@ -1,0 +1,1 @@
+"""Use cases: load records, ask the core, save."""

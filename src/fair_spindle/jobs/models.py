@@ -1,0 +1,397 @@
+"""What the interface is shown: public models of a job."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from fair_spindle.core.planning.template import Position, Side, Stage
+from fair_spindle.formats.acts import ActModel, Strict, Text
+from fair_spindle.formats.job_file import Identity
+
+Title = Annotated[Text, StringConstraints(min_length=1, max_length=120, pattern=r"\S")]
+
+
+class View(BaseModel):
+    """Something shown; made by the product, so not checked again."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class JobCreate(Strict):
+    """A new job; the id is chosen by the caller and makes the request repeatable."""
+
+    id: Identity
+    title: Title
+    car: Title
+    template: Literal["front_strut"] = "front_strut"
+
+
+class EventCreate(Strict):
+    """A line to add to a job's log.
+
+    ``id`` is the idempotency key; ``seen`` the last line of the log the caller had seen.
+    """
+
+    id: Identity
+    seen: Annotated[int, Field(ge=0, le=1_000_000)]
+    act: ActModel
+
+
+class ReadRequest(Strict):
+    """A filled-in field to be understood without saving it."""
+
+    act: ActModel
+
+
+class JobLine(View):
+    """A job in the list."""
+
+    id: str
+    title: str
+    car: str
+    created_at: str
+    last_at: str
+    entries: int
+    signed: bool
+
+
+class UnitView(View):
+    """A unit to choose."""
+
+    key: str
+    label: str
+
+
+class PartView(View):
+    """One number of a measurement."""
+
+    name: str
+    label: str
+    unit: str
+    units: list[UnitView]
+    optional: bool
+
+
+class MethodView(View):
+    """One way to measure."""
+
+    name: str
+    label: str
+    parts: list[PartView]
+
+
+class ChoiceView(View):
+    """One word to choose."""
+
+    value: str
+    label: str
+
+
+class FieldView(View):
+    """One thing that is asked."""
+
+    key: str
+    label: str
+    group: str
+    owner: Literal["axle", "left", "right"]
+    phase: Literal["baseline", "check"]
+    required: bool
+    hint: str
+    methods: list[MethodView]
+    choices: list[ChoiceView]
+
+
+class SheetView(View):
+    """Everything the forms need to know."""
+
+    fields: list[FieldView]
+    torque_units: list[UnitView]
+    length_units: list[UnitView]
+    property_classes: list[str]
+
+
+class TypedView(View):
+    """A number as it was typed."""
+
+    text: str
+    unit: str
+
+
+class EntryView(View):
+    """A filled-in field: as typed, and as understood."""
+
+    key: str
+    event: str
+    at: str
+    method: str
+    typed: dict[str, TypedView]
+    choice: str
+    plus_minus: TypedView | None
+    understood: str
+
+
+class InputView(View):
+    """An input of a computed number, and its share of the ±."""
+
+    key: str
+    label: str
+    shown: str
+    share_pct: float
+
+
+class NumberView(View):
+    """A number with its ± (coverage factor 2) and where it came from."""
+
+    value: float
+    plus_minus: float | None = None
+    unit: str
+    also: str = ""
+    rule: str = ""
+    inputs: list[InputView] = []
+
+
+class TurnsView(View):
+    """Turns as they are chalked."""
+
+    turns: int
+    flats: int
+    back: bool
+    total_flats: int
+    said: str
+
+
+class WindowView(View):
+    """Clamp window in hub-to-arch height [mm]."""
+
+    low: float
+    high: float
+    about: float
+    measured: bool
+    today: float | None
+    twist_today_deg: float | None
+
+
+class TurnPlanView(View):
+    """Turns for the new tie-rod end."""
+
+    off: TurnsView
+    on: TurnsView
+    exact: NumberView
+    engagement_mm: float
+    min_engagement_mm: float
+    engagement_ok: bool
+    toe_reached: NumberView
+    plain: TurnsView
+    plain_toe: NumberView
+    plain_error: NumberView
+
+
+class CheckView(View):
+    """Measured beside predicted."""
+
+    height: NumberView | None
+    height_miss_mm: float | None
+    height_explained: bool | None
+    toe: NumberView | None
+    toe_predicted: NumberView | None
+    toe_miss_min: float | None
+    toe_explained: bool | None
+    toe_in_tolerance: bool | None
+    correction: TurnsView | None
+    corrected_toe: NumberView | None
+
+
+class CornerView(View):
+    """One corner through the job."""
+
+    height_now: NumberView | None
+    height_readings_mm: list[float]
+    height_spread_mm: float | None
+    height_change: NumberView | None
+    height_predicted: NumberView | None
+    toe_now: NumberView | None
+    toe_target: NumberView | None
+    toe_from_height: NumberView | None
+    toe_untouched: NumberView | None
+    window: WindowView | None
+    turns: TurnPlanView | None
+    check: CheckView
+    missing: dict[str, list[str]]
+    problem: str
+
+
+class StepView(View):
+    """One step on the floor."""
+
+    key: str
+    title: str
+    detail: str
+    where: Position
+    corner: Side | None
+    where_said: str
+    tools: list[str]
+    cautions: list[str]
+    brings: dict[str, Stage]
+    frees: list[str]
+    asks: str
+    sides: list[Side]
+    two_people: bool
+    state: Literal["open", "done", "skipped"]
+    reason: str
+    at: str
+    why_not: str
+
+
+class SpecView(View):
+    """A fastener specification as typed, with its source."""
+
+    torque: TypedView
+    said: str
+    source: str
+    diameter_mm: float
+    pitch_mm: float
+    property_class: str
+    affirmed: bool
+    doubt: str
+    likelier_unit: str | None
+    event: str
+
+
+class PlaceView(View):
+    """One numbered fastener in its place."""
+
+    key: str
+    number: int
+    side: Side
+    stage: Stage | None
+    reading: str
+    by_feel: str
+    clamp: str
+    overridden: str
+
+
+class GroupView(View):
+    """Fasteners that share a purpose and a specification."""
+
+    key: str
+    label: str
+    role: str
+    tools: str
+    orientation: str
+    tied: str
+    needs_load: bool
+    spec: SpecView | None
+    places: list[PlaceView]
+
+
+class GateView(View):
+    """Whether bonded bolts of a side may be clamped now."""
+
+    open: bool
+    reason: str
+    height_mm: float | None
+
+
+class CountsView(View):
+    """Turns counted at one side."""
+
+    off: TurnsView
+    on: TurnsView
+    correct: TurnsView
+
+
+class FindingView(View):
+    """One thing found."""
+
+    code: str
+    severity: Literal["blocks", "open", "question", "note"]
+    message: str
+    subject: str
+    ground: str
+
+
+class NoteView(View):
+    """Words written at a step."""
+
+    text: str
+    step: str
+    at: str
+
+
+class OverrideView(View):
+    """A rule that was overridden; for ever on the record."""
+
+    places: list[str]
+    reason: str
+    at: str
+
+
+class SignatureView(View):
+    """Who signed, over what, and whether the log is still the same."""
+
+    name: str
+    at: str
+    digest: str
+    intact: bool
+    listed: list[str]
+
+
+class JobView(View):
+    """Everything about a job as it stands."""
+
+    id: str
+    title: str
+    car: str
+    created_at: str
+    version: int
+    last_event: str
+    position: Position
+    corner: Side | None
+    position_said: str
+    entries: dict[str, EntryView]
+    corners: dict[Side, CornerView]
+    gates: dict[Side, GateView]
+    counts: dict[Side, CountsView]
+    steps: list[StepView]
+    groups: list[GroupView]
+    findings: list[FindingView]
+    notes: list[NoteView]
+    overrides: list[OverrideView]
+    signature: SignatureView | None
+
+
+class LogLineView(View):
+    """A line of the log, in words."""
+
+    id: str
+    seq: int
+    at: str
+    kind: str
+    said: str
+    undone: bool
+
+
+class VersionView(View):
+    """Length of a job's log."""
+
+    version: int
+
+
+class UnderstoodView(View):
+    """How an entry would be taken."""
+
+    understood: str
+
+
+class ImportView(View):
+    """What an import did or would do."""
+
+    job_id: str
+    title: str
+    car: str
+    entries: int
+    outcome: Literal["new", "same"]
+    applied: bool
+    said: str

@@ -1,0 +1,350 @@
+"""From a job's log to what the interface shows."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import degrees
+
+from fair_spindle.core.baseline import FIELDS
+from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
+from fair_spindle.core.floor.findings import Finding, doubt_specification, look
+from fair_spindle.core.floor.loading import clamp_gate, needs_load
+from fair_spindle.core.floor.log import Event, Specified, Typed, Undone
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.rules import step_hindrance
+from fair_spindle.core.floor.state import JobState, PlaceState, derive, effective
+from fair_spindle.core.floor.wording import position_words
+from fair_spindle.core.front_axle import RULES, Check, Computed, Corner, CornerPlan, TurnPlan, Window
+from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.front_strut import TEMPLATES
+from fair_spindle.core.planning.template import SIDES, FastenerGroup, JobTemplate, Side, Step
+from fair_spindle.core.threads import FLAT, tally
+from fair_spindle.formats.job_file import digest
+from fair_spindle.jobs import models as m
+from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_quantity, say_toe, say_turns, say_typed
+from fair_spindle.records.tables import JobRow
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A job as it stands: its log, what follows, and what was computed from it."""
+
+    job: JobRow
+    template: JobTemplate
+    log: Sequence[Event]
+    state: JobState
+    corners: Mapping[Side, Corner]
+    plans: Mapping[Side, CornerPlan]
+
+    def findings(self) -> list[Finding]:
+        """What a look at the job finds."""
+        return look(self.state, self.corners, self.plans, self.template)
+
+
+def stand(job: JobRow, log: Sequence[Event]) -> Standing:
+    """Work out how a job stands."""
+    template = TEMPLATES[job.template]
+    state = derive(log, template)
+    corners = corners_of(state)
+    return Standing(job, template, log, state, corners, plans_of(corners))
+
+
+def show_job(now: Standing) -> m.JobView:
+    """Everything about a job, for the interface."""
+    state, template = now.state, now.template
+    windows = windows_of(now.plans)
+    gates = {side: clamp_gate(side, state, windows) for side in SIDES}
+    return m.JobView(
+        id=now.job.id,
+        title=now.job.title,
+        car=now.job.car,
+        created_at=now.job.created_at,
+        version=now.log[-1].seq if now.log else 0,
+        last_event=_last_undoable(now.log),
+        position=state.position,
+        corner=state.corner,
+        position_said=position_words(state.position, state.corner),
+        entries={key: _entry(state, key) for key in state.entries},
+        corners={side: _corner(now.corners[side], now.plans[side], side) for side in SIDES},
+        gates={
+            side: m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(side))
+            for side, (evidence, reason) in gates.items()
+        },
+        counts={side: _counts(state, side) for side in SIDES},
+        steps=[_step(step, state, template) for step in template.steps],
+        groups=[_group(group, state) for group in template.groups],
+        findings=[m.FindingView(**vars(finding)) for finding in now.findings()],
+        notes=[m.NoteView(text=act.text, step=act.step, at=event.at) for event, act in state.notes],
+        overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
+        signature=_signature(now),
+    )
+
+
+def show_log(now: Standing) -> list[m.LogLineView]:
+    """The log in words, oldest first."""
+    counting = {event.id for event in effective(now.log)}
+    words = {event.id: say_act(event.act, now.template) for event in now.log}
+    return [
+        m.LogLineView(
+            id=event.id,
+            seq=event.seq,
+            at=event.at,
+            kind=event.act.kind,
+            said=f"Undone: {words[event.act.event]}" if isinstance(event.act, Undone) else words[event.id],
+            undone=event.id not in counting and not isinstance(event.act, Undone),
+        )
+        for event in now.log
+    ]
+
+
+def _last_undoable(log: Sequence[Event]) -> str:
+    counting = [e for e in effective(log) if e.act.kind not in ("signed", "reopened")]
+    return counting[-1].id if counting else ""
+
+
+def _typed(typed: Typed) -> m.TypedView:
+    return m.TypedView(text=typed.text, unit=typed.unit)
+
+
+def _entry(state: JobState, key: str) -> m.EntryView:
+    event, act = state.entries[key]
+    return m.EntryView(
+        key=key,
+        event=event.id,
+        at=event.at,
+        method=act.method,
+        typed={name: _typed(typed) for name, typed in act.typed.items()},
+        choice=act.choice,
+        plus_minus=_typed(act.plus_minus) if act.plus_minus else None,
+        understood=say_entry(act),
+    )
+
+
+def _turns(flats: int) -> m.TurnsView:
+    count = tally(flats * FLAT)
+    return m.TurnsView(
+        turns=count.turns, flats=count.flats, back=count.back, total_flats=flats, said=say_turns(flats)
+    )
+
+
+def _flats(turns: float) -> int:
+    return round(turns / FLAT)
+
+
+def _counts(state: JobState, side: Side) -> m.CountsView:
+    return m.CountsView(
+        off=_turns(state.flats(side, "off")),
+        on=_turns(state.flats(side, "on")),
+        correct=_turns(state.flats(side, "correct")),
+    )
+
+
+class _Numbers:
+    """Computed numbers of one corner, with the inputs they came from."""
+
+    def __init__(self, corner: Corner, side: Side) -> None:
+        self._corner = corner
+        self._side = side
+
+    def length(self, computed: Computed | None) -> m.NumberView | None:
+        """A length in mm."""
+        return None if computed is None else self._number(computed, computed.value, computed.plus_minus, "mm")
+
+    def toe(self, computed: Computed) -> m.NumberView:
+        """A toe in minutes."""
+        size = degrees(computed.value) * 60
+        return self._number(computed, size, degrees(computed.plus_minus) * 60, "′", say_toe(computed.value))
+
+    def turns(self, computed: Computed) -> m.NumberView:
+        """Turns, as a decimal number."""
+        return self._number(computed, computed.value, computed.plus_minus, "turns")
+
+    def _number(self, computed: Computed, value: float, pm: float, unit: str, also: str = "") -> m.NumberView:
+        names = sorted(computed.inputs, key=lambda name: -computed.shares.get(name, 0.0))
+        return m.NumberView(
+            value=value,
+            plus_minus=pm,
+            unit=unit,
+            also=also,
+            rule=RULES[computed.rule],
+            inputs=[self._input(name, computed.shares.get(name, 0.0)) for name in names],
+        )
+
+    def _input(self, name: str, share: float) -> m.InputView:
+        key = _field_key(name, self._side)
+        return m.InputView(
+            key=key,
+            label=say_field(key),
+            shown=say_quantity(key, self._corner.quantities[name]) if name in self._corner.quantities else "",
+            share_pct=100 * share,
+        )
+
+
+def _field_key(name: str, side: Side) -> str:
+    """Full key of a field from its short name."""
+    return f"axle.{name}" if f"axle.{name}" in FIELDS else f"{side}.{name}"
+
+
+def _toe(angle: float, uncertainty: float = 0.0) -> m.NumberView:
+    """A toe that was read or wanted, in minutes."""
+    spread = degrees(COVERAGE * uncertainty) * 60
+    return m.NumberView(value=degrees(angle) * 60, plus_minus=spread or None, unit="′", also=say_toe(angle))
+
+
+def _read_height(height: Quantity | None) -> m.NumberView | None:
+    if height is None:
+        return None
+    return m.NumberView(value=height.value, plus_minus=COVERAGE * height.uncertainty, unit="mm")
+
+
+def _corner(corner: Corner, plan: CornerPlan, side: Side) -> m.CornerView:
+    numbers = _Numbers(corner, side)
+    height, toe = plan.height_now, corner.quantities.get("toe")
+    return m.CornerView(
+        height_now=_read_height(height),
+        height_readings_mm=list(height.repeats) if height else [],
+        height_spread_mm=height.spread if height else None,
+        height_change=numbers.length(plan.height_change),
+        height_predicted=numbers.length(plan.height_predicted),
+        toe_now=_toe(toe.value, toe.uncertainty) if toe else None,
+        toe_target=None if plan.toe_target is None else _toe(plan.toe_target),
+        toe_from_height=plan.toe_from_height and numbers.toe(plan.toe_from_height),
+        toe_untouched=plan.toe_untouched and numbers.toe(plan.toe_untouched),
+        window=_window(plan.window, height.value if height else None) if plan.window else None,
+        turns=_turn_plan(plan.turns, numbers) if plan.turns else None,
+        check=_check(plan.check, numbers),
+        missing={what: [_field_key(name, side) for name in names] for what, names in plan.missing.items()},
+        problem=plan.problem,
+    )
+
+
+def _window(window: Window, today: float | None) -> m.WindowView:
+    twist = window.twist_today
+    return m.WindowView(
+        low=window.low,
+        high=window.high,
+        about=window.about,
+        measured=window.measured,
+        today=today,
+        twist_today_deg=None if twist is None else degrees(twist),
+    )
+
+
+def _turn_plan(turns: TurnPlan, numbers: _Numbers) -> m.TurnPlanView:
+    return m.TurnPlanView(
+        off=_turns(_flats(turns.turns_off)),
+        on=_turns(_flats(turns.set_turns)),
+        exact=numbers.turns(turns.turns_on),
+        engagement_mm=turns.engagement,
+        min_engagement_mm=turns.min_engagement,
+        engagement_ok=turns.engagement_ok,
+        toe_reached=numbers.toe(turns.toe_reached),
+        plain=_turns(_flats(turns.turns_off)),
+        plain_toe=_toe(turns.plain_toe),
+        plain_error=_toe(turns.plain_error),
+    )
+
+
+def _check(check: Check, numbers: _Numbers) -> m.CheckView:
+    toe = check.toe
+    return m.CheckView(
+        height=_read_height(check.height),
+        height_miss_mm=check.height_miss,
+        height_explained=check.height_explained,
+        toe=_toe(toe.value, toe.uncertainty) if toe else None,
+        toe_predicted=check.toe_predicted and numbers.toe(check.toe_predicted),
+        toe_miss_min=None if check.toe_miss is None else degrees(check.toe_miss) * 60,
+        toe_explained=check.toe_explained,
+        toe_in_tolerance=check.toe_in_tolerance,
+        correction=None if check.correction is None else _turns(_flats(check.correction)),
+        corrected_toe=None if check.corrected_toe is None else _toe(check.corrected_toe),
+    )
+
+
+def _step(step: Step, state: JobState, template: JobTemplate) -> m.StepView:
+    event, act = state.steps.get(step.key, (None, None))
+    return m.StepView(
+        key=step.key,
+        title=step.title,
+        detail=step.detail,
+        where=step.where,
+        corner=step.corner,
+        where_said=position_words(step.where, step.corner),
+        tools=list(step.tools),
+        cautions=[CAUTIONS[key] for key in step.cautions],
+        brings=dict(step.brings),
+        frees=list(step.frees),
+        asks=step.asks,
+        sides=list(step.sides),
+        two_people=step.two_people,
+        state=act.outcome if act else "open",
+        reason=act.reason if act else "",
+        at=event.at if event else "",
+        why_not=step_hindrance(step, state, template),
+    )
+
+
+def _spec(event: Event, spec: Specified) -> m.SpecView:
+    doubt = doubt_specification(spec)
+    return m.SpecView(
+        torque=_typed(spec.torque),
+        said=say_typed(spec.torque),
+        source=spec.source,
+        diameter_mm=spec.diameter_mm,
+        pitch_mm=spec.pitch_mm,
+        property_class=spec.property_class,
+        affirmed=spec.affirmed,
+        doubt=doubt.message if doubt else "",
+        likelier_unit=doubt.likelier_unit if doubt else None,
+        event=event.id,
+    )
+
+
+def _group(group: FastenerGroup, state: JobState) -> m.GroupView:
+    return m.GroupView(
+        key=group.key,
+        label=group.label,
+        role=group.role,
+        tools=group.tools,
+        orientation=group.orientation,
+        tied=group.tied,
+        needs_load=needs_load(group, state),
+        spec=_spec(*state.specs[group.key]) if group.key in state.specs else None,
+        places=[
+            _place(place, number, side, state)
+            for side in SIDES
+            for number, place in enumerate(group.places(side), start=1)
+        ],
+    )
+
+
+def _place(key: str, number: int, side: Side, state: JobState) -> m.PlaceView:
+    now = state.places.get(key, PlaceState())
+    overrides = [o.reason for o in state.overrides if key in o.places]
+    clamp = now.clamp
+    return m.PlaceView(
+        key=key,
+        number=number,
+        side=side,
+        stage=now.stage,
+        reading=say_typed(now.reading),
+        by_feel=now.by_feel,
+        clamp=f"{clamp.height_mm:.1f} mm in {clamp.low_mm:.0f}–{clamp.high_mm:.0f} mm" if clamp else "",
+        overridden=overrides[-1] if overrides else "",
+    )
+
+
+def _signature(now: Standing) -> m.SignatureView | None:
+    if now.state.signature is None:
+        return None
+    event, act = now.state.signature
+    before = [line for line in now.log if line.seq < event.seq]
+    return m.SignatureView(
+        name=act.name,
+        at=event.at,
+        digest=act.digest,
+        intact=digest(before) == act.digest,
+        listed=list(act.listed),
+    )

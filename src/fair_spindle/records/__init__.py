@@ -1,0 +1,1 @@
+"""SQLite: tables, migrations, sessions."""
