@@ -239,15 +239,22 @@ _CHECK_FIELDS = (
 )  # fmt: skip
 
 
-def _on_side(field: Field, side: str, phase: str) -> Field:
-    return replace(field, key=f"{side}.{field.key}", phase=phase)
+def _owned(field: Field, owner: str, phase: str) -> Field:
+    """The field of one side or of the axle; a lone number is called like its field."""
+    methods = tuple(
+        replace(method, parts=tuple(replace(part, label=field.label) for part in method.parts))
+        if method.name == "typed" and len(method.parts) == 1
+        else method
+        for method in field.methods
+    )
+    return replace(field, key=f"{owner}.{field.key}", phase=phase, methods=methods)
 
 
 FIELDS: dict[str, Field] = {
     field.key: field
     for field in (
-        *(replace(field, key=f"axle.{field.key}") for field in _AXLE_FIELDS),
-        *(_on_side(field, side, "baseline") for side in SIDES for field in _SIDE_FIELDS),
-        *(_on_side(field, side, "check") for side in SIDES for field in _CHECK_FIELDS),
+        *(_owned(field, "axle", "baseline") for field in _AXLE_FIELDS),
+        *(_owned(field, side, "baseline") for side in SIDES for field in _SIDE_FIELDS),
+        *(_owned(field, side, "check") for side in SIDES for field in _CHECK_FIELDS),
     )
 }

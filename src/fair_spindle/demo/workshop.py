@@ -9,10 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 from uuid import NAMESPACE_URL, uuid5
 
+from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.log import (
     Act,
     Counted,
     Entered,
+    Event,
     HeightRead,
     Moved,
     Noted,
@@ -22,25 +24,27 @@ from fair_spindle.core.floor.log import (
     Tightened,
     Typed,
 )
-from fair_spindle.core.floor.plain import plain
+from fair_spindle.core.floor.state import JobState, advance
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.template import SIDES, Side, Stage
-from fair_spindle.jobs.book import start_job
-from fair_spindle.jobs.models import EventCreate, JobCreate, JobView
-from fair_spindle.jobs.writing import write_event
+from fair_spindle.core.threads import FLAT
+from fair_spindle.jobs.book import now_utc, start_job
+from fair_spindle.jobs.models import JobCreate
+from fair_spindle.jobs.writing import accept
 from fair_spindle.records.database import Database
+from fair_spindle.records.jobs import append
 
 SOURCE = "Orrowby shop sheet F-12 (invented for the demo)"
 _SPECS = {
-    "wheel": ("105", "nm", 12, 1.5, ""),
-    "link": ("48", "nm", 10, 1.5, "8.8"),
-    "arm_front": ("88", "nm", 12, 1.25, "10.9"),
-    "arm_rear": ("96", "nm", 12, 1.25, "10.9"),
-    "jam": ("52", "nm", 14, 1.5, "8.8"),
-    "tie_end": ("41", "nm", 12, 1.25, "8.8"),
-    "strut_clamp": ("70", "lb_ft", 12, 1.25, "10.9"),
-    "strut_top": ("24", "nm", 8, 1.25, "8.8"),
-    "centre": ("55", "nm", 12, 1.25, "10.9"),
+    "wheel": ("105", "nm", 12.0, 1.5, ""),
+    "link": ("48", "nm", 10.0, 1.5, "8.8"),
+    "arm_front": ("88", "nm", 12.0, 1.25, "10.9"),
+    "arm_rear": ("96", "nm", 12.0, 1.25, "10.9"),
+    "jam": ("52", "nm", 14.0, 1.5, "8.8"),
+    "tie_end": ("41", "nm", 12.0, 1.25, "8.8"),
+    "strut_clamp": ("70", "lb_ft", 12.0, 1.25, "10.9"),
+    "strut_top": ("24", "nm", 8.0, 1.25, "8.8"),
+    "centre": ("55", "nm", 12.0, 1.25, "10.9"),
 }
 _LOWER = ("strut_top", "strut_clamp", "link", "arm_front", "arm_rear")
 _AXLE = {
@@ -71,27 +75,26 @@ def fill(database: Database) -> None:
 
 
 class _Desk:
-    """Writes acts into one demo job, one after the other."""
+    """Writes acts into one demo job by the rules of the floor, all in one go."""
 
     def __init__(self, database: Database, name: str, title: str, car: str) -> None:
         self._database = database
-        self._name = name
-        self.job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
-        self.job: JobView = start_job(database, JobCreate(id=self.job_id, title=title, car=car))
+        self._job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
+        start_job(database, JobCreate(id=self._job_id, title=title, car=car))
+        self._log: list[Event] = []
+        self.state = JobState()
 
     def write(self, *acts: Act) -> None:
         """Write acts in order."""
+        fresh = len(self._log)
         for act in acts:
-            seen = self.job.version
-            event = {"id": str(uuid5(NAMESPACE_URL, f"{self.job_id}/{seen + 1}")), "seen": seen, "act": plain(act)}
-            listed = EventCreate.model_validate_json(_json(event))
-            self.job = write_event(self._database, self.job_id, listed)
-
-
-def _json(data: object) -> bytes:
-    import json
-
-    return json.dumps(data).encode()
+            place = len(self._log) + 1
+            accepted = accept(act, self.state, self._log, FRONT_STRUT)
+            event = Event(str(uuid5(NAMESPACE_URL, f"{self._job_id}/{place}")), place, now_utc(), accepted)
+            self._log.append(event)
+            self.state = advance(self.state, event, FRONT_STRUT)
+        with self._database.writing() as session:
+            append(session, self._job_id, self._log[fresh:])
 
 
 def enter(key: str, text: str, unit: str) -> Entered:
@@ -235,7 +238,8 @@ def _measuring(desk: _Desk) -> None:
 
 
 def _planned_flats(desk: _Desk) -> dict[Side, int]:
-    return {side: turns.on.total_flats for side in SIDES if (turns := desk.job.corners[side].turns) is not None}
+    plans = plans_of(corners_of(desk.state))
+    return {side: round(plan.turns.set_turns / FLAT) for side, plan in plans.items() if plan.turns}
 
 
 def _hanging(desk: _Desk) -> None:

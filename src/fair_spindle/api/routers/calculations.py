@@ -47,3 +47,9 @@ for _calculation in CALCULATIONS.values():
         operation_id=f"calc_{_calculation.name}",
         responses={200: {"model": _calculation.gives}},
     )(_handler(_calculation))
+
+
+@router.post("/{name}", include_in_schema=False)
+def run_unknown(name: str) -> None:
+    """Say which calculations there are."""
+    find(name)

@@ -84,8 +84,10 @@ def act_of(data: dict[str, Any]) -> Act:
 
 def _built(hint: Any, value: Any) -> Any:
     origin, inside = get_origin(hint), get_args(hint)
+    if hint is float:
+        return float(value)
     if is_dataclass(hint):
-        return hint(**value)  # type: ignore[operator]
+        return hint(**{name: _built(part, value[name]) for name, part in get_type_hints(hint).items()})  # type: ignore[operator]
     if origin in (Union, types.UnionType):
         return None if value is None else _built(next(part for part in inside if part is not type(None)), value)
     if origin is tuple:
