@@ -78,7 +78,4 @@ def map_errors(app: FastAPI) -> None:
 
 
 def _path(location: Sequence[str | int]) -> str:
-    """Where in the request, without the wrapping and without offsets into broken JSON."""
-    if len(location) == 2 and isinstance(location[1], int):
-        return ""
     return ".".join(str(part) for part in location if part != "body")

@@ -253,8 +253,9 @@ def _owned(field: Field, owner: str, phase: str) -> Field:
 FIELDS: dict[str, Field] = {
     field.key: field
     for field in (
-        *(_owned(field, "axle", "baseline") for field in _AXLE_FIELDS),
+        *(_owned(field, "axle", "baseline") for field in _AXLE_FIELDS if field.group == "Layout"),
         *(_owned(field, side, "baseline") for side in SIDES for field in _SIDE_FIELDS),
+        *(_owned(field, "axle", "baseline") for field in _AXLE_FIELDS if field.group != "Layout"),
         *(_owned(field, side, "check") for side in SIDES for field in _CHECK_FIELDS),
     )
 }

@@ -18,7 +18,7 @@ _PATTERN = re.compile(
     re.VERBOSE,
 )
 _DEGREES_MINUTES = re.compile(
-    rf"""^\s*(?P<sign>[+\-−])?\s*(?P<deg>\d+)\s*(?:°|deg|d)\s*(?P<min>{_NUMBER})\s*(?:'|′|min|m)?\s*$"""
+    rf"""^\s*(?P<sign>[+\-−])?\s*(?P<deg>\d+)\s*(?:°|deg|d)\s*(?P<min>{_NUMBER})\s*(?:'|\u2032|min|m)?\s*$"""
 )
 
 

@@ -234,7 +234,7 @@ def down_and_checked() -> list[Act]:
 
 
 def _measuring(desk: _Desk) -> None:
-    desk.write(*baseline()[:14])
+    desk.write(*baseline()[:2], *baseline()[7:14], enter_toe("left.toe", "0°06'", "deg"))
 
 
 def _planned_flats(desk: _Desk) -> dict[Side, int]:

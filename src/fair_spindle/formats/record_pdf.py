@@ -1,10 +1,172 @@
-"""The record as a printable sheet."""
+"""The record as a printable sheet: black on white, A4, made from what the record view shows."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from functools import cache
+from html import escape
+from io import BytesIO
+from pathlib import Path
 from typing import Any
 
+CAUTION = (
+    "The vehicle maker's service data outranks this sheet. Counted turns bring the car to the alignment "
+    "rack, they do not replace it. ± is stated with coverage factor 2."
+)
+Row = Sequence[str]
 
-def write_record(job: dict[str, Any]) -> bytes:
-    """TEMP."""
-    return b""
+
+def write_record(job: Mapping[str, Any]) -> bytes:
+    """Lay out a job's record, as shown to the interface, on A4 pages."""
+    from reportlab.lib.pagesizes import A4
+    from reportlab.lib.units import mm
+    from reportlab.platypus import SimpleDocTemplate
+
+    out = BytesIO()
+    document = SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=16 * mm,
+        rightMargin=16 * mm,
+        topMargin=15 * mm,
+        bottomMargin=15 * mm,
+        title=f"{job['car']}: {job['title']}",
+        author="Fair Spindle",
+        invariant=1,
+    )
+    document.build(_story(job))
+    return out.getvalue()
+
+
+def _story(job: Mapping[str, Any]) -> list[Any]:
+    return [
+        _words(job["car"], "head"),
+        _words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
+        *_signature(job),
+        _words("Heights, toe, turns", "part"),
+        _table(
+            ("", "Height before", "Predicted", "Settled", "Toe before", "Wanted", "Settled", "Off", "On"),
+            [_corner_row(job, side) for side in ("left", "right")],
+        ),
+        _words("Tightening", "part"),
+        _table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
+        *_lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
+        *_lines("Open items", _open_items(job)),
+        *_lines("Notes", [note["text"] for note in job["notes"]]),
+        _words("Readings as taken", "part"),
+        _table(
+            ("Reading", "As typed", "Understood"),
+            [(e["label"], e["said"], e["understood"]) for e in job["entries"].values()],
+        ),
+        _words(CAUTION),
+    ]
+
+
+def _signature(job: Mapping[str, Any]) -> list[Any]:
+    signature = job["signature"]
+    if not signature:
+        return [_words("Not signed.", "bold")]
+    state = "The log is as it was signed." if signature["intact"] else "THE LOG WAS CHANGED AFTER SIGNING."
+    return [
+        _words(f"Signed by {signature['name']}, {signature['at'][:16].replace('T', ' ')} UTC. {state}", "bold"),
+        _words(f"Fingerprint {signature['digest']}"),
+    ]
+
+
+def _open_items(job: Mapping[str, Any]) -> list[str]:
+    signature = job["signature"]
+    if signature:
+        return list(signature["listed"])
+    return [f["message"] for f in job["findings"] if f["severity"] != "note"]
+
+
+def _corner_row(job: Mapping[str, Any], side: str) -> Row:
+    corner, counts = job["corners"][side], job["counts"][side]
+    check = corner["check"]
+    return (
+        side.capitalize(),
+        _length(corner["height_now"]),
+        _length(corner["height_predicted"]),
+        _length(check["height"]),
+        _also(corner["toe_now"]),
+        _also(corner["toe_target"]),
+        _also(check["toe"]),
+        counts["off"]["said"],
+        counts["on"]["said"],
+    )
+
+
+def _group_row(group: Mapping[str, Any]) -> Row:
+    spec = group["spec"]
+    sides = ["\n".join(_place(p) for p in group["places"] if p["side"] == side) for side in ("left", "right")]
+    return (group["label"], spec["said"] if spec else "none entered", spec["source"] if spec else "", *sides)
+
+
+def _place(place: Mapping[str, Any]) -> str:
+    reached = place["reading"] or (
+        f"by feel, {place['by_feel']}" if place["by_feel"] else place["stage"] or "as found"
+    )
+    tail = f" at {place['clamp']}" if place["clamp"] else ""
+    override = f" OVERRIDE: {place['overridden']}" if place["overridden"] else ""
+    return f"{place['number']}: {reached}{tail}{override}"
+
+
+def _length(number: Mapping[str, Any] | None) -> str:
+    if not number:
+        return ""
+    spread = f" ± {number['plus_minus']:.1f}" if number["plus_minus"] else ""
+    return f"{number['value']:.1f}{spread} mm"
+
+
+def _also(number: Mapping[str, Any] | None) -> str:
+    return str(number["also"]) if number else ""
+
+
+def _lines(title: str, lines: Sequence[str]) -> list[Any]:
+    return [_words(title, "part"), *(_words(f"• {line}") for line in lines)] if lines else []
+
+
+def _words(text: str, style: str = "body") -> Any:
+    from reportlab.platypus import Paragraph
+
+    return Paragraph(escape(text).replace("\n", "<br/>"), _styles()[style])
+
+
+def _table(head: Row, rows: Sequence[Row]) -> Any:
+    from reportlab.lib import colors
+    from reportlab.platypus import Table
+
+    cells = [[_words(cell, "bold") for cell in head], *([_words(cell) for cell in row] for row in rows)]
+    return Table(
+        cells,
+        repeatRows=1,
+        hAlign="LEFT",
+        style=[
+            ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black),
+            ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+            ("TOPPADDING", (0, 0), (-1, -1), 2),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+        ],
+    )
+
+
+@cache
+def _styles() -> dict[str, Any]:
+    import reportlab
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
+    fonts = Path(reportlab.__file__).parent / "fonts"
+    pdfmetrics.registerFont(TTFont("Sheet", fonts / "Vera.ttf"))
+    pdfmetrics.registerFont(TTFont("SheetBold", fonts / "VeraBd.ttf"))
+    body = ParagraphStyle("body", fontName="Sheet", fontSize=8, leading=10.5)
+    bold = ParagraphStyle("bold", body, fontName="SheetBold")
+    return {
+        "body": body,
+        "bold": bold,
+        "part": ParagraphStyle("part", bold, fontSize=11, leading=14, spaceBefore=9, spaceAfter=3),
+        "head": ParagraphStyle("head", bold, fontSize=16, leading=20),
+    }

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
@@ -13,10 +13,20 @@ from fair_spindle.formats.job_file import Identity
 Title = Annotated[Text, StringConstraints(min_length=1, max_length=120, pattern=r"\S")]
 
 
+T = TypeVar("T")
+
+
 class View(BaseModel):
     """Something shown; made by the product, so not checked again."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+
+
+class BySide(View, Generic[T]):
+    """The same thing for both sides."""
+
+    left: T
+    right: T
 
 
 class JobCreate(Strict):
@@ -123,6 +133,8 @@ class EntryView(View):
     """A filled-in field: as typed, and as understood."""
 
     key: str
+    label: str
+    said: str
     event: str
     at: str
     method: str
@@ -347,13 +359,14 @@ class JobView(View):
     created_at: str
     version: int
     last_event: str
+    last_said: str
     position: Position
     corner: Side | None
     position_said: str
     entries: dict[str, EntryView]
-    corners: dict[Side, CornerView]
-    gates: dict[Side, GateView]
-    counts: dict[Side, CountsView]
+    corners: BySide[CornerView]
+    gates: BySide[GateView]
+    counts: BySide[CountsView]
     steps: list[StepView]
     groups: list[GroupView]
     findings: list[FindingView]

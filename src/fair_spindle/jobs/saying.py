@@ -32,7 +32,7 @@ def say_toe(angle: float) -> str:
     """Toe in minutes, with its direction."""
     minutes = degrees(angle) * 60
     way = "in" if minutes > 0.05 else "out" if minutes < -0.05 else ""
-    return f"{abs(minutes):.1f}′ {way}".strip()
+    return f"{abs(minutes):.1f}' {way}".strip()
 
 
 def say_turns(flats: int) -> str:

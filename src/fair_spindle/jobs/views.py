@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from math import degrees
+from typing import TypeVar
 
 from fair_spindle.core.baseline import FIELDS
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import Finding, doubt_specification, look
-from fair_spindle.core.floor.loading import clamp_gate, needs_load
+from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import Event, Specified, Typed, Undone
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.rules import step_hindrance
@@ -25,6 +26,8 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_quantity, say_toe, say_turns, say_typed
 from fair_spindle.records.tables import JobRow
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -54,25 +57,22 @@ def stand(job: JobRow, log: Sequence[Event]) -> Standing:
 def show_job(now: Standing) -> m.JobView:
     """Everything about a job, for the interface."""
     state, template = now.state, now.template
-    windows = windows_of(now.plans)
-    gates = {side: clamp_gate(side, state, windows) for side in SIDES}
+    windows, last = windows_of(now.plans), _last_undoable(now.log)
     return m.JobView(
         id=now.job.id,
         title=now.job.title,
         car=now.job.car,
         created_at=now.job.created_at,
         version=now.log[-1].seq if now.log else 0,
-        last_event=_last_undoable(now.log),
+        last_event=last.id if last else "",
+        last_said=say_act(last.act, template) if last else "",
         position=state.position,
         corner=state.corner,
         position_said=position_words(state.position, state.corner),
         entries={key: _entry(state, key) for key in state.entries},
-        corners={side: _corner(now.corners[side], now.plans[side], side) for side in SIDES},
-        gates={
-            side: m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(side))
-            for side, (evidence, reason) in gates.items()
-        },
-        counts={side: _counts(state, side) for side in SIDES},
+        corners=_both(lambda side: _corner(now.corners[side], now.plans[side], side)),
+        gates=_both(lambda side: _gate(side, state, windows)),
+        counts=_both(lambda side: _counts(state, side)),
         steps=[_step(step, state, template) for step in template.steps],
         groups=[_group(group, state) for group in template.groups],
         findings=[m.FindingView(**vars(finding)) for finding in now.findings()],
@@ -99,9 +99,18 @@ def show_log(now: Standing) -> list[m.LogLineView]:
     ]
 
 
-def _last_undoable(log: Sequence[Event]) -> str:
-    counting = [e for e in effective(log) if e.act.kind not in ("signed", "reopened")]
-    return counting[-1].id if counting else ""
+def _both(show: Callable[[Side], T]) -> m.BySide[T]:
+    return m.BySide(left=show("left"), right=show("right"))
+
+
+def _gate(side: Side, state: JobState, windows: Windows) -> m.GateView:
+    evidence, reason = clamp_gate(side, state, windows)
+    return m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(side))
+
+
+def _last_undoable(log: Sequence[Event]) -> Event | None:
+    counting = [event for event in effective(log) if event.act.kind not in ("signed", "reopened")]
+    return counting[-1] if counting else None
 
 
 def _typed(typed: Typed) -> m.TypedView:
@@ -112,6 +121,8 @@ def _entry(state: JobState, key: str) -> m.EntryView:
     event, act = state.entries[key]
     return m.EntryView(
         key=key,
+        label=say_field(key),
+        said=", ".join(say_typed(typed) for typed in act.typed.values()),
         event=event.id,
         at=event.at,
         method=act.method,
@@ -155,7 +166,7 @@ class _Numbers:
     def toe(self, computed: Computed) -> m.NumberView:
         """A toe in minutes."""
         size = degrees(computed.value) * 60
-        return self._number(computed, size, degrees(computed.plus_minus) * 60, "′", say_toe(computed.value))
+        return self._number(computed, size, degrees(computed.plus_minus) * 60, "'", say_toe(computed.value))
 
     def turns(self, computed: Computed) -> m.NumberView:
         """Turns, as a decimal number."""
@@ -190,7 +201,7 @@ def _field_key(name: str, side: Side) -> str:
 def _toe(angle: float, uncertainty: float = 0.0) -> m.NumberView:
     """A toe that was read or wanted, in minutes."""
     spread = degrees(COVERAGE * uncertainty) * 60
-    return m.NumberView(value=degrees(angle) * 60, plus_minus=spread or None, unit="′", also=say_toe(angle))
+    return m.NumberView(value=degrees(angle) * 60, plus_minus=spread or None, unit="'", also=say_toe(angle))
 
 
 def _read_height(height: Quantity | None) -> m.NumberView | None:

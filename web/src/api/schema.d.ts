@@ -419,7 +419,7 @@ export interface components {
              * Rear Thrust Deg
              * @default 0
              */
-            rear_thrust_deg: number;
+            rear_thrust_deg?: number;
             /** Right Deg */
             right_deg: number;
             /** Steering Ratio */
@@ -450,7 +450,7 @@ export interface components {
              * Joint Travel Ratio
              * @default 1
              */
-            joint_travel_ratio: number;
+            joint_travel_ratio?: number;
             /** Outer Above Inner Mm */
             outer_above_inner_mm: number;
             /** Rate Nm Per Deg */
@@ -461,7 +461,7 @@ export interface components {
              * Twist Limit Deg
              * @default 2
              */
-            twist_limit_deg: number;
+            twist_limit_deg?: number;
         };
         /**
          * BushingTwistOut
@@ -478,6 +478,21 @@ export interface components {
             wheel_force_n?: number | null;
             /** Within Limit */
             within_limit: boolean;
+        };
+        /** BySide[CornerView] */
+        BySide_CornerView_: {
+            left: components["schemas"]["CornerView"];
+            right: components["schemas"]["CornerView"];
+        };
+        /** BySide[CountsView] */
+        BySide_CountsView_: {
+            left: components["schemas"]["CountsView"];
+            right: components["schemas"]["CountsView"];
+        };
+        /** BySide[GateView] */
+        BySide_GateView_: {
+            left: components["schemas"]["GateView"];
+            right: components["schemas"]["GateView"];
         };
         /**
          * CalculationLine
@@ -599,7 +614,7 @@ export interface components {
              * Choice
              * @default
              */
-            choice: string;
+            choice?: string;
             /** Key */
             key: string;
             /**
@@ -611,7 +626,7 @@ export interface components {
              * Method
              * @default
              */
-            method: string;
+            method?: string;
             plus_minus?: components["schemas"]["Typed"] | null;
             /** Typed */
             typed?: {
@@ -631,9 +646,13 @@ export interface components {
             event: string;
             /** Key */
             key: string;
+            /** Label */
+            label: string;
             /** Method */
             method: string;
             plus_minus: components["schemas"]["TypedView"] | null;
+            /** Said */
+            said: string;
             /** Typed */
             typed: {
                 [key: string]: components["schemas"]["TypedView"];
@@ -652,7 +671,7 @@ export interface components {
              * Details
              * @default {}
              */
-            details: {
+            details?: {
                 [key: string]: unknown;
             };
             /** Field */
@@ -734,14 +753,14 @@ export interface components {
              * Gas Force N
              * @default 0
              */
-            gas_force_n: number;
+            gas_force_n?: number;
             /** Rate N Per Mm */
             rate_n_per_mm: number;
             /**
              * Seat Shift Mm
              * @default 0
              */
-            seat_shift_mm: number;
+            seat_shift_mm?: number;
         };
         /**
          * GateView
@@ -876,7 +895,7 @@ export interface components {
              * @default front_strut
              * @constant
              */
-            template: "front_strut";
+            template?: "front_strut";
             /** Title */
             title: string;
         };
@@ -909,14 +928,8 @@ export interface components {
             car: string;
             /** Corner */
             corner: ("left" | "right") | null;
-            /** Corners */
-            corners: {
-                [key: string]: components["schemas"]["CornerView"];
-            };
-            /** Counts */
-            counts: {
-                [key: string]: components["schemas"]["CountsView"];
-            };
+            corners: components["schemas"]["BySide_CornerView_"];
+            counts: components["schemas"]["BySide_CountsView_"];
             /** Created At */
             created_at: string;
             /** Entries */
@@ -925,16 +938,15 @@ export interface components {
             };
             /** Findings */
             findings: components["schemas"]["FindingView"][];
-            /** Gates */
-            gates: {
-                [key: string]: components["schemas"]["GateView"];
-            };
+            gates: components["schemas"]["BySide_GateView_"];
             /** Groups */
             groups: components["schemas"]["GroupView"][];
             /** Id */
             id: string;
             /** Last Event */
             last_event: string;
+            /** Last Said */
+            last_said: string;
             /** Notes */
             notes: components["schemas"]["NoteView"][];
             /** Overrides */
@@ -1015,7 +1027,7 @@ export interface components {
              * Rod Length Mm
              * @default 0
              */
-            rod_length_mm: number;
+            rod_length_mm?: number;
         };
         /**
          * NoteView
@@ -1043,7 +1055,7 @@ export interface components {
              * Step
              * @default
              */
-            step: string;
+            step?: string;
             /** Text */
             text: string;
         };
@@ -1063,7 +1075,7 @@ export interface components {
              */
             inputs: components["schemas"]["InputView"][];
             /** Plus Minus */
-            plus_minus?: number | null;
+            plus_minus: number | null;
             /**
              * Rule
              * @default
@@ -1087,7 +1099,7 @@ export interface components {
              * Rod Length Mm
              * @default 0
              */
-            rod_length_mm: number;
+            rod_length_mm?: number;
             /** Turns Off */
             turns_off: number;
         };
@@ -1204,7 +1216,7 @@ export interface components {
              * Digest
              * @default
              */
-            digest: string;
+            digest?: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1214,7 +1226,7 @@ export interface components {
              * Listed
              * @default []
              */
-            listed: string[];
+            listed?: string[];
             /** Name */
             name: string;
         };
@@ -1252,7 +1264,7 @@ export interface components {
              * Affirmed
              * @default false
              */
-            affirmed: boolean;
+            affirmed?: boolean;
             /** Diameter Mm */
             diameter_mm: number;
             /** Group */
@@ -1269,7 +1281,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            property_class: "" | "8.8" | "10.9" | "12.9";
+            property_class?: "" | "8.8" | "10.9" | "12.9";
             /** Source */
             source: string;
             torque: components["schemas"]["Typed"];
@@ -1337,12 +1349,12 @@ export interface components {
              * @default done
              * @enum {string}
              */
-            outcome: "done" | "skipped";
+            outcome?: "done" | "skipped";
             /**
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
             /** Step */
             step: string;
         };
@@ -1384,7 +1396,7 @@ export interface components {
              * Step Turns
              * @default 0.16666666666666666
              */
-            step_turns: number;
+            step_turns?: number;
             /** Toe Now Deg */
             toe_now_deg: number;
             /** Toe Target Deg */
@@ -1415,7 +1427,7 @@ export interface components {
              * By Feel
              * @default
              */
-            by_feel: string;
+            by_feel?: string;
             clamp?: components["schemas"]["Clamp"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1426,7 +1438,7 @@ export interface components {
              * Override
              * @default
              */
-            override: string;
+            override?: string;
             /** Places */
             places: string[];
             reading?: components["schemas"]["Typed"] | null;
@@ -1526,7 +1538,7 @@ export interface components {
              * Step Turns
              * @default 0.16666666666666666
              */
-            step_turns: number;
+            step_turns?: number;
         };
         /**
          * TurnTransferOut

@@ -280,7 +280,7 @@ def _check(plans: Plans) -> Iterator[Finding]:
         ):
             off = degrees(check.toe.value - plan.toe_target) * 60
             yield Finding(
-                "toe_off", "open", f"{side.capitalize()} toe is {off:+.1f}′ from its target.", f"{side}.check_toe"
+                "toe_off", "open", f"{side.capitalize()} toe is {off:+.1f}' from its target.", f"{side}.check_toe"
             )
         if check.height_explained is False:
             yield Finding(
@@ -294,7 +294,7 @@ def _check(plans: Plans) -> Iterator[Finding]:
             yield Finding(
                 "toe_missed",
                 "open",
-                f"{side.capitalize()} toe misses its prediction by {degrees(check.toe_miss) * 60:+.0f}′, more than "
+                f"{side.capitalize()} toe misses its prediction by {degrees(check.toe_miss) * 60:+.0f}', more than "
                 "both ± explain. Count the exposed thread, look at the bump-steer slope and the lever.",
                 f"{side}.check_toe",
             )

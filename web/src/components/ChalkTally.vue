@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { TurnsView } from '../api/client'
+
+const props = defineProps<{ label: string; count: TurnsView }>()
+
+const fives = computed(() => Math.floor(props.count.turns / 5))
+const rest = computed(() => props.count.turns % 5)
+const flats = computed(() =>
+  Array.from({ length: 6 }, (_, place) => ({
+    key: place,
+    path: side(place),
+    turned: place < props.count.flats,
+  })),
+)
+
+/** One side of a hexagon, clockwise from the top. */
+function side(place: number): string {
+  const corner = (n: number) => {
+    const angle = (Math.PI / 3) * n - Math.PI / 2
+    return `${(18 + 14 * Math.cos(angle)).toFixed(1)} ${(18 + 14 * Math.sin(angle)).toFixed(1)}`
+  }
+  return `M${corner(place)}L${corner(place + 1)}`
+}
+</script>
+
+<template>
+  <div class="tally" role="img" :aria-label="`${label}: ${count.said}`">
+    <span class="label">{{ label }}</span>
+    <span class="chalk">
+      <svg v-for="n in fives" :key="n" viewBox="0 0 34 36" width="34" height="36">
+        <path d="M6 5l-1 26M13 4l1 27M20 5l-1 26M27 4l1 27M1 26L33 9" />
+      </svg>
+      <svg
+        v-if="rest"
+        viewBox="0 0 34 36"
+        :width="rest * 8 + 4"
+        height="36"
+        preserveAspectRatio="xMinYMid slice"
+      >
+        <path v-for="n in rest" :key="n" :d="`M${n * 7 - 1} 5l${n % 2 ? -1 : 1} 26`" />
+      </svg>
+      <svg v-if="count.flats" viewBox="0 0 36 36" width="36" height="36">
+        <path
+          v-for="flat in flats"
+          :key="flat.key"
+          :d="flat.path"
+          :class="flat.turned ? 'on' : 'off'"
+        />
+      </svg>
+    </span>
+    <span class="figure said">{{ count.said }}</span>
+  </div>
+</template>
+
+<style scoped>
+.tally {
+  display: grid;
+  gap: 2px;
+  padding: 8px 12px;
+  color: var(--chalk);
+  background: var(--band);
+  border-radius: var(--radius);
+}
+
+.label {
+  color: var(--chalk-soft);
+}
+
+.chalk {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  min-height: 36px;
+}
+
+path {
+  fill: none;
+  stroke: var(--chalk);
+  stroke-width: 2.6;
+  stroke-linecap: round;
+}
+
+.on {
+  stroke: var(--brass);
+  stroke-width: 5;
+}
+
+.off {
+  stroke: var(--chalk-soft);
+  stroke-width: 1.6;
+}
+
+.said {
+  font-size: 24px;
+}
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+
+const props = defineProps<{ title: string; detail?: string; confirm: string }>()
+const open = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ given: [reason: string] }>()
+const reason = ref('')
+watch(open, (now) => now && (reason.value = ''))
+
+function give(): void {
+  if (!reason.value.trim()) return
+  open.value = false
+  emit('given', reason.value.trim())
+}
+</script>
+
+<template>
+  <el-dialog v-model="open" :title="props.title" width="480" append-to-body>
+    <form class="form" @submit.prevent="give">
+      <p v-if="detail">{{ detail }}</p>
+      <label>
+        Reason, for the record
+        <textarea v-model="reason" class="box" rows="3" maxlength="500" required />
+      </label>
+      <div class="row">
+        <el-button type="primary" native-type="submit" :disabled="!reason.trim()">
+          {{ confirm }}
+        </el-button>
+        <el-button @click="open = false">Back</el-button>
+      </div>
+    </form>
+  </el-dialog>
+</template>
+
+<style scoped>
+.form,
+label {
+  display: grid;
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useActing } from '../composables/useActing'
+import { useJob } from '../stores/job'
+import { sayMoment } from '../composables/useWords'
+import ReasonDialog from './ReasonDialog.vue'
+
+const store = useJob()
+const { problem, busy, act } = useActing()
+const name = ref('')
+const opening = ref(false)
+const signature = computed(() => store.job!.signature)
+const blocked = computed(() => store.job!.findings.some((one) => one.severity === 'blocks'))
+const listed = computed(
+  () => store.job!.findings.filter((one) => ['open', 'question'].includes(one.severity)).length,
+)
+
+async function sign(): Promise<void> {
+  if (await act({ kind: 'signed', name: name.value })) name.value = ''
+}
+
+function reopen(reason: string): void {
+  void act({ kind: 'reopened', reason })
+}
+</script>
+
+<template>
+  <section class="card">
+    <h3>Signature</h3>
+    <template v-if="signature">
+      <p :class="['notice', signature.intact ? 'go' : 'stop']" role="status">
+        <span v-if="signature.intact">
+          ✓ Signed by <b>{{ signature.name }}</b>, {{ sayMoment(signature.at) }}. The log is as it
+          was signed.
+        </span>
+        <span v-else>✕ The log was changed after {{ signature.name }} signed it.</span>
+      </p>
+      <p class="soft print-hash">Fingerprint {{ signature.digest.slice(0, 16) }}…</p>
+      <div v-if="signature.listed.length">
+        <b>Signed with these items open</b>
+        <ul>
+          <li v-for="one in signature.listed" :key="one">{{ one }}</li>
+        </ul>
+      </div>
+      <el-button class="screen-only" @click="opening = true">Open the record again…</el-button>
+      <ReasonDialog
+        v-model="opening"
+        title="Open the signed record"
+        confirm="Open it again"
+        @given="reopen"
+      />
+    </template>
+    <form v-else class="row" @submit.prevent="sign">
+      <label>
+        Your name
+        <input v-model="name" class="box" maxlength="100" autocomplete="off" />
+      </label>
+      <el-button type="primary" native-type="submit" :disabled="busy">
+        {{ listed ? `Sign with ${listed} open` : 'Sign' }}
+      </el-button>
+      <span v-if="blocked" class="soft">First close what blocks it.</span>
+    </form>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+
+.row {
+  align-items: end;
+}
+</style>

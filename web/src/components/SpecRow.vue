@@ -1,0 +1,210 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { GroupView, UnitView } from '../api/client'
+import { useActing } from '../composables/useActing'
+
+const props = defineProps<{
+  group: GroupView
+  units: UnitView[]
+  classes: string[]
+  startOpen?: boolean
+}>()
+const { problem, busy, act } = useActing()
+const open = ref(props.startOpen ?? false)
+const form = ref({ text: '', unit: 'nm', thread: '', grade: '', source: '' })
+const spec = computed(() => props.group.spec)
+
+function fill(): void {
+  const saved = spec.value
+  form.value = {
+    text: saved?.torque.text ?? '',
+    unit: saved?.torque.unit ?? 'nm',
+    thread: saved ? `${saved.diameter_mm} x ${saved.pitch_mm}` : '',
+    grade: saved?.property_class ?? '',
+    source: saved?.source ?? '',
+  }
+}
+watch(() => spec.value?.event, fill, { immediate: true })
+
+async function save(unit = form.value.unit, affirmed = false): Promise<void> {
+  const thread = /^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i.exec(form.value.thread)
+  if (!thread) {
+    problem.value = 'Thread: type diameter and pitch, for example 12 x 1.25.'
+    return
+  }
+  const number = (text: string | undefined) => Number((text ?? '').replace(',', '.'))
+  const taken = await act({
+    kind: 'specified',
+    group: props.group.key,
+    torque: { text: form.value.text, unit },
+    source: form.value.source,
+    diameter_mm: number(thread[1]),
+    pitch_mm: number(thread[2]),
+    property_class: form.value.grade as '' | '8.8' | '10.9' | '12.9',
+    affirmed,
+  })
+  if (taken) open.value = false
+}
+
+const labelOf = (unit: string) => props.units.find((one) => one.key === unit)?.label ?? unit
+</script>
+
+<template>
+  <div class="spec">
+    <div class="summary">
+      <div>
+        <b>{{ group.label }}</b>
+        <span v-if="group.needs_load" class="load">▮ only at load</span>
+        <p class="soft">{{ group.places.length / 2 }} per side · {{ group.tools }}</p>
+      </div>
+      <div class="value">
+        <template v-if="spec">
+          <span class="figure big">{{ spec.said }}</span>
+          <span class="soft">
+            M{{ spec.diameter_mm }} × {{ spec.pitch_mm }} {{ spec.property_class }} ·
+            {{ spec.source }}
+          </span>
+        </template>
+        <span v-else class="none">No specification yet</span>
+      </div>
+      <el-button v-if="!open" @click="open = true">{{ spec ? 'Change' : 'Enter' }}</el-button>
+    </div>
+    <form v-if="open" class="form" @submit.prevent="save()">
+      <label>
+        Torque
+        <span class="together">
+          <input
+            v-model="form.text"
+            class="box figure"
+            maxlength="40"
+            :aria-label="`${group.label}: torque`"
+          />
+          <select v-model="form.unit" class="box" :aria-label="`${group.label}: torque unit`">
+            <option v-for="unit in units" :key="unit.key" :value="unit.key">
+              {{ unit.label }}
+            </option>
+          </select>
+        </span>
+      </label>
+      <label>
+        Thread, Ø × pitch in mm
+        <input
+          v-model="form.thread"
+          class="box figure"
+          maxlength="20"
+          placeholder="12 x 1.25"
+          :aria-label="`${group.label}: thread`"
+        />
+      </label>
+      <label>
+        Property class
+        <select v-model="form.grade" class="box" :aria-label="`${group.label}: property class`">
+          <option value="">unknown</option>
+          <option v-for="one in classes" :key="one" :value="one">{{ one }}</option>
+        </select>
+      </label>
+      <label class="wide">
+        Source of the value
+        <input
+          v-model="form.source"
+          class="box"
+          maxlength="200"
+          placeholder="Service data, sheet, page"
+          :aria-label="`${group.label}: source`"
+        />
+      </label>
+      <el-button type="primary" native-type="submit" :disabled="busy">Save</el-button>
+      <el-button @click="open = false">Close</el-button>
+    </form>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <div v-if="spec?.doubt" class="notice wait" role="alert">
+      <div class="doubt">
+        <span>? {{ spec.doubt }}</span>
+        <span class="row">
+          <el-button v-if="spec.likelier_unit" :disabled="busy" @click="save(spec.likelier_unit)">
+            It is {{ spec.torque.text }} {{ labelOf(spec.likelier_unit) }}
+          </el-button>
+          <el-button :disabled="busy" @click="save(spec.torque.unit, true)">
+            Right as typed: {{ spec.said }}
+          </el-button>
+        </span>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.spec {
+  display: grid;
+  gap: 8px;
+  padding: 10px 0;
+  border-top: 1px solid var(--line);
+}
+
+.summary {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) auto;
+  gap: 4px 16px;
+  align-items: center;
+}
+
+.value {
+  display: grid;
+}
+
+.big {
+  font-size: 22px;
+}
+
+.load {
+  margin-left: 10px;
+  font-weight: 600;
+  color: var(--wait);
+}
+
+.none {
+  font-weight: 600;
+  color: var(--wait);
+}
+
+.form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: end;
+}
+
+.form label {
+  display: grid;
+  gap: 2px;
+}
+
+.together {
+  display: flex;
+}
+
+.together input {
+  width: 110px;
+}
+
+.wide {
+  flex: 1;
+  min-width: 200px;
+}
+
+.doubt {
+  display: grid;
+  gap: 8px;
+}
+
+@media (width <= 760px) {
+  .summary {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .value {
+    grid-row: 2;
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Stage, StepView } from '../api/client'
+import { useActing } from '../composables/useActing'
+import { useJob } from '../stores/job'
+import CornerHeight from './CornerHeight.vue'
+import FastenerBoard from './FastenerBoard.vue'
+import MoveCar from './MoveCar.vue'
+import ReasonDialog from './ReasonDialog.vue'
+import TurnCounter from './TurnCounter.vue'
+
+const props = defineProps<{ step: StepView; number: number; total: number }>()
+const emit = defineEmits<{ done: [] }>()
+const store = useJob()
+const job = computed(() => store.job!)
+const { problem, busy, act } = useActing()
+const skipping = ref(false)
+const note = ref('')
+
+const elsewhere = computed(
+  () =>
+    props.step.where !== job.value.position ||
+    (props.step.corner && props.step.corner !== job.value.corner),
+)
+const boards = computed(() =>
+  Object.entries(props.step.brings).flatMap(([key, until]) => {
+    const group = job.value.groups.find((one) => one.key === key)
+    return group
+      ? props.step.sides.map((side) => ({ group, side, until: until as Stage, key: key + side }))
+      : []
+  }),
+)
+const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
+const direction = computed(() => (props.step.asks === 'count_off' ? 'off' : 'on'))
+
+async function finish(): Promise<void> {
+  if (await act({ kind: 'stepped', step: props.step.key, outcome: 'done' })) emit('done')
+}
+
+async function skip(reason: string): Promise<void> {
+  const taken = await act({ kind: 'stepped', step: props.step.key, outcome: 'skipped', reason })
+  if (taken) emit('done')
+}
+
+async function write(): Promise<void> {
+  if (!note.value.trim()) return
+  if (await act({ kind: 'noted', text: note.value.trim(), step: props.step.key })) note.value = ''
+}
+</script>
+
+<template>
+  <article class="card step" :aria-label="step.title">
+    <p class="soft">
+      Step {{ number }} of {{ total }} · car {{ step.where_said }}
+      <b v-if="step.state === 'done'" class="state">✓ done</b>
+      <b v-if="step.state === 'skipped'" class="state wait">⧄ skipped: {{ step.reason }}</b>
+    </p>
+    <h2>{{ step.title }}</h2>
+    <p class="detail">{{ step.detail }}</p>
+    <p v-if="step.tools.length || step.two_people" class="soft">
+      {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
+    </p>
+    <p v-for="caution in step.cautions" :key="caution" class="notice stop caution">
+      <span aria-hidden="true">▲</span><span>{{ caution }}</span>
+    </p>
+    <MoveCar
+      v-if="elsewhere && step.state === 'open'"
+      :wanted="{ to: step.where, corner: step.corner }"
+    />
+    <div v-if="step.asks === 'count_off' || step.asks === 'count_on'" class="pair">
+      <TurnCounter v-for="side in step.sides" :key="side" :side="side" :direction="direction" />
+    </div>
+    <template v-if="step.asks === 'height'">
+      <CornerHeight v-for="side in step.sides" :key="side" :side="side" />
+    </template>
+    <div v-if="boards.length" class="boards" :class="{ two: step.sides.length > 1 }">
+      <FastenerBoard
+        v-for="board in boards"
+        :key="board.key"
+        :group="board.group"
+        :side="board.side"
+        :until="board.until"
+      />
+    </div>
+    <p v-if="step.asks === 'baseline'">
+      <router-link :to="{ name: 'baseline' }" class="elsewhere">Open the baseline →</router-link>
+    </p>
+    <p v-if="step.asks === 'check'">
+      <router-link :to="{ name: 'check' }" class="elsewhere">Open the check →</router-link>
+    </p>
+    <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
+    <form class="row" @submit.prevent="write">
+      <input
+        v-model="note"
+        class="box grow"
+        maxlength="500"
+        placeholder="Note for the record"
+        aria-label="Note for the record"
+      />
+      <el-button native-type="submit" :disabled="!note.trim()">Add note</el-button>
+    </form>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <div v-if="step.state === 'open'" class="finish">
+      <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
+      <el-button type="primary" size="large" :disabled="busy" @click="finish">✓ Done</el-button>
+      <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
+    </div>
+    <ReasonDialog
+      v-model="skipping"
+      :title="`Skip: ${step.title}`"
+      confirm="Skip this step"
+      @given="skip"
+    />
+  </article>
+</template>
+
+<style scoped>
+.step {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+h2 {
+  font-size: 32px;
+}
+
+.detail {
+  font-size: 18px;
+}
+
+.caution {
+  padding: 8px 12px;
+}
+
+.state {
+  margin-left: 8px;
+  color: var(--go);
+}
+
+.state.wait {
+  color: var(--wait);
+}
+
+.boards.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0 24px;
+}
+
+.grow {
+  flex: 1;
+  min-width: 0;
+}
+
+.elsewhere {
+  display: inline-block;
+  padding: 10px 0;
+  font-weight: 600;
+}
+
+.finish {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 10px;
+}
+
+.finish p {
+  grid-column: 1 / -1;
+}
+
+.finish .el-button {
+  min-height: 60px;
+  font-size: 20px;
+}
+
+@media (width <= 760px) {
+  .boards.two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  h2 {
+    font-size: 27px;
+  }
+}
+</style>

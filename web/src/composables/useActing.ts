@@ -1,0 +1,36 @@
+import { ref, type Ref } from 'vue'
+import { Refusal, type Act } from '../api/client'
+import { useJob } from '../stores/job'
+
+export interface Acting {
+  /** Why the last act was refused; empty where it was not. */
+  problem: Ref<string>
+  busy: Ref<boolean>
+  /** Write an act; true where it was taken or waits to be. */
+  act(act: Act): Promise<boolean>
+}
+
+/** Write acts from one place on the screen and keep the refusal there. */
+export function useActing(): Acting {
+  const store = useJob()
+  const problem = ref('')
+  const busy = ref(false)
+
+  async function act(wanted: Act): Promise<boolean> {
+    busy.value = true
+    problem.value = ''
+    try {
+      await store.write(wanted)
+      return true
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      problem.value = error.message
+      if (error.body.code === 'conflict' && store.job) void store.refresh(store.job.id)
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  return { problem, busy, act }
+}

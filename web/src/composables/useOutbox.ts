@@ -1,0 +1,93 @@
+import { ref, type Ref } from 'vue'
+import {
+  ask,
+  newId,
+  Offline,
+  Refusal,
+  type Act,
+  type EventCreate,
+  type JobView,
+} from '../api/client'
+
+export interface Outbox {
+  /** Entries made here that the server has not acknowledged yet. */
+  waiting: Ref<EventCreate[]>
+  connected: Ref<boolean>
+  /** Send an act; 'waiting' where the connection is lost. A Refusal is thrown to the caller. */
+  send(act: Act, seen: number): Promise<JobView | 'waiting'>
+  /** Try again what waits, in order. Refused entries are handed to `refused`. */
+  deliver(): Promise<JobView | null>
+  refused: Ref<{ entry: EventCreate; message: string } | null>
+}
+
+/** Entries of one job on their way to the server; kept in the browser until acknowledged. */
+export function useOutbox(jobId: string): Outbox {
+  const shelf = `fair-spindle/outbox/${jobId}`
+  const waiting = ref<EventCreate[]>(JSON.parse(localStorage.getItem(shelf) ?? '[]'))
+  const connected = ref(true)
+  const refused = ref<{ entry: EventCreate; message: string } | null>(null)
+  let line: Promise<unknown> = Promise.resolve()
+
+  function keep(entries: EventCreate[]): void {
+    waiting.value = entries
+    localStorage.setItem(shelf, JSON.stringify(entries))
+  }
+
+  async function post(entry: EventCreate): Promise<JobView> {
+    const path = { job_id: jobId }
+    const view = await ask((api) =>
+      api.POST('/api/jobs/{job_id}/events', { params: { path }, body: entry }),
+    )
+    connected.value = true
+    // Entries made on top of this one, before it was acknowledged, have now seen it too.
+    const behind = (later: EventCreate) =>
+      later.seen === view.version - 1 ? { ...later, seen: view.version } : later
+    keep(waiting.value.filter((one) => one.id !== entry.id).map(behind))
+    return view
+  }
+
+  async function first(entry: EventCreate): Promise<JobView | 'waiting'> {
+    try {
+      return await post(entry)
+    } catch (error) {
+      if (error instanceof Offline) {
+        connected.value = false
+        return 'waiting'
+      }
+      keep(waiting.value.filter((one) => one.id !== entry.id))
+      throw error
+    }
+  }
+
+  function send(act: Act, seen: number): Promise<JobView | 'waiting'> {
+    const entry: EventCreate = { id: newId(), seen, act }
+    keep([...waiting.value, entry])
+    const turn = line.then(() => {
+      const now = waiting.value.find((one) => one.id === entry.id)
+      if (!now) return 'waiting' as const
+      return waiting.value[0]?.id === entry.id ? first(now) : ('waiting' as const)
+    })
+    line = turn.catch(() => undefined)
+    return turn
+  }
+
+  async function deliver(): Promise<JobView | null> {
+    let view: JobView | null = null
+    while (waiting.value[0]) {
+      const entry = waiting.value[0]
+      try {
+        view = await post(entry)
+      } catch (error) {
+        if (!(error instanceof Refusal)) {
+          connected.value = false
+          return view
+        }
+        keep(waiting.value.slice(1))
+        refused.value = { entry, message: error.message }
+      }
+    }
+    return view
+  }
+
+  return { waiting, connected, send, deliver, refused }
+}

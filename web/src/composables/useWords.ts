@@ -1,0 +1,21 @@
+/** A moment of the log in the reader's own time zone. */
+export function sayMoment(moment: string): string {
+  return new Date(moment).toLocaleString(undefined, {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+}
+
+/** A number with a fixed number of digits and a true minus sign. */
+export function sayNumber(value: number, digits = 1): string {
+  const text = value.toFixed(digits)
+  return Number(text) === 0 ? (0).toFixed(digits) : text.replace('-', '−')
+}
+
+/** The same with its sign always shown. */
+export function saySigned(value: number, digits = 1): string {
+  const text = sayNumber(value, digits)
+  return text.startsWith('−') || Number(text) === 0 ? text : `+${text}`
+}

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { SIDES, type Side } from '../api/client'
+import CheckSide from '../components/CheckSide.vue'
+import { useMoveOn } from '../composables/useMoveOn'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const page = ref<HTMLElement | null>(null)
+const moveOn = useMoveOn(page)
+const onWheels = computed(() => store.job?.position === 'on_wheels')
+const of = (side: Side) =>
+  store.sheet?.fields.filter((field) => field.phase === 'check' && field.owner === side) ?? []
+</script>
+
+<template>
+  <div ref="page" class="check">
+    <h2>Check</h2>
+    <p v-if="!onWheels" class="notice stop" role="status">
+      ✕ The car is {{ store.job?.position_said }}. These readings are taken settled, on its wheels.
+    </p>
+    <p v-else class="soft">Rolled back and forth, both ends bounced, then read.</p>
+    <div class="pair">
+      <CheckSide
+        v-for="side in SIDES"
+        :key="side"
+        :side="side"
+        :fields="of(side)"
+        @saved="moveOn"
+      />
+    </div>
+    <router-link :to="{ name: 'record' }">On to the record →</router-link>
+  </div>
+</template>
+
+<style scoped>
+.check {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+a {
+  justify-self: end;
+  padding: 10px 0;
+  font-weight: 600;
+}
+</style>

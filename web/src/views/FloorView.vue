@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import MoveCar from '../components/MoveCar.vue'
+import StepCard from '../components/StepCard.vue'
+import StepList from '../components/StepList.vue'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const job = computed(() => store.job!)
+const chosen = ref<string | null>(null)
+const nextOpen = computed(() => job.value.steps.find((step) => step.state === 'open')?.key)
+const shown = computed(() => chosen.value ?? nextOpen.value ?? job.value.steps.at(-1)?.key ?? '')
+const place = computed(() => job.value.steps.findIndex((step) => step.key === shown.value))
+const step = computed(() => job.value.steps[place.value])
+
+function goTo(key: string | null): void {
+  chosen.value = key
+  window.scrollTo({ top: 0 })
+}
+</script>
+
+<template>
+  <div class="floor">
+    <div class="now">
+      <button v-if="chosen && chosen !== nextOpen" type="button" class="back" @click="goTo(null)">
+        ← Back to the next open step
+      </button>
+      <StepCard
+        v-if="step"
+        :key="step.key"
+        :step="step"
+        :number="place + 1"
+        :total="job.steps.length"
+        @done="goTo(null)"
+      />
+    </div>
+    <aside>
+      <section class="card">
+        <MoveCar />
+      </section>
+      <section class="card">
+        <h3>All steps</h3>
+        <StepList :steps="job.steps" :shown="shown" @choose="goTo" />
+      </section>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.floor {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 360px;
+  gap: 18px;
+}
+
+.now,
+aside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  align-content: start;
+}
+
+.back {
+  justify-self: start;
+  min-height: 44px;
+  color: var(--go);
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+
+@media (width <= 1000px) {
+  .floor {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { ask, type LogLineView } from '../api/client'
+import FindingList from '../components/FindingList.vue'
+import RecordTables from '../components/RecordTables.vue'
+import SignOff from '../components/SignOff.vue'
+import { sayMoment } from '../composables/useWords'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const job = computed(() => store.job!)
+const log = ref<LogLineView[]>([])
+const base = computed(() => `/api/jobs/${job.value.id}`)
+
+watch(
+  () => job.value.version,
+  async () => {
+    const path = { job_id: job.value.id }
+    log.value = await ask((api) => api.GET('/api/jobs/{job_id}/log', { params: { path } })).catch(
+      () => log.value,
+    )
+  },
+  { immediate: true },
+)
+
+function print(): void {
+  window.print()
+}
+</script>
+
+<template>
+  <div class="record">
+    <header>
+      <div>
+        <h2>{{ job.car }}</h2>
+        <p>{{ job.title }} · begun {{ sayMoment(job.created_at) }}</p>
+      </div>
+      <div class="row screen-only">
+        <el-button @click="print">Print</el-button>
+        <a :href="`${base}/record.pdf`" target="_blank">Record (PDF)</a>
+        <a :href="`${base}/job.json`" :download="`${job.id}.job.json`">Job file (JSON)</a>
+      </div>
+    </header>
+    <SignOff />
+    <section v-if="!job.signature" class="findings">
+      <FindingList :findings="job.findings" />
+    </section>
+    <section class="card tables">
+      <RecordTables />
+      <p v-for="note in job.notes" :key="note.at">✎ {{ note.text }}</p>
+      <p v-for="one in job.overrides" :key="one.at" class="notice stop">
+        Override, {{ sayMoment(one.at) }}: {{ one.places.join(', ') }}. {{ one.reason }}
+      </p>
+      <p class="soft">
+        The vehicle maker's service data outranks this sheet. Counted turns bring the car to the
+        alignment rack, they do not replace it. ± is stated with coverage factor 2.
+      </p>
+    </section>
+    <details class="card screen-only">
+      <summary>Floor log, {{ log.length }} entries</summary>
+      <ol>
+        <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
+          <span class="soft">{{ sayMoment(line.at) }}</span> {{ line.said }}
+          <span v-if="line.undone">(undone)</span>
+        </li>
+      </ol>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.record,
+.findings {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  justify-content: space-between;
+}
+
+header a {
+  display: grid;
+  place-items: center;
+  min-height: 44px;
+  padding: 0 10px;
+  font-weight: 600;
+}
+
+.tables {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+summary {
+  min-height: 44px;
+  font-weight: 600;
+  cursor: pointer;
+}
+
+.undone {
+  text-decoration: line-through;
+}
+</style>
