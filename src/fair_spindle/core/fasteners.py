@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from fair_spindle.core.errors import InputError, require
+from fair_spindle.core.tables import iso_pitches
 from fair_spindle.core.units import UNITS, from_core, to_core, units_of
 
 TYPICAL_NUT_FACTOR = 0.2
@@ -204,6 +205,43 @@ def doubt_torque(
         share,
         likelier,
     )
+
+
+def odd_thread(diameter: float, pitch: float) -> str:
+    """Say that a thread is none of the standard ones of its diameter; empty where it is.
+
+    Parameters
+    ----------
+    diameter, pitch : float
+        Thread as typed. [mm]
+
+    Returns
+    -------
+    str
+        A question in words; empty for a standard thread and for diameters the table lacks.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The table runs from M8 to M16.
+
+    Source
+    ------
+    iso-261
+
+    Examples
+    --------
+    >>> odd_thread(12.0, 1.4)
+    'M12×1.4 is no standard thread; M12 has 1.75, 1.5, 1.25, 1 mm. Check the pitch.'
+    """
+    known = iso_pitches().get(diameter)
+    if known is None or pitch in known:
+        return ""
+    listed = ", ".join(f"{one:g}" for one in known)
+    return f"M{diameter:g}×{pitch:g} is no standard thread; M{diameter:g} has {listed} mm. Check the pitch."
 
 
 def reading_matches(reading: float, specified: float) -> bool:

@@ -8,6 +8,7 @@ from math import degrees
 from typing import TypeVar
 
 from fair_spindle.core.baseline import FIELDS
+from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import Finding, doubt_specification, look
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
@@ -299,6 +300,7 @@ def _step(step: Step, state: JobState, template: JobTemplate) -> m.StepView:
 
 def _spec(event: Event, spec: Specified) -> m.SpecView:
     doubt = doubt_specification(spec)
+    thread = "" if spec.affirmed else odd_thread(spec.diameter_mm, spec.pitch_mm)
     return m.SpecView(
         torque=_typed(spec.torque),
         said=say_typed(spec.torque),
@@ -307,7 +309,7 @@ def _spec(event: Event, spec: Specified) -> m.SpecView:
         pitch_mm=spec.pitch_mm,
         property_class=spec.property_class,
         affirmed=spec.affirmed,
-        doubt=doubt.message if doubt else "",
+        doubt=" ".join(filter(None, (thread, doubt.message if doubt else ""))),
         likelier_unit=doubt.likelier_unit if doubt else None,
         event=event.id,
     )

@@ -8,7 +8,7 @@ from math import degrees
 from typing import Literal
 
 from fair_spindle.core.baseline import FIELDS
-from fair_spindle.core.fasteners import TorqueDoubt, doubt_torque, reading_matches
+from fair_spindle.core.fasteners import TorqueDoubt, doubt_torque, odd_thread, reading_matches
 from fair_spindle.core.floor.log import Specified, Typed
 from fair_spindle.core.floor.state import JobState, PlaceState, short_of
 from fair_spindle.core.floor.wording import label_place, missing_fields, position_words
@@ -236,6 +236,10 @@ def _bonded(
 
 def _torques(state: JobState, template: JobTemplate) -> Iterator[Finding]:
     for key, (_, spec) in state.specs.items():
+        thread = "" if spec.affirmed else odd_thread(spec.diameter_mm, spec.pitch_mm)
+        if thread:
+            message = f"{template.group(key).label}: {thread}"
+            yield Finding("odd_thread", "question", message, f"spec.{key}", "iso-261")
         doubt = doubt_specification(spec)
         if doubt:
             message = f"{template.group(key).label}: {doubt.message}"

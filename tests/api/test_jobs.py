@@ -1,0 +1,169 @@
+"""The API as a second device, a hostile client and a clumsy user would use it."""
+
+import json
+import threading
+
+import pytest
+
+
+def toe(text, unit="deg"):
+    return {"kind": "entered", "key": "left.toe", "method": "angle", "typed": {"toe": {"text": text, "unit": unit}}}
+
+
+def write(client, job, act, seen=99, event="event-0001"):
+    return client.post(f"/api/jobs/{job}/events", json={"id": event, "seen": seen, "act": act})
+
+
+def test_the_same_entry_twice_is_written_once(client, jobs):
+    job = jobs["measuring"]
+    first = write(client, job, toe("0,2"))
+    again = write(client, job, toe("0,2"))
+    assert (first.status_code, again.status_code) == (201, 201)
+    assert first.json()["version"] == again.json()["version"]
+    entry = again.json()["entries"]["left.toe"]
+    assert entry["typed"]["toe"] == {"text": "0,2", "unit": "deg"}
+    assert entry["understood"].startswith("12.00 min")
+
+
+def test_second_device_is_told_instead_of_overwriting(client, jobs):
+    job = jobs["measuring"]
+    seen = client.get(f"/api/jobs/{job}").json()["version"]
+    assert write(client, job, toe("0.2"), seen, "device-1-a").status_code == 201
+    late = write(client, job, toe("0.3"), seen, "device-2-a")
+    assert late.status_code == 409
+    assert late.json()["code"] == "conflict"
+    assert "12.00 min" in late.json()["details"]["theirs"]
+    assert "18.00 min" in late.json()["details"]["yours"]
+    other = {"kind": "counted", "side": "left", "direction": "off", "flats": 6}
+    assert write(client, job, other, seen, "device-2-b").status_code == 201, "counting adds up, it hides nothing"
+
+
+def test_counts_of_many_threads_all_arrive(client, jobs):
+    job, codes = jobs["measuring"], []
+    act = {"kind": "counted", "side": "right", "direction": "off", "flats": 1}
+
+    def count(worker):
+        for n in range(10):
+            codes.append(write(client, job, act, 0, f"worker-{worker}-{n}").status_code)
+
+    threads = [threading.Thread(target=count, args=(worker,)) for worker in range(4)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert codes == [201] * 40
+    assert client.get(f"/api/jobs/{job}").json()["counts"]["right"]["off"]["total_flats"] == 40
+
+
+@pytest.mark.parametrize(
+    ("act", "field", "words"),
+    [
+        (toe("abc"), "left.toe.toe", "not a number"),
+        (toe("  "), "left.toe.toe", "empty"),
+        (toe("NaN"), "left.toe.toe", "not a number"),
+        (toe("40"), "left.toe.toe", "between -10 and 10"),
+        (toe("5 N"), "left.toe.toe", "no unit"),
+        (toe("1e999"), "left.toe.toe", "no unit"),
+        (
+            {
+                "kind": "entered",
+                "key": "left.pitch",
+                "method": "typed",
+                "typed": {"value": {"text": "0", "unit": "pitch_mm"}},
+            },
+            "left.pitch.value",
+            "between 0.5 and 4 mm",
+        ),
+        ({"kind": "entered", "key": "axle.steer", "choice": "sideways"}, "axle.steer", "choose one of"),
+    ],
+)
+def test_bad_entry_is_refused_at_its_field_and_changes_nothing(client, jobs, act, field, words):
+    before = client.get(f"/api/jobs/{jobs['measuring']}").json()["version"]
+    refused = write(client, jobs["measuring"], act)
+    assert refused.status_code == 422
+    assert refused.json()["field"] == field
+    assert words in refused.json()["message"]
+    assert client.get(f"/api/jobs/{jobs['measuring']}").json()["version"] == before
+
+
+def test_a_doubtful_unit_is_a_question_and_can_be_affirmed(client, jobs):
+    job = jobs["measuring"]
+    act = {
+        "kind": "specified", "group": "arm_front", "torque": {"text": "120", "unit": "lb_ft"},
+        "source": "sheet 3", "diameter_mm": 12, "pitch_mm": 1.25, "property_class": "10.9",
+    }  # fmt: skip
+
+    def doubt(view):
+        return next(g["spec"] for g in view["groups"] if g["key"] == "arm_front")
+
+    asked = doubt(write(client, job, act, event="spec-0001").json())
+    assert asked["said"] == "120 lb·ft"
+    assert asked["likelier_unit"] == "nm"
+    assert "Was 120 N·m meant?" in asked["doubt"]
+    assert doubt(write(client, job, {**act, "affirmed": True}, event="spec-0002").json())["doubt"] == ""
+
+
+COUNT = '{"id": "event-9999", "seen": 0, "act": {"kind": "counted", "side": "left", "direction": "off", "flats": %s}}'
+HOSTILE = [
+    COUNT % "NaN",
+    (
+        '{"id": "event-9999", "seen": 0, "act": {"kind": "counted", "side": "left", "direction": "off", "flats": 1e999}}'
+    ),
+    (
+        '{"id": "event-9999", "seen": 0, "act": {"kind": "counted", "side": "left", "direction": "off", "flats": true}}'
+    ),
+    ('{"id": "event-9999", "seen": 9223372036854775808, "act": {"kind": "noted", "text": "x"}}'),
+    ('{"id": "event-9999", "seen": "0", "act": {"kind": "noted", "text": "x"}}'),
+    ('{"id": "event-9999", "seen": 0, "act": {"kind": "noted", "text": "\\ud800"}}'),
+    ('{"id": "event-9999", "seen": 0, "act": {"kind": "noted", "text": "a\\u0000b"}}'),
+    ('{"id": "event-9999", "seen": 0, "act": {"kind": "noted", "text": "x", "more": 1}}'),
+    ('{"id": "event-9999", "seen": 0, "act": {"kind": "guessed"}}'),
+    ('{"id": "../../etc", "seen": 0, "act": {"kind": "noted", "text": "x"}}'),
+    "{",
+    "[" * 5000,
+]
+
+
+@pytest.mark.parametrize("body", HOSTILE, ids=range(len(HOSTILE)))
+def test_hostile_body_is_refused_in_the_one_shape(client, jobs, body):
+    answer = client.post(
+        f"/api/jobs/{jobs['hanging']}/events", content=body, headers={"Content-Type": "application/json"}
+    )
+    assert answer.status_code in (400, 422)
+    assert set(answer.json()) == {"code", "message", "field", "details"}
+
+
+def test_foreign_hosts_origins_and_paths_are_refused(client, jobs):
+    assert client.get("/api/jobs", headers={"Host": "elsewhere.example"}).status_code == 403
+    assert client.get("/api/jobs", headers={"Origin": "http://elsewhere.example"}).status_code == 403
+    assert client.get("/api/nothing").json()["code"] == "not_found"
+    assert client.get("/api/jobs/99999999999999999999999").status_code == 404
+    assert client.get("/api/jobs/%00").status_code in (404, 422)
+    assert "index" not in client.get("/..%2f..%2fpyproject.toml").text or client.get("/").status_code in (200, 404)
+
+
+def test_calculation_over_http_names_the_field(client):
+    good = client.post("/api/calc/toe-convert", json={"toe_deg": 1, "measured_across_mm": 600})
+    assert good.json()["toe_min"] == 60
+    for body in ({"toe_deg": 1}, {"toe_deg": 1, "measured_across_mm": 0}, {"toe_deg": 1, "measured_across_mm": "6"}):
+        bad = client.post("/api/calc/toe-convert", json=body)
+        assert (bad.status_code, bad.json()["field"]) == (422, "measured_across_mm")
+    assert client.post("/api/calc/nothing", json={}).status_code == 404
+    huge = client.post("/api/calc/toe-convert", json={"toe_mm": 1e308, "measured_across_mm": 1e-308})
+    assert huge.status_code == 422
+
+
+def test_signing_is_blocked_lists_what_is_open_and_shows_a_later_change(client, jobs):
+    blocked = write(client, jobs["hanging"], {"kind": "signed", "name": "A. Tester"}, 999)
+    assert blocked.status_code == 409
+    assert any("corner" in item for item in blocked.json()["details"]["items"])
+    job = jobs["finished"]
+    signed = client.get(f"/api/jobs/{job}").json()
+    assert signed["signature"]["intact"]
+    assert write(client, job, {"kind": "noted", "text": "later"}, 999).status_code == 409
+    file = json.loads(client.get(f"/api/jobs/{job}/job.json").content)
+    file["log"][3]["act"]["typed"]["value"]["text"] = "29"
+    file["job"]["id"] = "another-job-0001"
+    forged = client.post("/api/jobs/import?apply=true", content=json.dumps(file).encode())
+    assert forged.status_code == 422
+    assert "changed after" in forged.json()["message"]

@@ -1,0 +1,46 @@
+"""A workshop with the demo's jobs, and a client that talks to it."""
+
+import socket
+from pathlib import Path
+
+import pytest
+from starlette.testclient import TestClient
+
+from fair_spindle.api.app import create_app
+from fair_spindle.demo.workshop import fill
+from fair_spindle.records.database import Database
+
+
+@pytest.fixture(scope="session")
+def filled(tmp_path_factory) -> Path:
+    """A database file with the demo's jobs; copied by whoever changes it."""
+    file = tmp_path_factory.mktemp("demo") / "demo.sqlite"
+    database = Database(file)
+    fill(database)
+    database.close()
+    return file
+
+
+@pytest.fixture
+def client(filled, tmp_path):
+    """The API over a fresh copy of the demo workshop."""
+    file = tmp_path / "workshop.sqlite"
+    file.write_bytes(filled.read_bytes())
+    with TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+        yield client
+
+
+@pytest.fixture
+def jobs(client):
+    """The demo's jobs by how far they are."""
+    lines = client.get("/api/jobs").json()
+    names = {14: "measuring", 110: "hanging", 138: "finished"}
+    return {names[min(names, key=lambda n: abs(n - line["entries"]))]: line["id"] for line in lines}
+
+
+@pytest.fixture
+def free_port() -> int:
+    """A port nobody listens on."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

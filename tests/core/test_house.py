@@ -1,0 +1,71 @@
+"""The house's own rules: imports run one way, public core functions are fully described."""
+
+import ast
+import importlib
+import inspect
+import pkgutil
+import re
+from pathlib import Path
+
+import pytest
+
+import fair_spindle.core
+
+ROOT = Path(fair_spindle.core.__file__).parents[1]
+FLOORS = {"core": 0, "records": 1, "formats": 1, "calculations": 1, "jobs": 2, "demo": 3, "api": 3, "cli": 4}
+PARTS = ("Parameters", "Returns", "Raises", "Notes", "Source", "Examples")
+
+
+def _imports(file):
+    for node in ast.walk(ast.parse(file.read_text())):
+        if isinstance(node, ast.ImportFrom) and node.module:
+            yield node.module
+        elif isinstance(node, ast.Import):
+            yield from (name.name for name in node.names)
+
+
+def test_imports_run_one_way():
+    wrong = []
+    for file in ROOT.rglob("*.py"):
+        room = file.relative_to(ROOT).parts[0].removesuffix(".py")
+        for module in _imports(file):
+            parts = module.split(".")
+            if parts[0] != "fair_spindle" or len(parts) < 2 or room not in FLOORS:
+                continue
+            if parts[1] != room and FLOORS[parts[1]] >= FLOORS[room]:
+                wrong.append(f"{file.relative_to(ROOT)} -> {module}")
+    assert not wrong
+
+
+def test_core_needs_numpy_and_the_standard_library_only():
+    import sys
+
+    allowed = sys.stdlib_module_names | {"numpy", "fair_spindle", "__future__"}
+    found = {module.split(".")[0] for file in (ROOT / "core").rglob("*.py") for module in _imports(file)}
+    assert found <= allowed
+    assert not found & {"sqlite3", "socket", "http", "datetime", "time", "random"}
+
+
+def _public_functions():
+    for info in pkgutil.walk_packages(fair_spindle.core.__path__, "fair_spindle.core."):
+        module = importlib.import_module(info.name)
+        for name, function in vars(module).items():
+            own = inspect.isfunction(function) and function.__module__ == info.name
+            if own and not name.startswith("_") and name != "require":
+                yield pytest.param(function, id=f"{info.name.removeprefix('fair_spindle.core.')}.{name}")
+
+
+@pytest.mark.parametrize("function", list(_public_functions()))
+def test_public_core_function_is_described(function):
+    text = inspect.getdoc(function) or ""
+    takes = bool(inspect.signature(function).parameters)
+    missing = [part for part in PARTS if f"\n{part}\n---" not in text and (takes or part != "Parameters")]
+    assert not missing
+    source = re.search(r"\nSource\n-+\n(.+)", text).group(1).strip()
+    known = (ROOT.parents[1] / "docs" / "sources.md").read_text()
+    assert f"| `{source}` |" in known, f"{source} is no key of docs/sources.md"
+    if takes:
+        block = text.split("\nParameters\n")[1].split("\nReturns\n")[0]
+        entries = re.findall(r"^\S.* : .*$", block, re.M)
+        assert entries
+        assert block.count("[") >= len(entries), "every parameter states its unit in brackets"

@@ -1,0 +1,96 @@
+"""Job files and the record: out and in without loss, and nothing taken that does not hold."""
+
+import io
+import json
+
+import pypdf
+import pytest
+from starlette.testclient import TestClient
+
+from fair_spindle.api.app import create_app
+
+
+def export(client, job):
+    return client.get(f"/api/jobs/{job}/job.json").content
+
+
+def bring_in(client, content, apply="true"):
+    return client.post(f"/api/jobs/import?apply={apply}", content=content)
+
+
+@pytest.mark.identity
+@pytest.mark.parametrize("which", ["measuring", "hanging", "finished"])
+def test_export_import_export_is_the_same_to_the_byte(client, jobs, which, tmp_path):
+    content = export(client, jobs[which])
+    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+        assert bring_in(other, content, "false").json()["said"] == "The job would be added."
+        assert other.get("/api/jobs").json() == []
+        assert bring_in(other, content).json()["applied"]
+        assert export(other, jobs[which]) == content
+        assert other.get(f"/api/jobs/{jobs[which]}").json() == client.get(f"/api/jobs/{jobs[which]}").json()
+        assert bring_in(other, content).json()["outcome"] == "same"
+
+
+def spoil_window(file):
+    line = next(line for line in file["log"] if line["act"].get("clamp"))
+    line["act"]["clamp"]["low_mm"] = 350.0
+
+
+def spoil_order(file):
+    file["log"][4]["seq"] = 9
+
+
+def spoil_field(file):
+    file["log"][0]["act"]["choice"] = "sideways"
+
+
+def spoil_shape(file):
+    file["log"][0]["act"]["kind"] = "guessed"
+
+
+@pytest.mark.parametrize(
+    ("spoil", "where"),
+    [
+        (spoil_window, "clamp window"),
+        (spoil_order, "numbered 9"),
+        (spoil_field, "choose one of"),
+        (spoil_shape, "log/0/act"),
+    ],
+)
+def test_a_damaged_file_says_where_and_changes_nothing(client, jobs, spoil, where):
+    file = json.loads(export(client, jobs["finished"]))
+    spoil(file)
+    file["job"]["id"] = "damaged-0001"
+    answer = bring_in(client, json.dumps(file).encode())
+    assert answer.status_code == 422
+    assert where in answer.json()["message"]
+    assert len(client.get("/api/jobs").json()) == 3
+
+
+@pytest.mark.parametrize("content", [b"", b"{}", b"[1]", b"\xff\xfe\x00", b"[" * 100_000, b'{"format": "other"}'])
+def test_a_foreign_file_is_refused(client, content):
+    assert bring_in(client, content).status_code == 422
+    assert len(client.get("/api/jobs").json()) == 3
+
+
+def test_a_cut_file_names_line_and_column_and_a_different_version_is_a_conflict(client, jobs):
+    content = export(client, jobs["hanging"])
+    assert "line" in bring_in(client, content[:5000]).json()["message"]
+    other = json.loads(content)
+    other["job"]["title"] = "Another title"
+    assert bring_in(client, json.dumps(other).encode()).json()["code"] == "conflict"
+
+
+def test_pdf_carries_the_record(client, jobs):
+    content = client.get(f"/api/jobs/{jobs['finished']}/record.pdf").content
+    text = " ".join(page.extract_text() for page in pypdf.PdfReader(io.BytesIO(content)).pages)
+    words = " ".join(text.split())
+    for piece in (
+        "Quenlow Vessik 2.2",
+        "Signed by R. Sample",
+        "70 lb·ft",
+        "at 344.0 mm",
+        "23 turns 3 flats",
+        "± 6.7",
+    ):
+        assert piece in words
