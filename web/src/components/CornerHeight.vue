@@ -31,6 +31,7 @@ async function read(): Promise<void> {
             class="box figure"
             maxlength="40"
             autocomplete="off"
+            :aria-label="`Hub to arch now, ${side}`"
             @keydown.enter.prevent="read"
           />
           <select v-model="unit" class="box" :aria-label="`Hub to arch now, ${side}: unit`">

@@ -34,8 +34,8 @@ async function enter(event: KeyboardEvent): Promise<void> {
     next.focus()
     return
   }
-  const fresh = dirty.value
-  if ((await save()) && (fresh || entry.value)) emit('saved')
+  // Whoever has gone on to another field meanwhile is not pulled away from it.
+  if ((await save()) && frame.value?.contains(document.activeElement)) emit('saved')
 }
 
 async function leave(event: FocusEvent): Promise<void> {

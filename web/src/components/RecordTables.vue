@@ -40,7 +40,7 @@ const readings = computed(() =>
 </script>
 
 <template>
-  <div class="scroll">
+  <div class="scroll" tabindex="0" role="region" aria-label="Heights, toe and turns">
     <table>
       <caption>
         Heights hub to arch in mm, toe per wheel, turns of the tie-rod ends
@@ -75,7 +75,7 @@ const readings = computed(() =>
       </tbody>
     </table>
   </div>
-  <div class="scroll">
+  <div class="scroll" tabindex="0" role="region" aria-label="Tightening">
     <table>
       <caption>
         Tightening
@@ -109,7 +109,7 @@ const readings = computed(() =>
       </tbody>
     </table>
   </div>
-  <div class="scroll">
+  <div class="scroll" tabindex="0" role="region" aria-label="Readings as taken">
     <table>
       <caption>
         Readings as taken

@@ -7,7 +7,7 @@ export interface Acting {
   problem: Ref<string>
   busy: Ref<boolean>
   /** Write an act; true where it was taken or waits to be. */
-  act(act: Act): Promise<boolean>
+  act(act: Act, seen?: number): Promise<boolean>
 }
 
 /** Write acts from one place on the screen and keep the refusal there. */
@@ -16,16 +16,16 @@ export function useActing(): Acting {
   const problem = ref('')
   const busy = ref(false)
 
-  async function act(wanted: Act): Promise<boolean> {
+  async function act(wanted: Act, seen?: number): Promise<boolean> {
     busy.value = true
     problem.value = ''
     try {
-      await store.write(wanted)
+      await store.write(wanted, seen)
       return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       problem.value = error.message
-      if (error.body.code === 'conflict' && store.job) void store.refresh(store.job.id)
+      if (error.body.code === 'conflict' && store.job) await store.refresh(store.job.id)
       return false
     } finally {
       busy.value = false

@@ -31,6 +31,7 @@ export function useField(field: FieldView): FieldEntry {
   const hint = ref('')
   let pause: number | undefined
   let touched = false
+  let begunOn: number | undefined
 
   const current = computed(() => field.methods.find((one) => one.name === method.value))
 
@@ -57,8 +58,9 @@ export function useField(field: FieldView): FieldEntry {
     fill()
     const draft = store.drafts[field.key]
     if (!draft) return
-    const { method: drafted, ...rest } = draft
+    const { method: drafted, begunOn: begun, ...rest } = draft
     method.value = drafted ?? method.value
+    begunOn = Number(begun)
     for (const [name, text] of Object.entries(rest)) {
       if (name.startsWith('unit:')) units.value[name.slice(5)] = text
       else texts.value[name] = text
@@ -108,8 +110,9 @@ export function useField(field: FieldView): FieldEntry {
 
   function typing(): void {
     touched = true
+    begunOn ??= store.job?.version
     problem.value = ''
-    const kept: Record<string, string> = { method: method.value }
+    const kept: Record<string, string> = { method: method.value, begunOn: String(begunOn) }
     for (const [name, text] of Object.entries(texts.value)) kept[name] = text
     for (const [name, unit] of Object.entries(units.value)) kept[`unit:${name}`] = unit
     store.drafts[field.key] = kept
@@ -119,9 +122,11 @@ export function useField(field: FieldView): FieldEntry {
 
   async function save(): Promise<boolean> {
     window.clearTimeout(pause)
-    if (!dirty.value) return true
-    const taken = await act(wanted())
+    if (busy.value) return false
+    if (!dirty.value && (entry.value || !field.required)) return true
+    const taken = await act(wanted(), begunOn)
     if (taken) settle()
+    begunOn = undefined
     return taken
   }
 

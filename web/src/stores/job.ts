@@ -62,10 +62,13 @@ export const useJob = defineStore('job', () => {
     }
   }
 
-  /** Write an act; true once the server has it, false while it waits for the connection. */
-  async function write(act: Act): Promise<boolean> {
+  /**
+   * Write an act; true once the server has it, false while it waits for the connection.
+   * `seen` is the version it was made on, where that is older than what is shown now.
+   */
+  async function write(act: Act, seen?: number): Promise<boolean> {
     if (!outbox.value || !job.value) return false
-    const answer = await outbox.value.send(act, job.value.version)
+    const answer = await outbox.value.send(act, seen ?? job.value.version)
     if (answer === 'waiting') return false
     take(answer)
     return true

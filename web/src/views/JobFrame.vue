@@ -26,7 +26,7 @@ onUnmounted(() => store.close())
 <template>
   <header class="band screen-only">
     <div class="top">
-      <router-link :to="{ name: 'workshop' }" class="home">
+      <router-link :to="{ name: 'workshop' }" class="home" aria-label="All jobs">
         <img src="/mark.svg" alt="" width="32" height="32" />
         <span>All jobs</span>
       </router-link>

@@ -1,0 +1,95 @@
+"""Entry at the real form, two devices, and what a phone and a screen reader get."""
+
+import json
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
+
+pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
+
+
+def open_job(tuner, car):
+    tuner.page.get_by_role("link", name=car).click()
+    expect(tuner.page.get_by_label("Position of the car")).to_be_visible()
+
+
+def test_bad_input_is_told_at_its_field_and_kept(tuner):
+    open_job(tuner, "Tarvane Ossel")
+    tuner.tab("Baseline")
+    for text, words in (
+        ("abc", "'abc' is not a number"),
+        ("NaN", "'NaN' is not a number"),
+        ("40", "must lie between -10 and 10 °; got 40 °"),
+    ):
+        tuner.field("Right Toe").fill("")
+        tuner.enter("Right Toe", text)
+        expect(tuner.page.get_by_role("alert")).to_contain_text(words)
+        expect(tuner.field("Right Toe")).to_have_value(text)
+    tuner.tab("Plan").tab("Baseline")
+    expect(tuner.field("Right Toe")).to_have_value("40")
+    tuner.field("Right Toe").fill("")
+    tuner.page.keyboard.press("Enter")
+    expect(tuner.page.get_by_role("alert")).to_contain_text("empty")
+    tuner.field("Right Thread pitch").fill("0")
+    tuner.page.keyboard.press("Enter")
+    expect(tuner.page.get_by_role("alert").last).to_contain_text("between 0.5 and 4 mm")
+
+
+def test_two_devices_meet_and_undo_brings_back(tuner, browser):
+    open_job(tuner, "Tarvane Ossel")
+    tuner.tab("Baseline")
+    other = browser.new_context().new_page()
+    other.goto(tuner.page.url)
+    other.get_by_label("Right Camber", exact=True).fill("-0.5")
+    tuner.enter("Right Camber", "-0.7")
+    tuner.saved()
+    other.keyboard.press("Enter")
+    expect(other.get_by_role("alert")).to_contain_text("Theirs: Right camber: -0.70 ° ± 0.12. Yours")
+    expect(other.get_by_label("Right Camber", exact=True)).to_have_value("-0.5")
+    other.keyboard.press("Enter")
+    expect(tuner.field("Right Camber")).to_have_value("-0.5")
+    tuner.page.get_by_role("button", name="Undo").click()
+    expect(tuner.field("Right Camber")).to_have_value("-0.7")
+    other.context.close()
+
+
+def test_a_job_file_comes_in_with_a_preview_and_a_broken_one_does_not(tuner, tmp_path):
+    page = tuner.page
+    job_id = page.get_by_role("link", name="Orrowby Halm").get_attribute("href").split("/")[2]
+    content = page.request.get(f"{tuner.address}/api/jobs/{job_id}/job.json").text()
+    copy = json.loads(content)
+    copy["job"] |= {"id": "copied-job-01", "car": "Copied Car"}
+    (tmp_path / "good.json").write_text(json.dumps(copy))
+    (tmp_path / "cut.json").write_text(content[:9000])
+    page.get_by_label("Job file (JSON)").set_input_files(tmp_path / "cut.json")
+    expect(page.get_by_role("alert")).to_contain_text("no whole JSON document: line")
+    page.get_by_label("Job file (JSON)").set_input_files(tmp_path / "good.json")
+    expect(page.get_by_text("The job would be added.")).to_be_visible()
+    tuner.press("Add this job")
+    expect(page.get_by_role("link", name="Copied Car")).to_be_visible()
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
+    page = tuner.page
+    page.emulate_media(color_scheme=scheme)
+    page.set_viewport_size({"width": 390, "height": 844})
+    found = {"workshop": _faults(page)}
+    open_job(tuner, "Orrowby Halm")
+    for tab in ("Baseline", "Plan", "Floor", "Check", "Record"):
+        tuner.tab(tab)
+        expect(page.get_by_role("heading", level=2).first).to_be_visible()
+        found[tab] = _faults(page)
+    assert not any(found.values()), found
+
+
+def _faults(page):
+    result = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa"]})
+    wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
+    violations = result.response["violations"]
+    faults = [
+        f"{v['id']}: {v['nodes'][0]['html'][:120]} {v['nodes'][0].get('failureSummary', '')[:200]}"
+        for v in violations
+    ]
+    return faults + (["wider than the phone"] if wide else [])
