@@ -10,6 +10,7 @@ BROWSER := /usr/bin/chromium
 .PHONY: setup web demo test check shots bench types format browser
 
 setup: $(VENV)/.ready $(WEB_APP)
+	@$(PY) -m compileall -q src
 
 $(VENV)/.ready: requirements.lock pyproject.toml
 	test -x $(PY) || python3 -m venv $(VENV)

@@ -31,7 +31,15 @@ def main() -> int:
 
 
 def _types(contract: Path, out: Path) -> None:
-    command = ["npx", "--no-install", "openapi-typescript", str(contract), "--default-non-nullable=false", "-o", str(out)]
+    command = [
+        "npx",
+        "--no-install",
+        "openapi-typescript",
+        str(contract),
+        "--default-non-nullable=false",
+        "-o",
+        str(out),
+    ]
     subprocess.run(command, cwd=API.parents[1], check=True, capture_output=True)
 
 

@@ -6,6 +6,8 @@ quadrature, and stated to the user as ± with coverage factor 2.
 
 from __future__ import annotations
 
+import math
+import statistics
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -72,17 +74,17 @@ def combine_repeats(readings: ArrayLike, instrument_half_width: float) -> Readin
     >>> reading.mean, reading.spread, round(reading.uncertainty, 4)
     (373.0, 2.0, 0.8165)
     """
-    values = np.atleast_1d(np.asarray(readings, dtype=float))
-    require(values.size > 0, "readings", "At least one reading is needed", "none")
+    values = [float(reading) for reading in np.ravel(readings)]
+    require(values, "readings", "At least one reading is needed", "none")
     require(
         instrument_half_width >= 0,
         "instrument_half_width",
         "The instrument's half-width cannot be negative",
         instrument_half_width,
     )
-    type_a = float(np.var(values, ddof=1)) / values.size if values.size > 1 else 0.0
-    combined = np.sqrt(type_a + instrument_half_width**2 / 3)
-    return Reading(float(np.mean(values)), float(np.ptp(values)), float(combined), int(values.size))
+    type_a = statistics.variance(values) / len(values) if len(values) > 1 else 0.0
+    combined = math.sqrt(type_a + instrument_half_width**2 / 3)
+    return Reading(statistics.fmean(values), max(values) - min(values), combined, len(values))
 
 
 def propagate(

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import types
+from collections.abc import Callable, Hashable
 from dataclasses import asdict, is_dataclass
-from typing import Any, Union, get_args, get_origin, get_type_hints
+from functools import cache
+from typing import Any, Union, cast, get_args, get_origin, get_type_hints
 
 from fair_spindle.core.floor.log import ACTS, Act
 
 _KINDS: dict[str, type[Act]] = {kind.kind: kind for kind in ACTS}
-_HINTS = {kind: get_type_hints(kind) for kind in ACTS}
 
 
 def plain(act: Act) -> dict[str, Any]:
@@ -78,20 +79,31 @@ def act_of(data: dict[str, Any]) -> Act:
     >>> act_of({"kind": "undone", "event": "a"})
     Undone(event='a', kind='undone')
     """
-    kind = _KINDS[data["kind"]]
-    return kind(**{name: _built(_HINTS[kind][name], value) for name, value in data.items()})
+    act: Act = _builder(cast(Hashable, _KINDS[data["kind"]]))(data)
+    return act
 
 
-def _built(hint: Any, value: Any) -> Any:
+@cache
+def _builder(hint: Hashable) -> Callable[[Any], Any]:
+    """How a value of one type is made from plain data; worked out once per type."""
     origin, inside = get_origin(hint), get_args(hint)
     if hint is float:
-        return float(value)
+        return float
     if is_dataclass(hint):
-        return hint(**{name: _built(part, value[name]) for name, part in get_type_hints(hint).items()})  # type: ignore[operator]
+        members = {name: _builder(part) for name, part in get_type_hints(hint).items()}
+        kind = cast(Callable[..., Any], hint)
+        return lambda data: kind(**{name: members[name](value) for name, value in data.items()})
     if origin in (Union, types.UnionType):
-        return None if value is None else _built(next(part for part in inside if part is not type(None)), value)
+        some = _builder(next(part for part in inside if part is not type(None)))
+        return lambda value: None if value is None else some(value)
     if origin is tuple:
-        return tuple(_built(inside[0], item) for item in value)
+        each = _builder(inside[0])
+        return lambda items: tuple(each(item) for item in items)
     if origin is dict:
-        return {key: _built(inside[1], item) for key, item in value.items()}
+        member = _builder(inside[1])
+        return lambda data: {key: member(value) for key, value in data.items()}
+    return _as_it_is
+
+
+def _as_it_is(value: Any) -> Any:
     return value
