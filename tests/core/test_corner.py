@@ -37,7 +37,7 @@ def corner(steer="behind", **changes):
 )
 def test_exact_turns_bring_toe_on_target(steer, target, end_new, turns_off, slope):
     one = corner(steer, toe_target=target, end_new=end_new, turns_off=turns_off, bump_slope=slope)
-    inputs = {name: np.array([value]) for name, value in one.values().items()}
+    inputs = one.shifted.inputs
     turns = _turns_on(one)(inputs)[0]
     assert _toe_with(steer, turns)(inputs)[0] == pytest.approx(target, abs=1e-12)
 
@@ -56,6 +56,8 @@ def test_uncertainty_agrees_with_simulation():
     """Referee: numpy's random generator, as JCGM 101 propagates distributions (50,000 samples)."""
     one, rng = corner(), np.random.default_rng(8)
     samples = {name: rng.normal(*pair, 50_000) for name, pair in BASE.items()}
+    old, new = Spring(samples["old_rate"], samples["old_free"]), Spring(samples["new_rate"], samples["new_free"])
+    samples["height_change"] = height_change(samples["motion_ratio"], samples["sprung_load"], old, new)
     spread = 2 * np.std(_turns_on(one)(samples))
     assert plan_corner(one).turns.turns_on.plus_minus == pytest.approx(spread, rel=0.03)
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from math import pi
 
 import numpy as np
@@ -11,7 +12,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.gauging import COVERAGE, propagate
+from fair_spindle.core.gauging import COVERAGE, Shifted, propagate, shift_inputs
 from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.rubber import DEFAULT_TWIST_LIMIT, Arm, arm_angle, bushing_twist, clamp_window
 from fair_spindle.core.threads import FLAT, RodEnd, joint_to_stud, nearest_step
@@ -136,10 +137,19 @@ class Corner:
         """Best values."""
         return {name: quantity.value for name, quantity in self.quantities.items()}
 
+    @cached_property
+    def shifted(self) -> Shifted:
+        """All inputs as they are propagated, with the height change they lead to."""
+        spread = {name: quantity.uncertainty for name, quantity in self.quantities.items()}
+        shifted = shift_inputs(self.values(), spread)
+        if self.lacks(HEIGHT_INPUTS):
+            return shifted
+        return replace(shifted, inputs={**shifted.inputs, "height_change": _height_change(shifted.inputs)})
+
     def compute(self, rule: str, function: Rule, names: tuple[str, ...]) -> Computed:
-        """Carry the uncertainty of the named inputs through a rule."""
-        used = tuple(n for n in names if n in self.quantities)
-        out = propagate(function, self.values(), {n: self.quantities[n].uncertainty for n in used})
+        """Carry the uncertainty of the inputs through a rule that rests on the named ones."""
+        out = propagate(function, self.shifted)
+        used = tuple(name for name in names if name in self.quantities)
         return Computed(out.value, out.plus_minus, rule, used, out.shares)
 
 
@@ -232,11 +242,13 @@ def clamped_twist(corner: Corner, plan: CornerPlan, height_at_clamp: float) -> f
 
 def _plan(corner: Corner, missing: Mapping[str, tuple[str, ...]]) -> CornerPlan:
     quantities = corner.quantities
-    change = None if missing["height"] else corner.compute("height-change", _height, (*HEIGHT_INPUTS, "seat_shift"))
+    change = None
+    if not missing["height"]:
+        change = corner.compute("height-change", lambda q: q["height_change"], (*HEIGHT_INPUTS, "seat_shift"))
     predicted = None
     if change and "height" in quantities:
         predicted = corner.compute(
-            "predicted-height", lambda q: q["height"] + _height(q), ("height", *HEIGHT_INPUTS, "seat_shift")
+            "predicted-height", lambda q: q["height"] + q["height_change"], ("height", *HEIGHT_INPUTS, "seat_shift")
         )
     from_height = untouched = None
     if not missing["toe"]:
@@ -268,14 +280,14 @@ def _with_counts(corner: Corner) -> Corner:
     return replace(corner, quantities={**corner.quantities, "turns_off": counted})
 
 
-def _height(q: Inputs) -> Array:
+def _height_change(q: Inputs) -> Array:
     old = Spring(q["old_rate"], q["old_free"])
     new = Spring(q["new_rate"], q["new_free"], q.get("seat_shift", np.zeros(1)))
     return height_change(q["motion_ratio"], q["sprung_load"], old, new)
 
 
 def _toe_from_height(q: Inputs) -> Array:
-    return -q["bump_slope"] * _height(q)
+    return -q["bump_slope"] * q["height_change"]
 
 
 def _target(corner: Corner) -> float | None:

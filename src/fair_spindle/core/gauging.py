@@ -31,6 +31,14 @@ class Reading:
 
 
 @dataclass(frozen=True)
+class Shifted:
+    """Inputs of a calculation, best and shifted one by one; ``names`` are those that were shifted."""
+
+    inputs: dict[str, Array]
+    names: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Propagated:
     """A computed value, its ± (coverage 2) and each input's share of the variance."""
 
@@ -87,17 +95,11 @@ def combine_repeats(readings: ArrayLike, instrument_half_width: float) -> Readin
     return Reading(statistics.fmean(values), max(values) - min(values), combined, len(values))
 
 
-def propagate(
-    rule: Callable[[Mapping[str, Array]], Array],
-    values: Mapping[str, float],
-    uncertainties: Mapping[str, float],
-) -> Propagated:
-    """Carry standard uncertainties of independent inputs through a calculation.
+def shift_inputs(values: Mapping[str, float], uncertainties: Mapping[str, float]) -> Shifted:
+    """Lay out inputs at their best values and shifted one by one, for :func:`propagate`.
 
     Parameters
     ----------
-    rule : callable
-        Takes a mapping of arrays of shape (m,) and returns an array of shape (m,). [any]
     values : mapping
         Best value of each input. [any]
     uncertainties : mapping
@@ -105,9 +107,49 @@ def propagate(
 
     Returns
     -------
+    Shifted
+        Arrays of shape (1 + 2 m,) for m uncertain inputs: best, then up and down for each.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Each input is moved by one standard uncertainty while the others stay.
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> shift_inputs({"a": 2.0}, {"a": 0.5}).inputs["a"].tolist()
+    [2.0, 2.5, 1.5]
+    """
+    names = tuple(name for name, size in uncertainties.items() if size > 0)
+    inputs = {name: np.full(1 + 2 * len(names), float(value)) for name, value in values.items()}
+    for place, name in enumerate(names):
+        inputs[name][1 + 2 * place] += uncertainties[name]
+        inputs[name][2 + 2 * place] -= uncertainties[name]
+    return Shifted(inputs, names)
+
+
+def propagate(rule: Callable[[Mapping[str, Array]], Array], shifted: Shifted) -> Propagated:
+    """Carry standard uncertainties of independent inputs through a calculation.
+
+    Parameters
+    ----------
+    rule : callable
+        Takes a mapping of arrays of shape (n,) and returns an array of shape (n,). [any]
+    shifted : Shifted
+        Inputs as :func:`shift_inputs` lays them out. [any]
+
+    Returns
+    -------
     Propagated
         Value at the best inputs, ± with coverage factor 2, shares of the variance that add
-        up to 1 (empty where nothing is uncertain).
+        up to 1, of those inputs that matter.
 
     Raises
     ------
@@ -125,19 +167,14 @@ def propagate(
 
     Examples
     --------
-    >>> round(propagate(lambda q: q["a"] * q["b"], {"a": 2.0, "b": 3.0}, {"a": 0.1}).plus_minus, 9)
+    >>> inputs = shift_inputs({"a": 2.0, "b": 3.0}, {"a": 0.1})
+    >>> round(propagate(lambda q: q["a"] * q["b"], inputs).plus_minus, 9)
     0.6
     """
-    names = [name for name, size in uncertainties.items() if size > 0]
-    rows = 1 + 2 * len(names)
-    inputs = {name: np.full(rows, float(value)) for name, value in values.items()}
-    for place, name in enumerate(names):
-        inputs[name][1 + 2 * place] += uncertainties[name]
-        inputs[name][2 + 2 * place] -= uncertainties[name]
-    out = np.broadcast_to(np.asarray(rule(inputs), dtype=float), (rows,))
+    out = np.broadcast_to(np.asarray(rule(shifted.inputs), dtype=float), (1 + 2 * len(shifted.names),))
     effects = (out[1::2] - out[2::2]) / 2
-    variance = float(np.sum(effects**2))
-    shares = {n: float(e**2 / variance) for n, e in zip(names, effects, strict=True)} if variance else {}
+    variance = float(effects @ effects)
+    shares = {n: float(e**2 / variance) for n, e in zip(shifted.names, effects, strict=True) if e}
     return Propagated(float(out[0]), COVERAGE * variance**0.5, shares)
 
 
