@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ipaddress import ip_address
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers
@@ -12,11 +13,19 @@ from fair_spindle.formats.job_file import LARGEST_FILE
 
 
 class LocalGuard:
-    """Refuses requests for other hosts, from other origins, or with too large a body."""
+    """Refuses requests for other hosts, from other origins, or with too large a body.
+
+    Where the server listens on every address, any literal address is its own; names are not,
+    since another page could point a name of its own here.
+    """
 
     def __init__(self, app: ASGIApp, hosts: frozenset[str]) -> None:
         self._app = app
         self._hosts = hosts
+        self._everywhere = bool(hosts & {"0.0.0.0", "::"})
+
+    def _own(self, host: str) -> bool:
+        return host in self._hosts or (self._everywhere and _is_address(host))
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Refuse, or pass the request on."""
@@ -31,7 +40,7 @@ class LocalGuard:
         await self._app(scope, receive, send)
 
     def _refuse(self, headers: Headers) -> tuple[int, str] | None:
-        if _name(f"//{headers.get('host', '')}") not in self._hosts:
+        if not self._own(_name(f"//{headers.get('host', '')}")):
             return 403, "This server answers only to its own address. Start it with --host to allow another."
         origin = headers.get("origin")
         if origin is not None and urlsplit(origin).netloc != headers.get("host"):
@@ -47,3 +56,11 @@ def _name(url: str) -> str:
         return urlsplit(url).hostname or ""
     except ValueError:
         return ""
+
+
+def _is_address(host: str) -> bool:
+    try:
+        ip_address(host)
+    except ValueError:
+        return False
+    return True

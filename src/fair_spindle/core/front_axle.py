@@ -187,6 +187,7 @@ def plan_corner(corner: Corner) -> CornerPlan:
     corner = _with_counts(corner)
     missing = {
         "height": corner.lacks(HEIGHT_INPUTS),
+        "predicted": corner.lacks(("height", *HEIGHT_INPUTS)),
         "toe": corner.lacks(TOE_INPUTS),
         "window": corner.lacks(WINDOW_INPUTS),
         "turns": corner.lacks(TURN_INPUTS),

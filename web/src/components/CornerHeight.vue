@@ -4,6 +4,7 @@ import type { Side } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useJob } from '../stores/job'
 import HeightLadder from './HeightLadder.vue'
+import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{ side: Side }>()
 const store = useJob()
@@ -25,21 +26,13 @@ async function read(): Promise<void> {
     <div class="reading">
       <label>
         Hub to arch now, {{ side }}
-        <span class="together">
-          <input
-            v-model="text"
-            class="box figure"
-            maxlength="40"
-            autocomplete="off"
-            :aria-label="`Hub to arch now, ${side}`"
-            @keydown.enter.prevent="read"
-          />
-          <select v-model="unit" class="box" :aria-label="`Hub to arch now, ${side}: unit`">
-            <option v-for="one in store.sheet?.length_units" :key="one.key" :value="one.key">
-              {{ one.label }}
-            </option>
-          </select>
-        </span>
+        <UnitInput
+          v-model:text="text"
+          v-model:unit="unit"
+          :label="`Hub to arch now, ${side}`"
+          :units="store.sheet?.length_units ?? []"
+          @enter="read"
+        />
       </label>
       <el-button type="primary" :disabled="busy" @click="read">Record height</el-button>
       <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
@@ -69,16 +62,6 @@ label {
   display: grid;
   gap: 4px;
   font-weight: 600;
-}
-
-.together {
-  display: flex;
-}
-
-input {
-  flex: 1;
-  width: 0;
-  font-size: 28px;
 }
 
 @media (width <= 760px) {

@@ -5,6 +5,7 @@ import { useActing } from '../composables/useActing'
 import { useJob } from '../stores/job'
 import ReasonDialog from './ReasonDialog.vue'
 import SpecRow from './SpecRow.vue'
+import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{ group: GroupView; side: Side; until: Stage }>()
 const store = useJob()
@@ -107,20 +108,16 @@ const asked = computed({
         <span><b>Not yet.</b> {{ gate.reason }}</span>
       </p>
       <div class="row">
-        <input
-          v-model="reading"
-          class="box figure read"
-          maxlength="40"
-          autocomplete="off"
+        <UnitInput
+          v-model:text="reading"
+          v-model:unit="unit"
+          class="read"
           placeholder="Reading"
-          :aria-label="`${name}: torque reading`"
-          @keydown.enter.prevent="bring('torqued')"
+          :label="`${name}: torque reading`"
+          :unit-label="`${name}: reading unit`"
+          :units="store.sheet?.torque_units ?? []"
+          @enter="bring('torqued')"
         />
-        <select v-model="unit" class="box" :aria-label="`${name}: reading unit`">
-          <option v-for="one in store.sheet?.torque_units" :key="one.key" :value="one.key">
-            {{ one.label }}
-          </option>
-        </select>
         <el-button type="primary" :disabled="busy" @click="bring('torqued')">
           Torqued{{ many }}
         </el-button>

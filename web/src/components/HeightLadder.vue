@@ -15,8 +15,13 @@ interface Mark {
 }
 
 const marks = computed<Mark[]>(() => {
-  const { height_now, height_predicted, check } = props.corner
+  const { height_now, height_predicted, check, window } = props.corner
   const all: (Mark | null)[] = [
+    window && {
+      at: window.high,
+      words: `clamp ${sayNumber(window.low, 0)} to ${sayNumber(window.high, 0)}`,
+      kind: 'clamp',
+    },
     height_now && {
       at: height_now.value,
       words: `before ${sayNumber(height_now.value)}`,
@@ -71,13 +76,10 @@ const ticks = computed(() => {
   return Array.from({ length: count + 1 }, (_, place) => span.value!.low + 10 * place)
 })
 
-const summary = computed(() => {
-  const window = props.corner.window
-  const words = marks.value.map((mark) => `${mark.words} mm`)
-  if (window)
-    words.push(`clamp window ${sayNumber(window.low, 0)} to ${sayNumber(window.high, 0)} mm`)
-  return `${props.side} height ladder, hub to arch: ${words.join(', ')}`
-})
+const summary = computed(
+  () =>
+    `${props.side} height ladder, mm hub to arch: ${marks.value.map((mark) => mark.words).join(', ')}`,
+)
 </script>
 
 <template>
@@ -95,12 +97,6 @@ const summary = computed(() => {
         :height="y(corner.window.low) - y(corner.window.high)"
         class="window"
       />
-      <text
-        :transform="`translate(93 ${(y(corner.window.low) + y(corner.window.high)) / 2}) rotate(-90)`"
-        class="inside"
-      >
-        clamp window
-      </text>
     </g>
     <rect
       v-if="corner.height_predicted?.plus_minus"
@@ -144,12 +140,6 @@ text {
   text-anchor: start;
 }
 
-.inside {
-  font-size: 18px;
-  text-anchor: middle;
-  fill: var(--go);
-}
-
 .tick,
 .rail {
   stroke: var(--soft);
@@ -171,6 +161,14 @@ text {
   fill: none;
   stroke: var(--ink);
   stroke-width: 2;
+}
+
+.clamp .lead {
+  stroke: var(--go);
+}
+
+.clamp text {
+  fill: var(--go);
 }
 
 .before .lead {

@@ -3,6 +3,7 @@ import { computed, ref, useId } from 'vue'
 import type { FieldView } from '../api/client'
 import { useField } from '../composables/useField'
 import { useJob } from '../stores/job'
+import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{ field: FieldView; prefix?: string }>()
 const emit = defineEmits<{ saved: [] }>()
@@ -47,7 +48,7 @@ async function leave(event: FocusEvent): Promise<void> {
 </script>
 
 <template>
-  <div ref="frame" class="field" :class="{ bad: problem, done: entry && !dirty }" @focusout="leave">
+  <div ref="frame" class="field" @focusout="leave">
     <div class="head">
       <span :id="`${id}-name`" class="name">
         {{ field.label }}<span v-if="!field.required" class="soft"> (optional)</span>
@@ -67,36 +68,22 @@ async function leave(event: FocusEvent): Promise<void> {
     <div class="parts">
       <label v-for="part in current?.parts" :key="part.name" class="part">
         <span v-if="(current?.parts.length ?? 0) > 1" class="soft small">{{ part.label }}</span>
-        <span class="pairing">
-          <input
-            v-model="texts[part.name]"
-            inputmode="text"
-            autocomplete="off"
-            maxlength="40"
-            class="box figure number"
-            :aria-label="label(part.label)"
-            :aria-invalid="!!problem"
-            :aria-describedby="`${id}-said`"
-            @input="typing"
-            @keydown.enter.prevent="enter"
-          />
-          <select
-            v-model="units[part.name]"
-            class="unit"
-            :aria-label="`${label(part.label)}: unit`"
-            @change="typing"
-          >
-            <option v-for="unit in part.units" :key="unit.key" :value="unit.key">
-              {{ unit.label }}
-            </option>
-          </select>
-        </span>
+        <UnitInput
+          v-model:text="texts[part.name]"
+          v-model:unit="units[part.name]"
+          :label="label(part.label)"
+          :units="part.units"
+          :tone="problem ? 'bad' : entry && !dirty ? 'done' : ''"
+          :described-by="`${id}-said`"
+          @typing="typing"
+          @enter="enter"
+        />
       </label>
       <label v-if="showRange" class="part">
         <span class="soft small">own ±</span>
         <input
           v-model="texts.plus_minus"
-          class="box figure number narrow"
+          class="box figure own"
           maxlength="40"
           :aria-label="`${name}: plus or minus`"
           @input="typing"

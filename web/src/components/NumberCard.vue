@@ -66,6 +66,7 @@ small {
   color: var(--soft);
 }
 
+.needs,
 details {
   grid-column: 1 / -1;
 }

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { GroupView, UnitView } from '../api/client'
 import { useActing } from '../composables/useActing'
+import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{
   group: GroupView
@@ -72,19 +73,15 @@ const labelOf = (unit: string) => props.units.find((one) => one.key === unit)?.l
     <form v-if="open" class="form" @submit.prevent="save()">
       <label>
         Torque
-        <span class="together">
-          <input
-            v-model="form.text"
-            class="box figure"
-            maxlength="40"
-            :aria-label="`${group.label}: torque`"
-          />
-          <select v-model="form.unit" class="box" :aria-label="`${group.label}: torque unit`">
-            <option v-for="unit in units" :key="unit.key" :value="unit.key">
-              {{ unit.label }}
-            </option>
-          </select>
-        </span>
+        <UnitInput
+          v-model:text="form.text"
+          v-model:unit="form.unit"
+          class="torque"
+          :label="`${group.label}: torque`"
+          :unit-label="`${group.label}: torque unit`"
+          :units="units"
+          @enter="save()"
+        />
       </label>
       <label>
         Thread, Ø × pitch in mm
@@ -179,12 +176,8 @@ const labelOf = (unit: string) => props.units.find((one) => one.key === unit)?.l
   gap: 2px;
 }
 
-.together {
-  display: flex;
-}
-
-.together input {
-  width: 110px;
+.torque {
+  width: 220px;
 }
 
 .wide {

@@ -65,7 +65,11 @@ onUnmounted(() => store.close())
 </template>
 
 <style scoped>
+/* Title row scrolls away; where the car is and the parts of the job stay. */
 .band {
+  position: sticky;
+  top: -58px;
+  z-index: 5;
   background: var(--band);
   color: var(--chalk);
 }

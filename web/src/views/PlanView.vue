@@ -49,7 +49,7 @@ const questions = computed(() => job.value.findings.filter((one) => one.severity
             <NumberCard
               label="Height after"
               :number="job.corners[side].height_predicted"
-              :missing="['ride height']"
+              :missing="missing(side, 'predicted')"
             />
             <NumberCard
               label="Toe from height alone"

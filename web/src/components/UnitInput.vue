@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { UnitView } from '../api/client'
+
+defineProps<{
+  label: string
+  unitLabel?: string
+  units: UnitView[]
+  tone?: 'bad' | 'done' | ''
+  placeholder?: string
+  describedBy?: string
+}>()
+const text = defineModel<string>('text', { default: '' })
+const unit = defineModel<string>('unit', { default: '' })
+const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
+</script>
+
+<template>
+  <span class="together" :class="tone">
+    <input
+      v-model="text"
+      autocomplete="off"
+      maxlength="40"
+      class="box figure number"
+      :placeholder="placeholder"
+      :aria-label="label"
+      :aria-invalid="tone === 'bad'"
+      :aria-describedby="describedBy"
+      @input="emit('typing')"
+      @keydown.enter.prevent="emit('enter', $event)"
+    />
+    <select
+      v-model="unit"
+      class="unit"
+      :aria-label="unitLabel ?? `${label}: unit`"
+      @change="emit('typing')"
+    >
+      <option v-for="one in units" :key="one.key" :value="one.key">{{ one.label }}</option>
+    </select>
+  </span>
+</template>
+
+<style scoped>
+.together {
+  display: flex;
+}
+
+.number {
+  flex: 1;
+  width: 0;
+  min-width: 56px;
+  font-size: 24px;
+  border-radius: var(--radius) 0 0 var(--radius);
+}
+
+.unit {
+  max-width: 160px;
+  min-height: 44px;
+  padding: 0 6px;
+  background: var(--paper);
+  border: 1px solid var(--soft);
+  border-left: 0;
+  border-radius: 0 var(--radius) var(--radius) 0;
+}
+
+.bad .number {
+  border: 2px solid var(--stop);
+}
+
+.done .number {
+  border-color: var(--go);
+}
+</style>
