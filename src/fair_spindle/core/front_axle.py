@@ -119,7 +119,6 @@ class Corner:
 
     quantities: Mapping[str, Quantity]
     choices: Mapping[str, str]
-    flats_off: int = 0
     flats_on: int = 0
     flats_corrected: int = 0
     flats_since: int = 0
@@ -184,7 +183,6 @@ def plan_corner(corner: Corner) -> CornerPlan:
     >>> plan_corner(Corner({}, {})).missing["height"][0]
     'motion_ratio'
     """
-    corner = _with_counts(corner)
     missing = {
         "height": corner.lacks(HEIGHT_INPUTS),
         "predicted": corner.lacks(("height", *HEIGHT_INPUTS)),
@@ -271,14 +269,6 @@ def _plan(corner: Corner, missing: Mapping[str, tuple[str, ...]]) -> CornerPlan:
         missing,
         "",
     )
-
-
-def _with_counts(corner: Corner) -> Corner:
-    """Flats counted on the floor outrank turns typed in the baseline."""
-    if not corner.flats_off:
-        return corner
-    counted = Quantity(corner.flats_off * FLAT, FLAT / 2 / 3**0.5)
-    return replace(corner, quantities={**corner.quantities, "turns_off": counted})
 
 
 def _height_change(q: Inputs) -> Array:

@@ -15,10 +15,11 @@ _PATTERN = re.compile(
     (?:(?P<whole>\d+)[\s-]+(?=\d+/))?
     (?:(?P<top>\d+)/(?P<bottom>\d+)|(?P<number>{_NUMBER}))
     \s*(?P<unit>[^\d\s].*?)?\s*$""",
-    re.VERBOSE,
+    re.VERBOSE | re.ASCII,
 )
 _DEGREES_MINUTES = re.compile(
-    rf"""^\s*(?P<sign>[+\-−])?\s*(?P<deg>\d+)\s*(?:°|deg|d)\s*(?P<min>{_NUMBER})\s*(?:'|\u2032|min|m)?\s*$"""
+    rf"""^\s*(?P<sign>[+\-−])?\s*(?P<deg>\d+)\s*(?:°|deg|d)\s*(?P<min>{_NUMBER})\s*(?:'|\u2032|min|m)?\s*$""",
+    re.ASCII,
 )
 
 

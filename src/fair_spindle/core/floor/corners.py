@@ -10,6 +10,7 @@ from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan, plan_corner
 from fair_spindle.core.planning.template import SIDES, Side
+from fair_spindle.core.threads import FLAT
 
 T = TypeVar("T")
 
@@ -120,13 +121,18 @@ def _corner(side: Side, state: JobState, quantities: dict[str, Quantity], choice
     read_at = reading[0].seq if reading else 0
     since = state.flats(side, "correct", after=read_at)
     return Corner(
-        _for_side(side, quantities),
+        {**_for_side(side, quantities), **_counted_off(side, state)},
         _for_side(side, choices),
-        state.flats(side, "off"),
         state.flats(side, "on"),
         state.flats(side, "correct") - since,
         since,
     )
+
+
+def _counted_off(side: Side, state: JobState) -> dict[str, Quantity]:
+    """Flats counted on the floor outrank turns typed in the baseline; half a flat is left open."""
+    flats = state.flats(side, "off")
+    return {"turns_off": Quantity(flats * FLAT, FLAT / 2 / 3**0.5)} if flats else {}
 
 
 def _for_side(side: Side, by_key: dict[str, T]) -> dict[str, T]:

@@ -1,0 +1,59 @@
+"""What the documents promise is there: links, rooms, rules, sources, and only invented names in the demo."""
+
+import re
+from pathlib import Path
+
+import pytest
+
+from fair_spindle.core.floor.log import ACTS
+from fair_spindle.core.front_axle import RULES
+from fair_spindle.core.planning.front_strut import FRONT_STRUT
+from fair_spindle.demo import workshop
+
+ROOT = Path(__file__).parents[2]
+PAGES = [ROOT / "README.md", *sorted((ROOT / "docs").glob("*.md"))]
+
+
+@pytest.mark.parametrize("page", PAGES, ids=lambda page: page.name)
+def test_links_lead_somewhere(page):
+    targets = re.findall(r"\]\(([^)#]+)\)|src=\"([^\"]+)\"", page.read_text())
+    for target in (first or second for first, second in targets):
+        assert (page.parent / target).exists(), target
+
+
+def test_pictures_are_few_and_all_shown():
+    shown = set(re.findall(r"screenshots/([a-z-]+\.png)", (ROOT / "README.md").read_text()))
+    assert shown == {file.name for file in (ROOT / "docs" / "screenshots").glob("*.png")}
+    assert 6 <= len(shown) < 20
+
+
+def test_architecture_names_the_rooms_there_are():
+    text = (ROOT / "docs" / "architecture.md").read_text()
+    for room in (ROOT / "src" / "fair_spindle").iterdir():
+        if room.name.startswith("__") or room.name == "web_app":
+            continue
+        assert room.name.removesuffix(".py") in text, room.name
+    for file in (ROOT / "src" / "fair_spindle" / "core" / "floor").glob("[a-z]*.py"):
+        assert file.stem in text, file.stem
+
+
+def test_job_file_page_names_every_kind_of_act():
+    text = (ROOT / "docs" / "job-file.md").read_text()
+    assert {kind.kind for kind in ACTS} <= set(re.findall(r"`(\w+)`", text))
+
+
+def test_every_rule_a_number_opens_into_is_told_and_used():
+    source = (ROOT / "src" / "fair_spindle" / "core" / "front_axle.py").read_text()
+    assert set(re.findall(r"compute\(\s*\"([a-z-]+)\"", source)) == set(RULES)
+
+
+def test_demo_specifications_say_that_they_are_invented_and_cover_every_group():
+    specs = workshop.specifications()
+    assert {spec.group for spec in specs} == {group.key for group in FRONT_STRUT.groups}
+    assert all("invented" in spec.source for spec in specs)
+
+
+def test_no_lock_file_or_page_carries_an_address_of_a_registry():
+    for name in ("requirements.lock", "web/package-lock.json", *map(str, PAGES)):
+        text = (ROOT / name).read_text()
+        assert not re.search(r"https?://(?!127\.0\.0\.1|localhost)[^\s\"]*(?:pypi|npmjs|registry)", text), name

@@ -1,0 +1,144 @@
+"""Every field of the forms takes what a tuner types, in every unit and method, and stops slips of the finger."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fair_spindle.core.baseline import FIELDS
+from fair_spindle.core.errors import InputError, OutOfRange
+from fair_spindle.core.floor.log import Entered, Typed
+from fair_spindle.core.floor.readings import Quantity, read_entry
+from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.spelling import read_number
+from fair_spindle.core.units import UNITS, from_core, to_core, units_of
+
+MEASURED = [
+    pytest.param(field, method, id=f"{field.key}-{method.name}")
+    for field in FIELDS.values()
+    for method in field.methods
+    if not field.key.startswith("right.")
+]
+SAMPLES = {"height_1": 370.0, "height_2": 340.0, "front": 52.0, "rear": 50.0, "across": 600.0}
+
+
+def typical(part):
+    """A value inside the limits, away from their ends, as the part's own unit states it."""
+    return SAMPLES.get(part.name, part.low + 0.6 * (part.high - part.low))
+
+
+@pytest.mark.parametrize(("field", "method"), MEASURED)
+def test_takes_a_typical_value_in_every_unit(field, method):
+    readings = set()
+    for choice in range(max(len(units_of(part.quantity)) for part in method.parts)):
+        typed = {}
+        for part in method.parts:
+            units = units_of(part.quantity)
+            unit = units[choice % len(units)].key
+            typed[part.name] = Typed(f"{from_core(to_core(typical(part), part.unit), unit):.12f}", unit)
+        quantity = read_entry(Entered(field.key, method.name, typed))
+        assert isinstance(quantity, Quantity)
+        assert quantity.uncertainty >= 0
+        readings.add(round(quantity.value, 7))
+    assert len(readings) == 1, "the unit does not matter"
+
+
+@pytest.mark.parametrize(("field", "method"), MEASURED)
+def test_stops_at_each_limit_and_names_the_part(field, method):
+    for part in method.parts:
+        for beyond in (part.low - 0.01 * abs(part.high - part.low), part.high * 1.01 + 1):
+            typed = {one.name: Typed(repr(typical(one)), one.unit) for one in method.parts}
+            typed[part.name] = Typed(f"{beyond:.6f}", part.unit)
+            with pytest.raises(OutOfRange) as refused:
+                read_entry(Entered(field.key, method.name, typed))
+            assert refused.value.field == f"{field.key}.{part.name}"
+            assert UNITS[part.unit].label in refused.value.message
+
+
+@pytest.mark.parametrize(("field", "method"), MEASURED)
+def test_needs_every_part_that_is_not_optional(field, method):
+    for part in method.parts:
+        typed = {one.name: Typed(repr(typical(one)), one.unit) for one in method.parts if one is not part}
+        act = Entered(field.key, method.name, typed)
+        if part.optional:
+            assert read_entry(act).count == len(typed)
+        else:
+            with pytest.raises(InputError, match="is empty"):
+                read_entry(act)
+
+
+def test_three_heights_give_mean_spread_and_a_smaller_uncertainty_than_their_spread():
+    typed = {name: Typed(text, "mm") for name, text in (("first", "372"), ("second", "374"), ("third", "373"))}
+    reading = read_entry(Entered("left.height", "hub_to_arch", typed))
+    assert (reading.value, reading.spread, reading.count) == (373.0, 2.0, 3)
+    assert reading.uncertainty == pytest.approx((1 / 3 + 1 / 3) ** 0.5), "s²/n + a²/3, with s = 1 and a = 1"
+
+
+def test_own_plus_minus_replaces_the_default():
+    act = Entered("left.lever", "typed", {"value": Typed("118", "mm")}, plus_minus=Typed("0,5", "mm"))
+    assert read_entry(act).uncertainty * COVERAGE == pytest.approx(0.5)
+    with pytest.raises(OutOfRange, match="negative"):
+        read_entry(Entered("left.lever", "typed", {"value": Typed("118", "mm")}, plus_minus=Typed("-1", "mm")))
+
+
+def test_slope_from_two_heights_has_the_sign_of_bump_and_needs_them_apart():
+    """Lower hub-to-arch height is more bump: toe-in growing as the car goes down is positive."""
+    typed = {
+        "height_1": Typed("370", "mm"), "toe_1": Typed("2", "min"),
+        "height_2": Typed("340", "mm"), "toe_2": Typed("8", "min"),
+    }  # fmt: skip
+    slope = read_entry(Entered("left.bump_slope", "two_heights", typed))
+    assert from_core(slope.value, "min_per_10mm") == pytest.approx(2.0)
+    typed["height_2"] = Typed("368", "mm")
+    with pytest.raises(InputError, match="5 mm apart"):
+        read_entry(Entered("left.bump_slope", "two_heights", typed))
+
+
+def test_three_ways_to_read_toe_agree():
+    """0.3° across 600 mm is 3.1416 mm; a right wheel by strings the same."""
+    ways = [
+        Entered("right.toe", "angle", {"toe": Typed("0°18'", "deg")}),
+        Entered("right.toe", "rim", {"toe": Typed("3.14157", "mm"), "across": Typed("600", "mm")}),
+        Entered("right.toe", "rim", {"toe": Typed("0.123684", "in"), "across": Typed("60 cm", "mm")}),
+        Entered(
+            "right.toe",
+            "strings",
+            {"front": Typed("53.14157", "mm"), "rear": Typed("50", "mm"), "across": Typed("600", "mm")},
+        ),
+    ]
+    assert len({round(read_entry(way).value, 6) for way in ways}) == 1
+
+
+@pytest.mark.identity
+@given(st.floats(-9999, 9999), st.sampled_from(["", " mm", "mm", " in", " cm"]), st.booleans())
+def test_any_decimal_is_read_back_exactly(value, suffix, comma):
+    text = f"{value:.6f}".replace(".", "," if comma else ".") + suffix
+    read = read_number(text, "length", "mm", "x")
+    assert read.number == float(f"{value:.6f}")
+    assert read.text == text
+    assert read.unit == (suffix.strip() or "mm")
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "  ",
+        "abc",
+        "1.2.3",
+        "1,234.5",
+        "--3",
+        "3 4",
+        "1/0",
+        "1/2/3",
+        "NaN",
+        "inf",
+        "1e5",
+        "0x10",
+        "٣",
+        "9" * 41,
+        "12 kg",
+    ],
+)
+def test_what_is_no_length_is_refused(text):
+    with pytest.raises(InputError):
+        read_number(text, "length", "mm", "x")
