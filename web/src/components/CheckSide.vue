@@ -18,6 +18,10 @@ const open = computed(() =>
   jam.value.places.some((place) => place.side === props.side && place.stage !== 'torqued'),
 )
 const title = computed(() => (props.side === 'left' ? 'Left front' : 'Right front'))
+const camber = computed(() => ({
+  before: store.job!.entries[`${props.side}.camber`]?.understood,
+  settled: store.job!.entries[`${props.side}.check_camber`]?.understood,
+}))
 const away = computed(() => check.value.correction?.total_flats ?? 0)
 </script>
 
@@ -69,6 +73,13 @@ const away = computed(() => check.value.correction?.total_flats ?? 0)
           <td :class="{ off: check.toe_explained === false }">
             {{ check.toe_miss_min === null ? '·' : `${saySigned(check.toe_miss_min)}'` }}
           </td>
+        </tr>
+        <tr v-if="camber.before || camber.settled">
+          <th>Camber</th>
+          <td>{{ camber.before ?? '·' }}</td>
+          <td>·</td>
+          <td>{{ camber.settled ?? '·' }}</td>
+          <td>·</td>
         </tr>
       </tbody>
     </table>

@@ -25,6 +25,7 @@ const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
       :aria-label="label"
       :aria-invalid="tone === 'bad'"
       :aria-describedby="describedBy"
+      @focus="($event.target as HTMLInputElement).select()"
       @input="emit('typing')"
       @keydown.enter.prevent="emit('enter', $event)"
     />

@@ -24,8 +24,8 @@ export function useActing(): Acting {
       return true
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
+      if (error.body.code === 'conflict') await store.look()
       problem.value = error.message
-      if (error.body.code === 'conflict' && store.job) await store.refresh(store.job.id)
       return false
     } finally {
       busy.value = false

@@ -13,6 +13,7 @@ export const useJob = defineStore('job', () => {
   const drafts = ref<Record<string, Record<string, string>>>({})
   const missing = ref(false)
   let timer: number | undefined
+  let openId = ''
 
   const connected = computed(() => outbox.value?.connected.value ?? true)
   const waiting = computed(() => outbox.value?.waiting.value.length ?? 0)
@@ -29,7 +30,8 @@ export const useJob = defineStore('job', () => {
     drafts.value = {}
     missing.value = false
     outbox.value = useOutbox(jobId)
-    timer = window.setInterval(() => void look(jobId), POLL_MS)
+    openId = jobId
+    timer = window.setInterval(() => void look(), POLL_MS)
     try {
       sheet.value ??= await ask((api) => api.GET('/api/sheet'))
       await refresh(jobId)
@@ -46,9 +48,11 @@ export const useJob = defineStore('job', () => {
     take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId } } })))
   }
 
-  async function look(jobId: string): Promise<void> {
+  /** See whether anything changed on the server, and deliver what waits. */
+  async function look(): Promise<void> {
     const box = outbox.value
-    if (!box) return
+    if (!box || !openId) return
+    const jobId = openId
     try {
       const params = { path: { job_id: jobId } }
       const { version } = await ask((api) => api.GET('/api/jobs/{job_id}/version', { params }))
@@ -88,7 +92,7 @@ export const useJob = defineStore('job', () => {
     refused,
     open,
     close,
-    refresh,
+    look,
     write,
     dismissRefusal,
   }
