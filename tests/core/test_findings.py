@@ -84,6 +84,7 @@ AFTERWARDS = [
     ("by_feel", [Tightened(("left.link.1",), "torqued", by_feel="no room")]),
     ("reading_off", [Tightened(("left.link.1",), "torqued", Typed("30", "nm"))]),
     ("override", [Tightened(("left.arm_front.1",), "torqued", Typed("88", "nm"), override="towed in")]),
+    ("clamp_unproven", [Tightened(("left.arm_front.1",), "torqued", Typed("88", "nm"))]),
     ("toe_off", [workshop.enter_toe("left.check_toe", "24")]),
     ("toe_missed", [workshop.enter_toe("left.check_toe", "48")]),
     ("height_missed", [workshop.enter_heights("right.check_height", ("360", "361", "360"))]),

@@ -28,13 +28,6 @@ const away = computed(() => check.value.correction?.total_flats ?? 0)
 <template>
   <section class="card side" :aria-label="title">
     <h3>{{ title }}</h3>
-    <MeasuringField
-      v-for="field in fields"
-      :key="field.key"
-      :field="field"
-      :prefix="`${title}, settled`"
-      @saved="emit('saved')"
-    />
     <table>
       <thead>
         <tr>
@@ -83,6 +76,13 @@ const away = computed(() => check.value.correction?.total_flats ?? 0)
         </tr>
       </tbody>
     </table>
+    <MeasuringField
+      v-for="field in fields"
+      :key="field.key"
+      :field="field"
+      :prefix="`${title}, settled`"
+      @saved="emit('saved')"
+    />
     <HeightLadder :corner="corner" :side="side" />
     <div v-if="check.correction" class="correction">
       <p v-if="away === 0" class="notice go" role="status">

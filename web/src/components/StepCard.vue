@@ -60,9 +60,9 @@ async function write(): Promise<void> {
     <p v-if="step.tools.length || step.two_people" class="soft">
       {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
     </p>
-    <p v-for="caution in step.cautions" :key="caution" class="notice stop caution">
-      <span aria-hidden="true">▲</span><span>{{ caution }}</span>
-    </p>
+    <ul v-if="step.cautions.length" class="notice stop cautions" aria-label="Cautions">
+      <li v-for="caution in step.cautions" :key="caution">{{ caution }}</li>
+    </ul>
     <MoveCar
       v-if="elsewhere && step.state === 'open'"
       :wanted="{ to: step.where, corner: step.corner }"
@@ -129,8 +129,15 @@ h2 {
   font-size: 18px;
 }
 
-.caution {
-  padding: 8px 12px;
+.cautions {
+  display: grid;
+  gap: 4px;
+  padding: 8px 12px 8px 34px;
+  margin: 0;
+}
+
+.cautions li::marker {
+  content: '▲  ';
 }
 
 .state {

@@ -9,6 +9,7 @@ from typing import Literal
 
 from fair_spindle.core.baseline import FIELDS
 from fair_spindle.core.fasteners import TorqueDoubt, doubt_torque, odd_thread, reading_matches
+from fair_spindle.core.floor.loading import needs_load
 from fair_spindle.core.floor.log import Specified, Typed
 from fair_spindle.core.floor.state import JobState, PlaceState, short_of
 from fair_spindle.core.floor.wording import label_place, missing_fields, position_words
@@ -215,10 +216,18 @@ def _bonded(
             f"Clamped outside the rule by override: {names} ({override.reason}).",
             override.places[0],
         )
+    overridden = {place for override in state.overrides for place in override.places}
     for place, now in state.places.items():
-        if now.clamp is None or now.stage != "torqued":
+        side, group = template.group_of(place)
+        if now.stage != "torqued" or not needs_load(group, state):
             continue
-        side, _ = template.group_of(place)
+        if now.clamp is None:
+            if place not in overridden:
+                name = label_place(place, template)
+                yield Finding(
+                    "clamp_unproven", "open", f"Bonded rubber torqued without a loaded height: {name}.", place
+                )
+            continue
         twist = clamped_twist(corners[side], plans[side], now.clamp.height_mm)
         limit = corners[side].quantities.get("twist_limit")
         most = limit.value if limit else DEFAULT_TWIST_LIMIT
