@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -53,7 +53,7 @@ def map_errors(app: FastAPI) -> None:
     def _validation(_: Request, error: RequestValidationError) -> JSONResponse:
         problems = [
             {
-                "field": ".".join(str(part) for part in p["loc"] if part != "body"),
+                "field": _field(p),
                 "message": p["msg"],
                 "type": p["type"],
             }
@@ -77,5 +77,8 @@ def map_errors(app: FastAPI) -> None:
         return answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))
 
 
-def _path(location: Sequence[str | int]) -> str:
-    return ".".join(str(part) for part in location if part != "body")
+def _field(problem: Mapping[str, Any]) -> str:
+    """Dotted name of the field; broken JSON has a place in the text, but no field."""
+    if problem["type"] == "json_invalid":
+        return ""
+    return ".".join(str(part) for part in problem["loc"] if part != "body")

@@ -1,5 +1,5 @@
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { ask, type Act, type FieldView, type MethodView, type UnitView } from '../api/client'
+import { ask, type Act, type FieldView, type MethodView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useActing } from './useActing'
 
@@ -14,7 +14,6 @@ export interface FieldEntry {
   hint: Ref<string>
   busy: Ref<boolean>
   dirty: ComputedRef<boolean>
-  unitsFor(part: string): UnitView[]
   typing(): void
   save(): Promise<boolean>
   copyFrom(key: string): Promise<boolean>
@@ -164,7 +163,6 @@ export function useField(field: FieldView): FieldEntry {
     hint,
     busy,
     dirty,
-    unitsFor: (name) => current.value?.parts.find((part) => part.name === name)?.units ?? [],
     typing,
     save,
     copyFrom,
