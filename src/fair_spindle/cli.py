@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import json
 import socket
 import sys
@@ -113,13 +114,18 @@ def _bind(host: str, port: int) -> socket.socket:
 
 
 def _run(file: Path, host: str, port: int, listener: socket.socket) -> None:
+    # Collecting garbage while modules load takes time and finds nothing.
+    gc.disable()
     import uvicorn
 
     from fair_spindle.api.app import create_app
 
+    application = create_app(file, hosts=[host])
+    gc.freeze()
+    gc.enable()
     shown = f"[{host}]" if ":" in host else host
     typer.echo(f"Fair Spindle: http://{shown}:{port}")
-    config = uvicorn.Config(create_app(file, hosts=[host]), log_level="warning", lifespan="on")
+    config = uvicorn.Config(application, log_level="warning", lifespan="on")
     uvicorn.Server(config).run(sockets=[listener])
 
 
