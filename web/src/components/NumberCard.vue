@@ -40,7 +40,7 @@ const biggest = computed(() => props.number?.inputs[0]?.share_pct ?? 0)
         </p>
       </details>
     </template>
-    <span v-else class="soft"
+    <span v-else class="soft needs"
       >Needs {{ missing?.join(', ').toLowerCase() || 'more readings' }}</span
     >
   </div>

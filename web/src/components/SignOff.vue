@@ -55,7 +55,7 @@ function reopen(reason: string): void {
         Your name
         <input v-model="name" class="box" maxlength="100" autocomplete="off" />
       </label>
-      <el-button type="primary" native-type="submit" :disabled="busy">
+      <el-button :type="blocked ? '' : 'primary'" native-type="submit" :disabled="busy">
         {{ listed ? `Sign with ${listed} open` : 'Sign' }}
       </el-button>
       <span v-if="blocked" class="soft">First close what blocks it.</span>
