@@ -107,6 +107,7 @@ def test_a_step_can_be_skipped_with_a_reason_and_done_only_when_its_bolts_are(fl
     floor.press("Skip…")
     page.get_by_role("dialog").get_by_label("Reason, for the record").fill("other shop does it")
     floor.press("Skip this step", page.get_by_role("dialog"))
+    expect(page.get_by_role("dialog")).to_have_count(0)
     expect(page.get_by_role("heading", level=2)).to_have_text("Right corner: load it and clamp the arm")
     expect(page.get_by_label("Move the car").first.get_by_role("button", name="Right corner carried")).to_be_visible()
 

@@ -71,7 +71,14 @@ export function useOutbox(jobId: string): Outbox {
     return turn
   }
 
-  async function deliver(): Promise<JobView | null> {
+  /** What is on its way already is waited for: its refusal belongs to whoever sent it. */
+  function deliver(): Promise<JobView | null> {
+    const turn = line.then(deliverWaiting)
+    line = turn.catch(() => undefined)
+    return turn
+  }
+
+  async function deliverWaiting(): Promise<JobView | null> {
     let view: JobView | null = null
     while (waiting.value[0]) {
       const entry = waiting.value[0]
