@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.guard import LocalGuard
-from fair_spindle.api.routers import calculations, jobs
+from fair_spindle.api.routers import calculations, cars, gauges, jobs, settings
 from fair_spindle.records.database import Database
 
 WEB_APP = Path(__file__).parent.parent / "web_app"
@@ -38,8 +38,8 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
     app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
     map_errors(app)
-    app.include_router(calculations.router)
-    app.include_router(jobs.router)
+    for room in (calculations, jobs, cars, gauges, settings):
+        app.include_router(room.router)
 
     @app.get("/api/health")
     def health() -> Health:

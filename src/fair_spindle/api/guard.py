@@ -29,10 +29,10 @@ class LocalGuard:
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Refuse, or pass the request on."""
-        if scope["type"] != "http":
-            await self._app(scope, receive, send)
+        refusal = self._refuse(Headers(scope=scope)) if scope["type"] in ("http", "websocket") else None
+        if refusal and scope["type"] == "websocket":
+            await send({"type": "websocket.close", "code": 4403, "reason": refusal[1]})
             return
-        refusal = self._refuse(Headers(scope=scope))
         if refusal:
             status, message = refusal
             await answer(status, ErrorBody(code="refused", message=message))(scope, receive, send)

@@ -22,10 +22,19 @@ Array = NDArray[np.float64]
 Inputs = Mapping[str, Array]
 Rule = Callable[[Inputs], Array]
 
-HEIGHT_INPUTS = ("motion_ratio", "sprung_load", "old_rate", "old_free", "new_rate", "new_free")
+HEIGHT_INPUTS = ("motion_ratio", "sprung_load", "spring.rate", "spring.free", "new_spring.rate", "new_spring.free")
 TOE_INPUTS = (*HEIGHT_INPUTS, "toe", "bump_slope")
-WINDOW_INPUTS = (*HEIGHT_INPUTS, "height", "arm_length", "arm_rise")
-TURN_INPUTS = (*TOE_INPUTS, "lever", "steer", "pitch", "end_old", "end_new", "turns_off", "min_engagement")
+WINDOW_INPUTS = (*HEIGHT_INPUTS, "height", "lower.length", "lower.rise")
+TURN_INPUTS = (
+    *TOE_INPUTS,
+    "tie.lever",
+    "steer",
+    "tie.pitch",
+    "tie.end",
+    "new_end.length",
+    "tie.turns_off",
+    "tie.engagement",
+)
 TOE_TOLERANCE = pi / 180 * 0.05
 
 
@@ -243,15 +252,17 @@ def _plan(corner: Corner, missing: Mapping[str, tuple[str, ...]]) -> CornerPlan:
     quantities = corner.quantities
     change = None
     if not missing["height"]:
-        change = corner.compute("height-change", lambda q: q["height_change"], (*HEIGHT_INPUTS, "seat_shift"))
+        change = corner.compute("height-change", lambda q: q["height_change"], (*HEIGHT_INPUTS, "new_spring.seat"))
     predicted = None
     if change and "height" in quantities:
         predicted = corner.compute(
-            "predicted-height", lambda q: q["height"] + q["height_change"], ("height", *HEIGHT_INPUTS, "seat_shift")
+            "predicted-height",
+            lambda q: q["height"] + q["height_change"],
+            ("height", *HEIGHT_INPUTS, "new_spring.seat"),
         )
     from_height = untouched = None
     if not missing["toe"]:
-        names = (*TOE_INPUTS, "seat_shift")
+        names = (*TOE_INPUTS, "new_spring.seat")
         from_height = corner.compute("toe-from-height", _toe_from_height, names)
         untouched = corner.compute("toe-untouched", lambda q: q["toe"] + _toe_from_height(q), names)
     turns = None if missing["turns"] else _turn_plan(corner)
@@ -272,8 +283,8 @@ def _plan(corner: Corner, missing: Mapping[str, tuple[str, ...]]) -> CornerPlan:
 
 
 def _height_change(q: Inputs) -> Array:
-    old = Spring(q["old_rate"], q["old_free"])
-    new = Spring(q["new_rate"], q["new_free"], q.get("seat_shift", np.zeros(1)))
+    old = Spring(q["spring.rate"], q["spring.free"])
+    new = Spring(q["new_spring.rate"], q["new_spring.free"], q.get("new_spring.seat", np.zeros(1)))
     return height_change(q["motion_ratio"], q["sprung_load"], old, new)
 
 
@@ -287,17 +298,17 @@ def _target(corner: Corner) -> float | None:
 
 
 def _turn_plan(corner: Corner) -> TurnPlan:
-    quantities, names = corner.quantities, (*TURN_INPUTS, "seat_shift")
+    quantities, names = corner.quantities, (*TURN_INPUTS, "new_spring.seat")
     exact = corner.compute("turns-on", _turns_on(corner), names)
     set_turns = nearest_step(exact.value, FLAT)
-    turns_off = quantities["turns_off"].value
+    turns_off = quantities["tie.turns_off"].value
     plain = corner.compute("plain-counting", _toe_with(corner.steer, turns_off), names).value
     return TurnPlan(
         turns_off,
         exact,
         set_turns,
-        set_turns * quantities["pitch"].value,
-        quantities["min_engagement"].value,
+        set_turns * quantities["tie.pitch"].value,
+        quantities["tie.engagement"].value,
         corner.compute("toe-reached", _toe_with(corner.steer, set_turns), names),
         plain,
         plain - (_target(corner) or 0.0),
@@ -308,8 +319,10 @@ def _turns_on(corner: Corner) -> Rule:
     wanted = "toe_target" if "toe_target" in corner.quantities else "toe"
 
     def turns_on(q: Inputs) -> Array:
-        change = rod_change_for_toe(q[wanted] - q["toe"] - _toe_from_height(q), q["lever"], corner.steer)
-        return np.asarray((q["end_new"] - q["end_old"] + q["turns_off"] * q["pitch"] - change) / q["pitch"])
+        change = rod_change_for_toe(q[wanted] - q["toe"] - _toe_from_height(q), q["tie.lever"], corner.steer)
+        return np.asarray(
+            (q["new_end.length"] - q["tie.end"] + q["tie.turns_off"] * q["tie.pitch"] - change) / q["tie.pitch"]
+        )
 
     return turns_on
 
@@ -318,9 +331,9 @@ def _toe_with(steer: Steer, turns: float) -> Rule:
     """Toe at the new height with a number of turns on the new end."""
 
     def toe(q: Inputs) -> Array:
-        old = joint_to_stud(RodEnd(q["pitch"], q["end_old"]), q["turns_off"])
-        new = joint_to_stud(RodEnd(q["pitch"], q["end_new"]), turns)
-        return np.asarray(q["toe"] + _toe_from_height(q) + toe_for_rod_change(new - old, q["lever"], steer))
+        old = joint_to_stud(RodEnd(q["tie.pitch"], q["tie.end"]), q["tie.turns_off"])
+        new = joint_to_stud(RodEnd(q["tie.pitch"], q["new_end.length"]), turns)
+        return np.asarray(q["toe"] + _toe_from_height(q) + toe_for_rod_change(new - old, q["tie.lever"], steer))
 
     return toe
 
@@ -328,7 +341,7 @@ def _toe_with(steer: Steer, turns: float) -> Rule:
 def _arm_at(corner: Corner, height: float) -> Arm:
     """The arm as it stands at a ride height, from its rise at today's."""
     values = corner.values()
-    return Arm(values["arm_length"], values["arm_rise"] + values["height"] - height)
+    return Arm(values["lower.length"], values["lower.rise"] + values["height"] - height)
 
 
 def _window(corner: Corner, predicted: Computed | None) -> Window | None:
@@ -370,9 +383,9 @@ def _check(corner: Corner, predicted: Computed | None, turns: TurnPlan | None) -
 
 def _correction(corner: Corner, toe: float, target: float) -> tuple[float | None, float | None]:
     """Turns still wanted after those made since the reading, and the toe they would give."""
-    if corner.lacks(("lever", "steer", "pitch")):
+    if corner.lacks(("tie.lever", "steer", "tie.pitch")):
         return None, None
-    pitch, lever = corner.quantities["pitch"].value, corner.quantities["lever"].value
+    pitch, lever = corner.quantities["tie.pitch"].value, corner.quantities["tie.lever"].value
     made = corner.flats_since * FLAT
     wanted = float(rod_change_for_toe(target - toe, lever, corner.steer)) / pitch - made
     correction = nearest_step(wanted, FLAT)
@@ -382,7 +395,7 @@ def _correction(corner: Corner, toe: float, target: float) -> tuple[float | None
 def _toe_expected(corner: Corner) -> Computed:
     """Toe predicted for the turns that were in fact put on and corrected."""
     on = (corner.flats_on - corner.flats_corrected) * FLAT
-    return corner.compute("toe-reached", _toe_with(corner.steer, on), (*TURN_INPUTS, "seat_shift"))
+    return corner.compute("toe-reached", _toe_with(corner.steer, on), (*TURN_INPUTS, "new_spring.seat"))
 
 
 def _explained(miss: float | None, read: Quantity | None, predicted: Computed | None) -> bool | None:

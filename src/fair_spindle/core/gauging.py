@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.errors import Inconsistent, require
+from fair_spindle.core.tables import student_t
 
 COVERAGE = 2.0
 Array = NDArray[np.float64]
@@ -28,6 +29,17 @@ class Reading:
     spread: float
     uncertainty: float
     count: int
+
+
+@dataclass(frozen=True)
+class Expanded:
+    """A reading stated with about 95 % confidence: its parts, degrees of freedom, k and ±."""
+
+    type_a: float
+    type_b: float
+    freedom: float
+    coverage: float
+    plus_minus: float
 
 
 @dataclass(frozen=True)
@@ -47,15 +59,61 @@ class Propagated:
     shares: dict[str, float]
 
 
-def combine_repeats(readings: ArrayLike, instrument_half_width: float) -> Reading:
+def instrument_uncertainty(
+    half_width: float = 0.0, resolution: float = 0.0, expanded: float = 0.0, coverage: float = COVERAGE
+) -> float:
+    """Type B standard uncertainty of one reading: what repeating it cannot show.
+
+    Parameters
+    ----------
+    half_width : float, optional
+        Half-width a of an interval the true value lies in, >= 0. [as the reading]
+    resolution : float, optional
+        Smallest step δ the display shows, >= 0. [as the reading]
+    expanded : float, optional
+        Expanded uncertainty U from the calibration certificate, >= 0. [as the reading]
+    coverage : float, optional
+        Coverage factor k that U was stated with, > 0. [-]
+
+    Returns
+    -------
+    float
+        Standard uncertainty. [as the reading]
+
+    Raises
+    ------
+    OutOfRange
+        A negative width, or a coverage factor that is not above zero.
+
+    Notes
+    -----
+    u² = a²/3 + δ²/12 + (U/k)²: rectangular distributions (clauses 4.3.7 and F.2.2.1) and a
+    certificate (clause 4.3.3).
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> round(instrument_uncertainty(resolution=1.0), 3)
+    0.289
+    """
+    for name, size in (("half_width", half_width), ("resolution", resolution), ("expanded", expanded)):
+        require(size >= 0, name, "What an instrument leaves open cannot be negative", size)
+    require(coverage > 0, "coverage", "A coverage factor must be above 0", coverage)
+    return math.sqrt(half_width**2 / 3 + resolution**2 / 12 + (expanded / coverage) ** 2)
+
+
+def combine_repeats(readings: ArrayLike, type_b: float) -> Reading:
     """Combine repeated readings with what the instrument itself leaves open.
 
     Parameters
     ----------
     readings : array_like
         One or more readings of one thing, shape (n,). [any]
-    instrument_half_width : float
-        Half-width a of the interval the instrument leaves open, >= 0. [as readings]
+    type_b : float
+        Standard uncertainty of the instrument, >= 0; repeating does not lessen it. [as readings]
 
     Returns
     -------
@@ -65,12 +123,12 @@ def combine_repeats(readings: ArrayLike, instrument_half_width: float) -> Readin
     Raises
     ------
     OutOfRange
-        No reading, or a negative half-width.
+        No reading, or a negative uncertainty.
 
     Notes
     -----
-    u² = s²/n + a²/3: the experimental standard deviation of the mean (clause 4.2.3) and a
-    rectangular distribution (clause 4.3.7).  A single reading has the second term only.
+    u² = s²/n + u_B²: the experimental standard deviation of the mean (clause 4.2.3) and type B.
+    A single reading has the second term only.
 
     Source
     ------
@@ -78,21 +136,92 @@ def combine_repeats(readings: ArrayLike, instrument_half_width: float) -> Readin
 
     Examples
     --------
-    >>> reading = combine_repeats([372.0, 374.0, 373.0], 1.0)
+    >>> reading = combine_repeats([372.0, 374.0, 373.0], instrument_uncertainty(half_width=1.0))
     >>> reading.mean, reading.spread, round(reading.uncertainty, 4)
     (373.0, 2.0, 0.8165)
     """
     values = [float(reading) for reading in np.ravel(readings)]
     require(values, "readings", "At least one reading is needed", "none")
-    require(
-        instrument_half_width >= 0,
-        "instrument_half_width",
-        "The instrument's half-width cannot be negative",
-        instrument_half_width,
-    )
+    require(type_b >= 0, "type_b", "An uncertainty cannot be negative", type_b)
     type_a = statistics.variance(values) / len(values) if len(values) > 1 else 0.0
-    combined = math.sqrt(type_a + instrument_half_width**2 / 3)
+    combined = math.sqrt(type_a + type_b**2)
     return Reading(statistics.fmean(values), max(values) - min(values), combined, len(values))
+
+
+def expand(reading: Reading, type_b: float) -> Expanded:
+    """State a combined reading with about 95 % confidence, few repeats allowed for.
+
+    Parameters
+    ----------
+    reading : Reading
+        Repeats combined with `type_b`. [any]
+    type_b : float
+        The instrument's standard uncertainty, taken as well known. [as reading]
+
+    Returns
+    -------
+    Expanded
+        Type A and B parts, degrees of freedom, coverage factor and expanded uncertainty.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Welch-Satterthwaite with infinite degrees of freedom for type B: ν_eff = u⁴ (n − 1) / u_A⁴;
+    k is Student's t for 95.45 % at ν_eff truncated to a printed row (clauses G.4 and G.6.4).
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> u = instrument_uncertainty(resolution=1.0)
+    >>> expand(combine_repeats([372.0, 374.0, 373.0], u), u).coverage
+    3.31
+    """
+    type_a = math.sqrt(max(reading.uncertainty**2 - type_b**2, 0.0)) if reading.count > 1 else 0.0
+    freedom = (reading.uncertainty / type_a) ** 4 * (reading.count - 1) if type_a else math.inf
+    coverage = student_coverage(freedom)
+    return Expanded(type_a, type_b, freedom, coverage, coverage * reading.uncertainty)
+
+
+def student_coverage(freedom: float) -> float:
+    """Coverage factor for about 95 % at a number of degrees of freedom.
+
+    Parameters
+    ----------
+    freedom : float
+        Degrees of freedom, >= 1; infinite is allowed. [-]
+
+    Returns
+    -------
+    float
+        Student's t for 95.45 %, at the largest printed row not above `freedom`. [-]
+
+    Raises
+    ------
+    OutOfRange
+        Fewer than one degree of freedom.
+
+    Notes
+    -----
+    Table G.2; rows lie beside the core in ``tables/student_t.csv``.
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> student_coverage(2.9), student_coverage(math.inf)
+    (4.53, 2.0)
+    """
+    require(freedom >= 1 - 1e-9, "freedom", "At least one degree of freedom is needed", freedom)
+    rows = student_t()
+    return rows[max(row for row in rows if row <= freedom + 1e-9)]
 
 
 def shift_inputs(values: Mapping[str, float], uncertainties: Mapping[str, float]) -> Shifted:
@@ -178,34 +307,25 @@ def propagate(rule: Callable[[Mapping[str, Array]], Array], shifted: Shifted) ->
     return Propagated(float(out[0]), COVERAGE * variance**0.5, shares)
 
 
-def slope_from_two(
-    height_1: float,
-    toe_1: float,
-    height_2: float,
-    toe_2: float,
-    height_uncertainty: float,
-    toe_uncertainty: float,
-) -> tuple[float, float]:
+def slope_from_two(height_1: float, toe_1: float, height_2: float, toe_2: float) -> float:
     """Bump-steer slope from toe read at two hub-to-arch heights.
 
     Parameters
     ----------
     height_1, height_2 : float
-        Hub-to-arch heights, at least 5 mm apart. [mm]
+        Hub-to-arch heights, not the same. [mm]
     toe_1, toe_2 : float
         Toe of the wheel at each. [rad]
-    height_uncertainty, toe_uncertainty : float
-        Standard uncertainty of one height and of one toe reading. [mm, rad]
 
     Returns
     -------
-    tuple of float
-        Toe per wheel travel, bump positive, and its standard uncertainty. [rad/mm]
+    float
+        Toe per wheel travel, bump positive. [rad/mm]
 
     Raises
     ------
     Inconsistent
-        The heights are too close to say anything.
+        Both heights are the same.
 
     Notes
     -----
@@ -217,19 +337,9 @@ def slope_from_two(
 
     Examples
     --------
-    >>> slope, u = slope_from_two(370.0, 0.002, 350.0, 0.001, 0.5, 0.0002)
-    >>> round(slope, 7)
+    >>> round(slope_from_two(370.0, 0.002, 350.0, 0.001), 7)
     -5e-05
     """
     travel = height_1 - height_2
-    require(
-        abs(travel) >= 5,
-        "bump_slope",
-        "The two heights must be at least 5 mm apart",
-        f"{abs(travel):g} mm apart",
-        "Pull the body down or raise it further for the second reading.",
-        kind=Inconsistent,
-    )
-    slope = (toe_2 - toe_1) / travel
-    spread = np.hypot(toe_uncertainty, slope * height_uncertainty) * np.sqrt(2) / abs(travel)
-    return float(slope), float(spread)
+    require(travel != 0, "height_2", "The two heights must differ", f"{height_2:g} mm twice", kind=Inconsistent)
+    return (toe_2 - toe_1) / travel

@@ -1,6 +1,6 @@
 """Conversions between the units of the trade and the core's own; nothing else converts.
 
-Inside, everything is mm, N, N·mm, MPa, radians.  A :class:`Unit` says how many core units
+Inside, everything is mm, N, N·mm, MPa, radians; shares are of 1.  A :class:`Unit` says how many core units
 one of it is; an inverse unit (threads per inch, wheel travel per spring travel) is `factor`
 divided by the number.
 """
@@ -59,6 +59,14 @@ UNITS: dict[str, Unit] = {
         Unit("deg_per_mm", "slope", _DEGREE, "° per mm", ("deg/mm", "°/mm")),
         Unit("min_per_mm", "slope", _DEGREE / 60, "min per mm", ("min/mm", "'/mm")),
         Unit("min_per_10mm", "slope", _DEGREE / 600, "min per 10 mm", ("min/10mm", "'/10mm")),
+        Unit("pct", "share", 0.01, "%", ("percent",)),
+        Unit("ratio", "ratio", 1.0, ": 1", (":1",)),
+        Unit("bar", "pressure", 0.1, "bar"),
+        Unit("kpa", "pressure", 0.001, "kPa"),
+        Unit("psi", "pressure", N_PER_LBF / MM_PER_INCH**2, "psi", ("lb/in²",)),
+        Unit("km", "distance", 1e6, "km"),
+        Unit("mi", "distance", 1e6 * 1.609344, "mi", ("mile", "miles")),
+        Unit("click", "clicks", 1.0, "clicks", ("click", "c")),
         Unit("turn", "count", 1.0, "turns", ("t", "turns")),
         Unit("flat", "count", 1 / 6, "flats", ("f", "flats")),
     )

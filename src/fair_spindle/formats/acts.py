@@ -17,7 +17,7 @@ from pydantic import Field as ModelField
 
 from fair_spindle.core.floor.log import ACTS
 
-LONGEST_LIST = 64
+LONGEST_LIST = 1000
 
 
 def _no_controls(text: str) -> str:

@@ -24,14 +24,15 @@ Identity = Annotated[str, StringConstraints(pattern=r"^[0-9a-zA-Z-]{8,64}$")]
 Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$")]
 
 
-class JobHead(Strict):
-    """What a job is called and what kind it is."""
+class BookHead(Strict):
+    """What a job or a car is called and what kind it is; ``car_id`` names the car's record."""
 
     id: Identity
     template: Text
     title: Text
     car: Text
     created_at: Moment
+    car_id: Identity | None = None
 
 
 class LogLine(Strict):
@@ -43,17 +44,36 @@ class LogLine(Strict):
     act: ActModel
 
 
+Log = Annotated[list[LogLine], Field(max_length=20000)]
+
+
+class CarPart(Strict):
+    """The record of the job's car."""
+
+    head: BookHead
+    log: Log
+
+    def events(self) -> list[Event]:
+        """The log as the core takes it."""
+        return _events(self.log)
+
+
 class JobFile(Strict):
     """The whole document."""
 
     format: Literal["fair-spindle/job"]
     version: Literal[1]
-    job: JobHead
-    log: Annotated[list[LogLine], Field(max_length=20000)]
+    job: BookHead
+    car: CarPart | None = None
+    log: Log
 
     def events(self) -> list[Event]:
         """The log as the core takes it."""
-        return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump())) for line in self.log]
+        return _events(self.log)
+
+
+def _events(log: Sequence[LogLine]) -> list[Event]:
+    return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump())) for line in log]
 
 
 def canonical(data: Any) -> bytes:
@@ -61,12 +81,13 @@ def canonical(data: Any) -> bytes:
     return json.dumps(data, ensure_ascii=False, indent=1, sort_keys=False, allow_nan=False).encode()
 
 
-def write_job_file(head: JobHead, events: Sequence[Event]) -> bytes:
-    """Write a job and its log as a job file."""
+def write_job_file(head: BookHead, events: Sequence[Event], car: tuple[BookHead, Sequence[Event]] | None) -> bytes:
+    """Write a job and its log as a job file, with the record of its car."""
     document = {
         "format": FORMAT,
         "version": VERSION,
         "job": head.model_dump(),
+        "car": {"head": car[0].model_dump(), "log": [_line(event) for event in car[1]]} if car else None,
         "log": [_line(event) for event in events],
     }
     return canonical(document) + b"\n"
@@ -98,7 +119,11 @@ def read_job_file(content: bytes) -> JobFile:
         first = error.errors(include_url=False, include_input=False)[0]
         where = "/".join(str(part) for part in first["loc"])
         raise InputError(f"Damaged job file at {where}: {first['msg']}.", field=where) from None
-    _in_order(read)
+    _in_order(read.log, "log")
+    if read.car:
+        _in_order(read.car.log, "car/log")
+        if read.job.car_id != read.car.head.id:
+            raise InputError("The car in this file is not the job's.", field="job/car_id")
     return read
 
 
@@ -111,11 +136,11 @@ def _line(event: Event) -> dict[str, Any]:
     return {"id": event.id, "seq": event.seq, "at": event.at, "act": plain(event.act)}
 
 
-def _in_order(read: JobFile) -> None:
+def _in_order(log: Sequence[LogLine], where: str) -> None:
     seen: set[str] = set()
-    for place, line in enumerate(read.log, start=1):
+    for place, line in enumerate(log, start=1):
         if line.seq != place:
-            raise InputError(f"Line {place} of the log is numbered {line.seq}.", field=f"log/{place - 1}/seq")
+            raise InputError(f"Line {place} of the log is numbered {line.seq}.", field=f"{where}/{place - 1}/seq")
         if line.id in seen:
-            raise InputError(f"Line {place} of the log repeats an earlier one.", field=f"log/{place - 1}/id")
+            raise InputError(f"Line {place} of the log repeats an earlier one.", field=f"{where}/{place - 1}/id")
         seen.add(line.id)

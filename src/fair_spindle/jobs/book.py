@@ -1,15 +1,26 @@
-"""The workshop's jobs: list them, start one, look at one."""
+"""The workshop's books, jobs and cars: list them, start one, look at one."""
 
 from __future__ import annotations
 
 from datetime import UTC, datetime
+from uuid import uuid4
+
+from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
+from fair_spindle.core.floor.log import Act, Event, Filled
+from fair_spindle.core.floor.starting import from_record, last_baseline
+from fair_spindle.core.floor.state import derive
+from fair_spindle.core.planning.kinds import CAR, KINDS
+from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.core.sheet.walk import order_walk
 from fair_spindle.jobs.models import JobCreate, JobLine, JobView, LogLineView, VersionView
-from fair_spindle.jobs.views import Standing, show_job, show_log, stand
+from fair_spindle.jobs.settings import walk_order
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.views import show_job, show_log
+from fair_spindle.records.books import append, latest_job_of, list_books, load_book, load_log, log_length
 from fair_spindle.records.database import Database
-from fair_spindle.records.jobs import list_jobs, load_job, load_log, log_length
-from fair_spindle.records.tables import JobRow
+from fair_spindle.records.tables import BookRow
 
 
 def now_utc() -> str:
@@ -22,49 +33,81 @@ def all_jobs(database: Database, limit: int) -> list[JobLine]:
     with database.reading() as session:
         return [
             JobLine(
-                id=line.job.id,
-                title=line.job.title,
-                car=line.job.car,
-                created_at=line.job.created_at,
+                id=line.book.id,
+                kind=line.book.template,
+                title=line.book.title,
+                car=line.book.car,
+                car_id=line.book.car_id,
+                created_at=line.book.created_at,
                 last_at=line.last_at,
                 entries=line.entries,
                 signed=line.signed,
             )
-            for line in list_jobs(session, limit)
+            for line in list_books(session, limit, cars=False)
         ]
 
 
 def start_job(database: Database, wanted: JobCreate) -> JobView:
     """Start a job; the same request again gives the same job."""
     with database.writing() as session:
-        found = session.get(JobRow, wanted.id)
+        found = session.get(BookRow, wanted.id)
         if found is None:
-            session.add(JobRow(created_at=now_utc(), **wanted.model_dump()))
-        elif (found.title, found.car, found.template) != (wanted.title, wanted.car, wanted.template):
+            car = load_book(session, wanted.car_id, car=True) if wanted.car_id else None
+            row = BookRow(created_at=now_utc(), **{**wanted.model_dump(), "car": car.car if car else wanted.car})
+            begun = _taken_over(session, row)
+            session.add(row)
+            session.flush()
+            append(session, row.id, begun)
+        elif (found.title, found.template, found.car_id) != (wanted.title, wanted.template, wanted.car_id):
             raise Conflict("Another job has this id already.", field="id")
     return see_job(database, wanted.id)
 
 
-def standing(database: Database, job_id: str) -> Standing:
-    """How a job stands now."""
+def standing(database: Database, book_id: str, *, car: bool = False) -> Standing:
+    """How a job or car stands now."""
     with database.reading() as session:
-        row, log = load_job(session, job_id), load_log(session, job_id)
+        row, log = load_book(session, book_id, car=car), load_log(session, book_id)
         session.expunge_all()
-    return stand(row, log)
+    return Standing(row, log)
 
 
 def see_job(database: Database, job_id: str) -> JobView:
     """Everything about a job."""
-    return show_job(standing(database, job_id))
+    now = standing(database, job_id)
+    return show_job(now, walk_of(database, now.sheet))
 
 
-def see_version(database: Database, job_id: str) -> VersionView:
-    """How long a job's log is."""
+def walk_of(database: Database, sheet: Sheet) -> tuple[str, ...]:
+    """The workshop's way round the car, for the fields of a job."""
+    wanted = walk_order(database)
+    return order_walk(sheet, wanted.corners, wanted.by)
+
+
+def see_version(database: Database, book_id: str, *, car: bool = False) -> VersionView:
+    """How long a log is."""
     with database.reading() as session:
-        load_job(session, job_id)
-        return VersionView(version=log_length(session, job_id))
+        load_book(session, book_id, car=car)
+        return VersionView(version=log_length(session, book_id))
 
 
-def see_log(database: Database, job_id: str) -> list[LogLineView]:
-    """A job's log in words."""
-    return show_log(standing(database, job_id))
+def see_log(database: Database, book_id: str, *, car: bool = False) -> list[LogLineView]:
+    """A log in words."""
+    return show_log(standing(database, book_id, car=car))
+
+
+def _taken_over(session: Session, job: BookRow) -> list[Event]:
+    """The lines a job begins with: its car's record, and the last baseline to compare with."""
+    if not job.car_id:
+        return []
+    template = KINDS[job.template]
+    acts: list[Act] = []
+    entries = from_record(derive(load_log(session, job.car_id), CAR), template)
+    if entries:
+        acts.append(Filled(entries, "the car's record"))
+    last = latest_job_of(session, job.car_id)
+    if last:
+        then = KINDS[last.template]
+        before = last_baseline(derive(load_log(session, last.id), then), then, template)
+        if before:
+            acts.append(Filled(before, f"{last.title}, {last.created_at[:10]}", "before"))
+    return [Event(str(uuid4()), place, now_utc(), act) for place, act in enumerate(acts, start=1)]

@@ -4,24 +4,27 @@ from __future__ import annotations
 
 from typing import Literal
 
+from sqlmodel import Session
+
 from fair_spindle.core.errors import Conflict, InputError, SpindleError
 from fair_spindle.core.floor.log import Event, Signed
 from fair_spindle.core.floor.replay import replay
-from fair_spindle.core.planning.front_strut import TEMPLATES
-from fair_spindle.formats.job_file import JobFile, JobHead, digest, read_job_file, write_job_file
+from fair_spindle.core.planning.kinds import CAR, KINDS
+from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file, write_job_file
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.models import ImportView
 from fair_spindle.jobs.views import show_job
+from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
-from fair_spindle.records.jobs import append, load_job, load_log
-from fair_spindle.records.tables import JobRow
+from fair_spindle.records.tables import BookRow
 
 
 def export_job(database: Database, job_id: str) -> bytes:
-    """A job as a job file."""
+    """A job as a job file, with its car's record."""
     now = standing(database, job_id)
-    return write_job_file(_head(now.job), now.log)
+    with database.reading() as session:
+        return write_job_file(_head(now.book), now.log, _car_of(session, now.book.car_id))
 
 
 def print_record(database: Database, job_id: str) -> bytes:
@@ -33,47 +36,88 @@ def import_job(database: Database, content: bytes, apply: bool) -> ImportView:
     """Read a job file and, where `apply`, add the job; nothing changes where anything is wrong."""
     read = read_job_file(content)
     events = read.events()
-    _holds(read, events)
+    _holds(read.job.template, events, "log")
+    if read.car:
+        _holds(CAR.key, read.car.events(), "car/log")
     with database.writing() as session:
-        found = session.get(JobRow, read.job.id)
+        about_car = _take_car(session, read.car, apply) if read.car else ""
+        found = session.get(BookRow, read.job.id)
         if found is not None:
-            here = write_job_file(_head(load_job(session, found.id)), load_log(session, found.id))
-            if here != write_job_file(read.job, events):
+            here = write_job_file(_head(found), load_log(session, found.id), None)
+            if here != write_job_file(read.job, events, None):
                 raise Conflict(
                     f"A different version of “{found.title}” is here already. Nothing was changed.", field="job/id"
                 )
-            return _told(read, "same", False)
+            return _told(read, "same", False, about_car)
         if apply:
-            session.add(JobRow(**read.job.model_dump()))
+            session.add(BookRow(**read.job.model_dump()))
             session.flush()
             append(session, read.job.id, events)
-    return _told(read, "new", apply)
+    return _told(read, "new", apply, about_car)
 
 
-def _head(job: JobRow) -> JobHead:
-    return JobHead(id=job.id, template=job.template, title=job.title, car=job.car, created_at=job.created_at)
+def _head(book: BookRow) -> BookHead:
+    return BookHead(
+        id=book.id,
+        template=book.template,
+        title=book.title,
+        car=book.car,
+        created_at=book.created_at,
+        car_id=book.car_id,
+    )
 
 
-def _holds(read: JobFile, events: list[Event]) -> None:
+def _car_of(session: Session, car_id: str | None) -> tuple[BookHead, list[Event]] | None:
+    if car_id is None:
+        return None
+    return _head(load_book(session, car_id, car=True)), load_log(session, car_id)
+
+
+def _take_car(session: Session, car: CarPart, apply: bool) -> str:
+    """Add the car that a job file carries, or bring the one that is here up to it."""
+    found = session.get(BookRow, car.head.id)
+    events = car.events()
+    if found is None:
+        if apply:
+            session.add(BookRow(**car.head.model_dump()))
+            session.flush()
+            append(session, car.head.id, events)
+        return f"“{car.head.car}” comes with it as a new car."
+    if found.template != CAR.key:
+        raise Conflict("The car in this file has the id of a job that is here already.", field="car/head/id")
+    here = load_log(session, found.id)
+    if events[: len(here)] == here:
+        if apply and len(events) > len(here):
+            append(session, found.id, events[len(here) :])
+            found.title = car.head.title
+            session.add(found)
+        newer = len(events) - len(here)
+        return f"The car is here already{f'; {newer} newer entries are added to it' if newer else ''}."
+    if here[: len(events)] == events:
+        return "The car is here already, with newer entries; they stay."
+    return f"“{found.car}” is here with another record, which stays as it is."
+
+
+def _holds(kind: str, events: list[Event], where: str) -> None:
     """The log must be one that this product could have accepted, with its seals unbroken."""
-    template = TEMPLATES.get(read.job.template)
-    if template is None:
-        raise InputError(f"Unknown kind of job {read.job.template!r}.", field="job/template")
+    template = KINDS.get(kind)
+    if template is None or (kind == CAR.key) != (where == "car/log"):
+        raise InputError(f"Unknown kind of job {kind!r}.", field="job/template")
     try:
         replay(events, template)
     except SpindleError as error:
         line = error.details.get("event", "?")
-        raise InputError(f"Line {line} of the log does not hold: {error.message}", field=f"log/{line}") from error
+        raise InputError(f"Line {line} of the log does not hold: {error.message}", field=f"{where}/{line}") from error
     for event in events:
         if isinstance(event.act, Signed) and digest(events[: event.seq - 1]) != event.act.digest:
             raise InputError(
                 f"The signature at line {event.seq} does not match the log before it: the file was changed after "
                 "it was signed.",
-                field=f"log/{event.seq}",
+                field=f"{where}/{event.seq}",
             )
 
 
-def _told(read: JobFile, outcome: Literal["new", "same"], applied: bool) -> ImportView:
+def _told(read: JobFile, outcome: Literal["new", "same"], applied: bool, about_car: str) -> ImportView:
     said = {
         ("new", True): "The job was added.",
         ("new", False): "The job would be added.",
@@ -86,5 +130,5 @@ def _told(read: JobFile, outcome: Literal["new", "same"], applied: bool) -> Impo
         entries=len(read.log),
         outcome=outcome,
         applied=applied,
-        said=said,
+        said=f"{said} {about_car}".strip(),
     )

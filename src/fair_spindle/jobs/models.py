@@ -30,12 +30,16 @@ class BySide(View, Generic[T]):
 
 
 class JobCreate(Strict):
-    """A new job; the id is chosen by the caller and makes the request repeatable."""
+    """A new job; the id is chosen by the caller and makes the request repeatable.
+
+    With ``car_id`` the car's record is taken over, and its last baseline to compare with.
+    """
 
     id: Identity
     title: Title
     car: Title
-    template: Literal["front_strut"] = "front_strut"
+    template: Literal["front_strut", "measure"] = "front_strut"
+    car_id: Identity | None = None
 
 
 class EventCreate(Strict):
@@ -59,8 +63,10 @@ class JobLine(View):
     """A job in the list."""
 
     id: str
+    kind: str
     title: str
     car: str
+    car_id: str | None
     created_at: str
     last_at: str
     entries: int
@@ -79,16 +85,20 @@ class PartView(View):
 
     name: str
     label: str
+    quantity: str
     unit: str
     units: list[UnitView]
     optional: bool
+    carry: bool
 
 
 class MethodView(View):
-    """One way to measure."""
+    """One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it."""
 
     name: str
     label: str
+    hint: str
+    unit: str
     parts: list[PartView]
 
 
@@ -103,23 +113,35 @@ class FieldView(View):
     """One thing that is asked."""
 
     key: str
+    name: str
     label: str
     group: str
-    owner: Literal["axle", "left", "right"]
-    phase: Literal["baseline", "check"]
+    axle: Literal["", "front", "rear"]
+    side: Literal["", "left", "right"]
+    phase: Literal["car", "baseline", "check"]
     required: bool
     hint: str
+    words: bool
+    readings: int
+    settled: bool
     methods: list[MethodView]
     choices: list[ChoiceView]
 
 
 class SheetView(View):
-    """Everything the forms need to know."""
+    """The fields of a job or car; ``shape`` is the same for the same fields."""
 
+    shape: str
     fields: list[FieldView]
+
+
+class ChoicesView(View):
+    """What can be chosen from anywhere."""
+
     torque_units: list[UnitView]
     length_units: list[UnitView]
     property_classes: list[str]
+    kinds: list[ChoiceView]
 
 
 class TypedView(View):
@@ -142,6 +164,11 @@ class EntryView(View):
     choice: str
     plus_minus: TypedView | None
     understood: str
+    again: list[dict[str, TypedView]]
+    gauge: str
+    source: str
+    flags: list[str]
+    doubt: str
 
 
 class InputView(View):
@@ -293,7 +320,7 @@ class GroupView(View):
     tools: str
     orientation: str
     tied: str
-    needs_load: bool
+    needs_load: BySide[bool]
     spec: SpecView | None
     places: list[PlaceView]
 
@@ -350,20 +377,79 @@ class SignatureView(View):
     listed: list[str]
 
 
-class JobView(View):
-    """Everything about a job as it stands."""
+class WheelView(View):
+    """What was read at one wheel, in words; what stands on it."""
+
+    key: str
+    label: str
+    height: str
+    toe: str
+    camber: str
+    caster: str
+    load: str
+    load_estimated: bool
+
+
+class PictureView(View):
+    """A picture attached to a step or a field."""
+
+    subject: str
+    sha256: str
+    name: str
+    at: str
+
+
+class LoadView(View):
+    """What stands on one wheel; forces in N."""
+
+    wheel: str
+    label: str
+    load_n: float
+    estimated: bool
+    unsprung_n: float
+    unsprung_estimated: bool
+    sprung_n: float
+
+
+class LoadsView(View):
+    """The four wheels, and the shares."""
+
+    wheels: list[LoadView]
+    total_n: float
+    front_pct: float
+    left_pct: float
+    cross_pct: float
+
+
+class BookView(View):
+    """What a job and a car's record have in common: entries, in a log that can be undone."""
 
     id: str
     title: str
     car: str
     created_at: str
     version: int
+    shape: str
     last_event: str
     last_said: str
+    entries: dict[str, EntryView]
+
+
+class JobView(BookView):
+    """Everything about a job as it stands."""
+
+    kind: str
+    pages: list[str]
+    car_id: str | None
+    settled: bool
+    walk: list[str]
+    before_from: str
+    wheels: list[WheelView]
+    loads: LoadsView | None
+    pictures: list[PictureView]
     position: Position
     corner: Side | None
     position_said: str
-    entries: dict[str, EntryView]
     corners: BySide[CornerView]
     gates: BySide[GateView]
     counts: BySide[CountsView]
@@ -373,6 +459,45 @@ class JobView(View):
     notes: list[NoteView]
     overrides: list[OverrideView]
     signature: SignatureView | None
+
+
+class FastenerView(View):
+    """A fastener on the car's list; its thread and torque in words beside what was typed."""
+
+    key: str
+    group: str
+    place: int
+    axle: str
+    side: str
+    diameter_mm: float
+    pitch_mm: float
+    length_mm: float
+    property_class: str
+    drive: str
+    torque: TypedView | None
+    condition: str
+    single_use: bool
+    source: str
+    said: str
+    doubt: str
+
+
+class CarView(BookView):
+    """A car's record as it stands."""
+
+    fasteners: list[FastenerView]
+    loads: LoadsView | None
+    arms: dict[str, str]
+
+
+class CarLine(View):
+    """A car in the list."""
+
+    id: str
+    car: str
+    title: str
+    last_at: str
+    entries: int
 
 
 class LogLineView(View):

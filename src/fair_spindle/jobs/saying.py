@@ -4,26 +4,33 @@ from __future__ import annotations
 
 from math import degrees
 
-from fair_spindle.core.baseline import FIELDS
+from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.log import (
     Act,
+    Attached,
+    Cleared,
     Counted,
     Entered,
+    Filled,
     HeightRead,
+    Listed,
     Moved,
     Noted,
     Reopened,
+    Settled,
     Signed,
     Specified,
     Stepped,
+    Struck,
     Tightened,
     Typed,
     Undone,
 )
 from fair_spindle.core.floor.readings import Quantity, read_entry
-from fair_spindle.core.floor.wording import label_place, position_words
+from fair_spindle.core.floor.wording import label_field, label_place, position_words
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.sheet.field import Field, Sheet
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.core.units import UNITS, from_core
 
@@ -48,57 +55,86 @@ def say_typed(typed: Typed | None) -> str:
     """A number as it was typed, with the unit meant."""
     if typed is None:
         return ""
-    label = UNITS[typed.unit].label
-    return typed.text if any(letter.isalpha() for letter in typed.text) else f"{typed.text} {label}"
+    label = UNITS[typed.unit].label if typed.unit else ""
+    return typed.text if not label or any(letter.isalpha() for letter in typed.text) else f"{typed.text} {label}"
 
 
-def say_field(key: str) -> str:
-    """A field's name with its side."""
-    owner, _, _ = key.partition(".")
-    label = FIELDS[key].label if key in FIELDS else key
-    return label if owner == "axle" else f"{owner.capitalize()} {label[0].lower()}{label[1:]}"
+def say_field(key: str, sheet: Sheet) -> str:
+    """A field's name with its place on the car; its key where this car has no such field."""
+    return label_field(sheet.fields[key]) if key in sheet.fields else key
 
 
 _SHOWN_IN = {
-    "angle": "min",
-    "force": "n",
-    "rate": "n_per_mm",
-    "pitch": "pitch_mm",
-    "slope": "min_per_10mm",
-    "motion_ratio": "spring_per_wheel",
-    "count": "turn",
-    "torque": "nm",
+    "angle": ("deg", 2),
+    "force": ("n", 0),
+    "rate": ("n_per_mm", 2),
+    "pitch": ("pitch_mm", 2),
+    "slope": ("min_per_10mm", 2),
+    "motion_ratio": ("spring_per_wheel", 3),
+    "count": ("turn", 2),
+    "torque": ("nm", 1),
+    "share": ("pct", 0),
+    "ratio": ("ratio", 1),
+    "pressure": ("bar", 2),
+    "distance": ("km", 0),
+    "clicks": ("click", 0),
 }
 
 
-def say_quantity(key: str, quantity: Quantity) -> str:
+def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
     """A read value in its usual unit with ±, spread and number of readings."""
-    kind = FIELDS[key].methods[0].parts[0].quantity
-    unit = "deg" if key.endswith("camber") or key.endswith("twist_limit") else _SHOWN_IN.get(kind, "mm")
+    way = next((one for one in asked.methods if one.name == method), asked.methods[0])
+    if way.name == "point":
+        return ", ".join(f"{axis} {quantity.parts[axis]:.1f}" for axis in ("x", "y", "z")) + " mm"
+    unit, digits = _SHOWN_IN.get(UNITS[way.unit].quantity, ("mm", 2))
+    if unit == "deg" and "toe" in asked.name:
+        unit = "min"
     value = from_core(quantity.value, unit)
     spread = COVERAGE * abs(quantity.uncertainty / UNITS[unit].factor)
-    digits = 3 if kind == "motion_ratio" else 0 if kind == "force" else 2
     text = f"{value:.{digits}f} {UNITS[unit].label}"
-    if spread:
+    if spread >= 0.5 * 10**-digits:
         text += f" ± {spread:.{digits}f}"
     if quantity.count > 1:
-        text += f", {quantity.count} readings, spread {quantity.spread:.1f} mm"
+        text += f", {quantity.count} readings, spread {quantity.spread / UNITS[unit].factor:.1f} {UNITS[unit].label}"
     return text
 
 
-def say_entry(act: Entered) -> str:
-    """How a filled-in field was understood."""
-    read = read_entry(act)
+def say_entry(act: Entered, sheet: Sheet) -> str:
+    """How a filled-in field is understood; as it was typed where this car has no such field now."""
+    asked = sheet.fields.get(act.key)
+    if asked is None:
+        return say_numbers(act) or act.choice
+    read = read_entry(act, asked)
     if isinstance(read, Quantity):
-        return say_quantity(act.key, read)
-    return dict(FIELDS[act.key].choices)[read]
+        return say_quantity(asked, read, act.method)
+    return dict(asked.choices).get(read, read)
 
 
-def say_act(act: Act, template: JobTemplate) -> str:  # noqa: C901  one line per kind of act
+def say_numbers(act: Entered) -> str:
+    """The numbers of an entry as they were typed; repeats after a bar."""
+    return " | ".join(", ".join(say_typed(typed) for typed in row.values()) for row in (act.typed, *act.again))
+
+
+def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901  one line per kind of act
     """A line of the log in words."""
     match act:
         case Entered():
-            return f"{say_field(act.key)}: {say_entry(act)}"
+            tail = f", with {act.gauge.name}" if act.gauge else ""
+            return f"{say_field(act.key, sheet)}: {_say_safely(act, sheet)}{tail}"
+        case Cleared():
+            return f"{say_field(act.key, sheet)}: emptied"
+        case Filled():
+            compared = " to compare with" if act.purpose == "before" else ""
+            return f"{len(act.entries)} entries from {act.source}{compared}"
+        case Settled():
+            return "Rolled and bounced: the car is settled"
+        case Attached():
+            where = say_field(act.subject, sheet) if "." in act.subject else template.step(act.subject).title
+            return f"Picture “{act.name}” at {where}"
+        case Listed():
+            return f"{len(act.fasteners)} on the list of fasteners"
+        case Struck():
+            return f"Fastener {act.key} struck off the list"
         case Specified():
             return f"{template.group(act.group).label}: {say_typed(act.torque)}, source: {act.source}"
         case Moved():
@@ -120,6 +156,14 @@ def say_act(act: Act, template: JobTemplate) -> str:  # noqa: C901  one line per
             return f"Signed by {act.name}"
         case Reopened():
             return f"Opened again: {act.reason}"
+
+
+def _say_safely(act: Entered, sheet: Sheet) -> str:
+    """An old line may not fit the fields of today any more; it is then told as it was typed."""
+    try:
+        return say_entry(act, sheet)
+    except InputError:
+        return say_numbers(act) or act.choice
 
 
 def _say_tightened(act: Tightened, template: JobTemplate) -> str:

@@ -2,20 +2,33 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.baseline import FIELDS, Field, Method, Part
+import hashlib
+
 from fair_spindle.core.fasteners import PROPERTY_CLASSES
-from fair_spindle.core.units import units_of
+from fair_spindle.core.planning.kinds import JOB_KINDS
+from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
+from fair_spindle.core.units import UNITS, units_of
 from fair_spindle.jobs import models as m
 
 
-def show_sheet() -> m.SheetView:
-    """Every field of the baseline and the check."""
-    return m.SheetView(
-        fields=[_field(field) for field in FIELDS.values()],
+def show_sheet(sheet: Sheet) -> m.SheetView:
+    """Every field of a job or of a car's record."""
+    return m.SheetView(shape=mark_of(sheet), fields=[_field(field) for field in sheet.fields.values()])
+
+
+def show_choices() -> m.ChoicesView:
+    """What can be chosen from anywhere."""
+    return m.ChoicesView(
         torque_units=_units("torque"),
         length_units=_units("length"),
         property_classes=list(PROPERTY_CLASSES),
+        kinds=[m.ChoiceView(value=kind.key, label=kind.title) for kind in JOB_KINDS.values()],
     )
+
+
+def mark_of(sheet: Sheet) -> str:
+    """A short mark that is the same for the same fields."""
+    return hashlib.sha256("\n".join(sheet.fields).encode()).hexdigest()[:12]
 
 
 def _units(quantity: str) -> list[m.UnitView]:
@@ -23,26 +36,41 @@ def _units(quantity: str) -> list[m.UnitView]:
 
 
 def _field(field: Field) -> m.FieldView:
-    return m.FieldView.model_validate(
-        {
-            "key": field.key,
-            "label": field.label,
-            "group": field.group,
-            "owner": field.key.partition(".")[0],
-            "phase": field.phase,
-            "required": field.required,
-            "hint": field.hint,
-            "methods": [_method(method) for method in field.methods],
-            "choices": [m.ChoiceView(value=value, label=label) for value, label in field.choices],
-        }
+    return m.FieldView(
+        key=field.key,
+        name=field.name,
+        label=field.label,
+        group=field.group,
+        axle=field.axle,
+        side=field.side,
+        phase=field.phase,
+        required=field.required,
+        hint=field.hint,
+        words=field.words,
+        readings=field.readings,
+        settled=field.settled,
+        methods=[_method(method) for method in field.methods],
+        choices=[m.ChoiceView(value=value, label=label) for value, label in field.choices],
     )
 
 
 def _method(method: Method) -> m.MethodView:
-    return m.MethodView(name=method.name, label=method.label, parts=[_part(part) for part in method.parts])
+    return m.MethodView(
+        name=method.name,
+        label=method.label,
+        hint=method.hint,
+        unit=method.unit,
+        parts=[_part(part) for part in method.parts],
+    )
 
 
 def _part(part: Part) -> m.PartView:
     return m.PartView(
-        name=part.name, label=part.label, unit=part.unit, units=_units(part.quantity), optional=part.optional
+        name=part.name,
+        label=part.label,
+        quantity=UNITS[part.unit].quantity if part.unit else part.quantity,
+        unit=part.unit,
+        units=_units(part.quantity),
+        optional=part.optional,
+        carry=part.carry,
     )

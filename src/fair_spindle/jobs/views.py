@@ -2,81 +2,61 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
 from math import degrees
 from typing import TypeVar
 
-from fair_spindle.core.baseline import FIELDS
 from fair_spindle.core.fasteners import odd_thread
-from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
-from fair_spindle.core.floor.findings import Finding, doubt_specification, look
+from fair_spindle.core.floor.corners import windows_of
+from fair_spindle.core.floor.findings import doubt_specification, doubts_now
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
-from fair_spindle.core.floor.log import Event, Specified, Typed, Undone
+from fair_spindle.core.floor.log import Event, Specified, Undone
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.rules import step_hindrance
-from fair_spindle.core.floor.state import JobState, PlaceState, derive, effective
+from fair_spindle.core.floor.state import JobState, PlaceState, effective
 from fair_spindle.core.floor.wording import position_words
-from fair_spindle.core.front_axle import RULES, Check, Computed, Corner, CornerPlan, TurnPlan, Window
+from fair_spindle.core.front_axle import RULES, Check, Computed, TurnPlan, Window
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.front_strut import TEMPLATES
 from fair_spindle.core.planning.template import SIDES, FastenerGroup, JobTemplate, Side, Step
+from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
-from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_quantity, say_toe, say_turns, say_typed
-from fair_spindle.records.tables import JobRow
+from fair_spindle.jobs.book_views import show_book, show_loads, show_typed, show_wheels
+from fair_spindle.jobs.saying import say_act, say_field, say_quantity, say_toe, say_turns, say_typed
+from fair_spindle.jobs.standing import Standing
 
 T = TypeVar("T")
 
 
-@dataclass(frozen=True)
-class Standing:
-    """A job as it stands: its log, what follows, and what was computed from it."""
-
-    job: JobRow
-    template: JobTemplate
-    log: Sequence[Event]
-    state: JobState
-    corners: Mapping[Side, Corner]
-    plans: Mapping[Side, CornerPlan]
-
-    def findings(self) -> list[Finding]:
-        """What a look at the job finds."""
-        return look(self.state, self.corners, self.plans, self.template)
-
-
-def stand(job: JobRow, log: Sequence[Event]) -> Standing:
-    """Work out how a job stands."""
-    template = TEMPLATES[job.template]
-    state = derive(log, template)
-    corners = corners_of(state)
-    return Standing(job, template, log, state, corners, plans_of(corners))
-
-
-def show_job(now: Standing) -> m.JobView:
-    """Everything about a job, for the interface."""
+def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
+    """Everything about a job, for the interface, with the order in which its baseline is walked."""
     state, template = now.state, now.template
-    windows, last = windows_of(now.plans), _last_undoable(now.log)
+    windows = windows_of(now.plans)
     return m.JobView(
-        id=now.job.id,
-        title=now.job.title,
-        car=now.job.car,
-        created_at=now.job.created_at,
-        version=now.log[-1].seq if now.log else 0,
-        last_event=last.id if last else "",
-        last_said=say_act(last.act, template) if last else "",
+        **show_book(now, doubts_now(state, template)),
+        kind=template.key,
+        pages=list(template.pages),
+        car_id=now.book.car_id,
+        settled=state.settled,
+        walk=list(walk),
+        before_from=state.before_from,
+        wheels=show_wheels(now),
+        loads=show_loads(now),
+        pictures=[
+            m.PictureView(subject=act.subject, sha256=act.sha256, name=act.name, at=event.at)
+            for event, act in state.attached
+        ],
         position=state.position,
         corner=state.corner,
         position_said=position_words(state.position, state.corner),
-        entries={key: _entry(state, key) for key in state.entries},
-        corners=_both(lambda side: _corner(now.corners[side], now.plans[side], side)),
+        corners=_both(lambda side: _corner(now, side)),
         gates=_both(lambda side: _gate(side, state, windows)),
         counts=_both(lambda side: _counts(state, side)),
         steps=[_step(step, state, template) for step in template.steps],
         groups=[_group(group, state) for group in template.groups],
-        findings=[m.FindingView(**vars(finding)) for finding in now.findings()],
+        findings=[m.FindingView(**vars(finding)) for finding in now.findings],
         notes=[m.NoteView(text=act.text, step=act.step, at=event.at) for event, act in state.notes],
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
         signature=_signature(now),
@@ -86,7 +66,7 @@ def show_job(now: Standing) -> m.JobView:
 def show_log(now: Standing) -> list[m.LogLineView]:
     """The log in words, oldest first."""
     counting = {event.id for event in effective(now.log)}
-    words = {event.id: say_act(event.act, now.template) for event in now.log}
+    words = {event.id: say_act(event.act, now.template, now.sheet) for event in now.log}
     return [
         m.LogLineView(
             id=event.id,
@@ -107,31 +87,6 @@ def _both(show: Callable[[Side], T]) -> m.BySide[T]:
 def _gate(side: Side, state: JobState, windows: Windows) -> m.GateView:
     evidence, reason = clamp_gate(side, state, windows)
     return m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(side))
-
-
-def _last_undoable(log: Sequence[Event]) -> Event | None:
-    counting = [event for event in effective(log) if event.act.kind not in ("signed", "reopened")]
-    return counting[-1] if counting else None
-
-
-def _typed(typed: Typed) -> m.TypedView:
-    return m.TypedView(text=typed.text, unit=typed.unit)
-
-
-def _entry(state: JobState, key: str) -> m.EntryView:
-    event, act = state.entries[key]
-    return m.EntryView(
-        key=key,
-        label=say_field(key),
-        said=", ".join(say_typed(typed) for typed in act.typed.values()),
-        event=event.id,
-        at=event.at,
-        method=act.method,
-        typed={name: _typed(typed) for name, typed in act.typed.items()},
-        choice=act.choice,
-        plus_minus=_typed(act.plus_minus) if act.plus_minus else None,
-        understood=say_entry(act),
-    )
 
 
 def _turns(flats: int) -> m.TurnsView:
@@ -156,8 +111,9 @@ def _counts(state: JobState, side: Side) -> m.CountsView:
 class _Numbers:
     """Computed numbers of one corner, with the inputs they came from."""
 
-    def __init__(self, corner: Corner, side: Side) -> None:
-        self._corner = corner
+    def __init__(self, now: Standing, side: Side) -> None:
+        self._corner = now.corners[side]
+        self._sheet = now.sheet
         self._side = side
 
     def length(self, computed: Computed | None) -> m.NumberView | None:
@@ -185,18 +141,19 @@ class _Numbers:
         )
 
     def _input(self, name: str, share: float) -> m.InputView:
-        key = _field_key(name, self._side)
+        key = field_key(name, self._side, self._sheet)
+        read = self._corner.quantities.get(name)
         return m.InputView(
             key=key,
-            label=say_field(key),
-            shown=say_quantity(key, self._corner.quantities[name]) if name in self._corner.quantities else "",
+            label=say_field(key, self._sheet),
+            shown=say_quantity(self._sheet.find(key), read) if read else "",
             share_pct=100 * share,
         )
 
 
-def _field_key(name: str, side: Side) -> str:
-    """Full key of a field from its short name."""
-    return f"axle.{name}" if f"axle.{name}" in FIELDS else f"{side}.{name}"
+def field_key(name: str, side: Side, sheet: Sheet) -> str:
+    """Full key of a front corner's input from its short name."""
+    return f"front.{name}" if f"front.{name}" in sheet.fields else f"front.{side}.{name}"
 
 
 def _toe(angle: float, uncertainty: float = 0.0) -> m.NumberView:
@@ -211,8 +168,8 @@ def _read_height(height: Quantity | None) -> m.NumberView | None:
     return m.NumberView(value=height.value, plus_minus=COVERAGE * height.uncertainty, unit="mm")
 
 
-def _corner(corner: Corner, plan: CornerPlan, side: Side) -> m.CornerView:
-    numbers = _Numbers(corner, side)
+def _corner(now: Standing, side: Side) -> m.CornerView:
+    corner, plan, numbers = now.corners[side], now.plans[side], _Numbers(now, side)
     height, toe = plan.height_now, corner.quantities.get("toe")
     return m.CornerView(
         height_now=_read_height(height),
@@ -227,7 +184,7 @@ def _corner(corner: Corner, plan: CornerPlan, side: Side) -> m.CornerView:
         window=_window(plan.window, height.value if height else None) if plan.window else None,
         turns=_turn_plan(plan.turns, numbers) if plan.turns else None,
         check=_check(plan.check, numbers),
-        missing={what: [_field_key(name, side) for name in names] for what, names in plan.missing.items()},
+        missing={what: [field_key(name, side, now.sheet) for name in names] for what, names in plan.missing.items()},
         problem=plan.problem,
     )
 
@@ -302,7 +259,7 @@ def _spec(event: Event, spec: Specified) -> m.SpecView:
     doubt = doubt_specification(spec)
     thread = "" if spec.affirmed else odd_thread(spec.diameter_mm, spec.pitch_mm)
     return m.SpecView(
-        torque=_typed(spec.torque),
+        torque=show_typed(spec.torque),
         said=say_typed(spec.torque),
         source=spec.source,
         diameter_mm=spec.diameter_mm,
@@ -323,7 +280,7 @@ def _group(group: FastenerGroup, state: JobState) -> m.GroupView:
         tools=group.tools,
         orientation=group.orientation,
         tied=group.tied,
-        needs_load=needs_load(group, state),
+        needs_load=_both(lambda side: needs_load(group, side, state)),
         spec=_spec(*state.specs[group.key]) if group.key in state.specs else None,
         places=[
             _place(place, number, side, state)

@@ -1,4 +1,4 @@
-"""Write one line in a job's log: once, in order, by the rules, never over somebody else's."""
+"""Write one line in a log: once, in order, by the rules, never over somebody else's."""
 
 from __future__ import annotations
 
@@ -6,75 +6,98 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from fair_spindle.core.errors import Conflict, NotAllowed
+from fair_spindle.core.floor.asking import shape_now
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.log import (
     Act,
+    Cleared,
     Entered,
     Event,
+    Filled,
+    Listed,
     Moved,
     Reopened,
     Signed,
     Specified,
     Stepped,
+    Struck,
     Tightened,
     Undone,
 )
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.floor.replay import undoing
 from fair_spindle.core.floor.rules import permit
-from fair_spindle.core.floor.state import JobState, derive
-from fair_spindle.core.planning.front_strut import TEMPLATES
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
-from fair_spindle.jobs.models import EventCreate, JobView, UnderstoodView
+from fair_spindle.jobs.models import EventCreate, UnderstoodView
 from fair_spindle.jobs.saying import say_act, say_entry
-from fair_spindle.jobs.views import show_job, stand
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
-from fair_spindle.records.jobs import append, load_job, load_log
 
 
-def write_event(database: Database, job_id: str, wanted: EventCreate) -> JobView:
-    """Add a line to a job's log and show the job as it then stands.
+def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
+    """Add a line to the log of a job or car, and give how it then stands."""
+    return write_act(database, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
 
-    The same id again changes nothing.  Where the same thing was changed after ``seen``,
+
+def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *, car: bool = False) -> Standing:
+    """Add an act to a log.
+
+    The same key again changes nothing.  Where the same thing was changed after line ``seen``,
     Conflict carries both versions.
     """
-    act = act_of(wanted.act.model_dump())
     with database.writing() as session:
-        row, log = load_job(session, job_id), load_log(session, job_id)
-        session.expunge(row)
-        written = next((event for event in log if event.id == wanted.id), None)
+        row, log = load_book(session, book_id, car=car), load_log(session, book_id)
+        written = next((event for event in log if event.id == key), None)
         if written:
             if written.act.kind != act.kind:
                 raise Conflict("Another entry has this id already.", field="id")
-            return show_job(stand(row, log))
-        template = TEMPLATES[row.template]
-        _not_over_another(act, wanted.seen, log, template)
-        event = Event(wanted.id, len(log) + 1, now_utc(), accept(act, derive(log, template), log, template))
-        append(session, job_id, [event])
-    return show_job(stand(row, [*log, event]))
+            session.expunge(row)
+            return Standing(row, log)
+        before = Standing(row, log)
+        _not_over_another(act, seen, before)
+        event = Event(key, len(log) + 1, now_utc(), accept(act, before.state, log, before.template))
+        append(session, book_id, [event])
+        after = Standing(row, [*log, event])
+        if car:
+            row.title = describe_axles(after.state)
+            session.add(row)
+        session.flush()
+        session.expunge(row)
+    return after
+
+
+def describe_axles(car: JobState) -> str:
+    """What axles a car has, in words."""
+    shape = shape_now(car)
+    layouts = ((axle, shape.layout(axle)) for axle in AXLES)
+    return ", ".join(f"{layout.label.lower()} {axle}" for axle, layout in layouts if layout).capitalize()
 
 
 def accept(act: Act, state: JobState, log: Sequence[Event], template: JobTemplate) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, log, template)
-    windows = windows_of(plans_of(corners_of(state))) if isinstance(act, Tightened) else {}
+    windows = windows_of(plans_of(corners_of(state, template))) if isinstance(act, Tightened) else {}
     act = permit(act, state, template, windows)
     return _sealed(act, state, log, template) if isinstance(act, Signed) else act
 
 
-def understand(act: Act) -> UnderstoodView:
+def understand(now: Standing, act: Act) -> UnderstoodView:
     """Say how a field would be taken, without writing it."""
     if not isinstance(act, Entered):
         raise NotAllowed("Only a filled-in field can be understood ahead.")
-    return UnderstoodView(understood=say_entry(act))
+    now.sheet.find(act.key)
+    return UnderstoodView(understood=say_entry(act, now.sheet))
 
 
 def _sealed(act: Signed, state: JobState, log: Sequence[Event], template: JobTemplate) -> Signed:
-    corners = corners_of(state)
+    corners = corners_of(state, template)
     findings = look(state, corners, plans_of(corners), template)
     blocking = [finding.message for finding in findings if finding.severity == "blocks"]
     if blocking:
@@ -83,13 +106,13 @@ def _sealed(act: Signed, state: JobState, log: Sequence[Event], template: JobTem
     return replace(act, listed=listed, digest=digest(log))
 
 
-def _not_over_another(act: Act, seen: int, log: Sequence[Event], template: JobTemplate) -> None:
-    mine = _subjects(act, log)
+def _not_over_another(act: Act, seen: int, before: Standing) -> None:
+    log, mine = before.log, _subjects(act, before.log)
     for event in reversed(log):
         if event.seq <= seen:
             return
         if mine & _subjects(event.act, log):
-            theirs, yours = say_act(event.act, template), say_act(act, template)
+            theirs, yours = (say_act(one, before.template, before.sheet) for one in (event.act, act))
             raise Conflict(
                 f"Somebody else changed this at {event.at[11:16]} UTC. Theirs: {theirs}. Yours: {yours}. "
                 "Look at theirs, then enter yours again if it still holds.",
@@ -98,11 +121,17 @@ def _not_over_another(act: Act, seen: int, log: Sequence[Event], template: JobTe
             )
 
 
-def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:
+def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  one case per kind of act
     """What an act changes in such a way that a second change would hide the first."""
     match act:
-        case Entered():
+        case Entered() | Cleared():
             return frozenset({f"field {act.key}"})
+        case Filled():
+            return frozenset(f"field {entry.key}" for entry in act.entries)
+        case Listed():
+            return frozenset(f"fastener {one.key}" for one in act.fasteners)
+        case Struck():
+            return frozenset({f"fastener {act.key}"})
         case Specified():
             return frozenset({f"spec {act.group}"})
         case Stepped():

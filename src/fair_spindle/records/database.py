@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
@@ -15,7 +14,7 @@ from sqlmodel import Session, create_engine
 from fair_spindle.core.errors import InputError
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-NEWEST = "0001"
+NEWEST = "0002"
 
 
 class Database:
@@ -57,7 +56,7 @@ class Database:
         if found is not None and found > NEWEST:
             raise InputError(f"{self.path} was written by a newer version of this product.", field="db")
         if found is not None:
-            shutil.copy2(self.path, self.path.with_suffix(f".before-{NEWEST}.sqlite"))
+            self._copy_aside()
         from alembic import command
         from alembic.config import Config
 
@@ -65,6 +64,12 @@ class Database:
         config.set_main_option("script_location", str(MIGRATIONS))
         config.set_main_option("sqlalchemy.url", f"sqlite:///{self.path}")
         command.upgrade(config, "head")
+
+    def _copy_aside(self) -> None:
+        """Keep the file as it was, with what its write-ahead log still holds."""
+        copy = self.path.with_suffix(f".before-{NEWEST}.sqlite")
+        with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(copy)) as target:
+            source.backup(target)
 
     def _version(self) -> str | None:
         if not self.path.exists() or self.path.stat().st_size == 0:

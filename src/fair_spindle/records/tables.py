@@ -1,31 +1,76 @@
-"""The tables: a job, and the events of its log."""
+"""The tables: books (jobs and cars) with their logs, instruments, reusable parts, settings."""
 
 from __future__ import annotations
 
 from sqlmodel import Field, SQLModel, UniqueConstraint
 
 
-class JobRow(SQLModel, table=True):
-    """A job's head; everything else about it is in its log."""
+class BookRow(SQLModel, table=True):
+    """Head of a job or of a car's record; everything else about it is in its log.
 
-    __tablename__ = "job"
+    ``template`` is the kind of job, or ``car``; ``car`` the car's name, ``car_id`` its record.
+    """
+
+    __tablename__ = "book"
 
     id: str = Field(primary_key=True)
     template: str
     title: str
     car: str
     created_at: str = Field(index=True)
+    car_id: str | None = Field(default=None, foreign_key="book.id", index=True)
 
 
 class EventRow(SQLModel, table=True):
-    """One line of a job's append-only log; ``act`` is JSON."""
+    """One line of an append-only log; ``act`` is JSON."""
 
     __tablename__ = "event"
-    __table_args__ = (UniqueConstraint("job_id", "id"),)
+    __table_args__ = (UniqueConstraint("book_id", "id"),)
 
-    job_id: str = Field(primary_key=True, foreign_key="job.id")
+    book_id: str = Field(primary_key=True, foreign_key="book.id")
     seq: int = Field(primary_key=True)
     id: str
     at: str
     kind: str
     act: str
+
+
+class InstrumentRow(SQLModel, table=True):
+    """A measuring instrument; numbers are kept as typed, ``version`` counts its changes."""
+
+    __tablename__ = "instrument"
+
+    id: str = Field(primary_key=True)
+    version: int
+    name: str
+    kind: str
+    resolution: str
+    uncertainty: str
+    unit: str
+    calibrated: str
+    due: str
+    address: str
+    note: str
+    retired: bool = False
+
+
+class ShelfRow(SQLModel, table=True):
+    """A part saved for use on other cars; ``entries`` is JSON of fields below the part's own key."""
+
+    __tablename__ = "shelf"
+
+    id: str = Field(primary_key=True)
+    name: str
+    kind: str
+    entries: str
+    created_at: str
+
+
+class SettingRow(SQLModel, table=True):
+    """One of the workshop's settings; ``value`` is JSON."""
+
+    __tablename__ = "setting"
+
+    key: str = Field(primary_key=True)
+    version: int
+    value: str

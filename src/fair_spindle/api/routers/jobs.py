@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
-from fair_spindle.api.dependencies import Db, JobId
+from fair_spindle.api.dependencies import Db, JobId, Key, Seen
+from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import book, exchange, sheet, writing
+from fair_spindle.jobs import book, exchange, pictures, readings_file, sheet, writing
 from fair_spindle.jobs.models import (
+    ChoicesView,
     EventCreate,
     ImportView,
     JobCreate,
@@ -21,20 +23,17 @@ from fair_spindle.jobs.models import (
     UnderstoodView,
     VersionView,
 )
+from fair_spindle.jobs.readings_file import ReadingsPreview
+from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
+Table = Annotated[bytes, Body(media_type="text/csv")]
 
 
-@router.get("/sheet")
-def show_sheet() -> SheetView:
-    """What the forms ask."""
-    return sheet.show_sheet()
-
-
-@router.post("/understand")
-def understand(wanted: ReadRequest) -> UnderstoodView:
-    """Say how a field would be taken, without saving it."""
-    return writing.understand(act_of(wanted.act.model_dump()))
+@router.get("/choices")
+def show_choices() -> ChoicesView:
+    """What can be chosen from anywhere: units, property classes, kinds of job."""
+    return sheet.show_choices()
 
 
 @router.get("/jobs")
@@ -46,7 +45,7 @@ def list_jobs(db: Db, limit: Annotated[int, Query(ge=1, le=200)] = 50) -> list[J
 @router.post("/jobs", status_code=201, response_model=JobView)
 def start_job(db: Db, wanted: JobCreate) -> Response:
     """Start a job."""
-    return _shown(book.start_job(db, wanted), 201)
+    return shown(book.start_job(db, wanted), 201)
 
 
 @router.post("/jobs/import")
@@ -62,7 +61,13 @@ def import_job(
 @router.get("/jobs/{job_id}", response_model=JobView)
 def see_job(db: Db, job_id: JobId) -> Response:
     """Everything about a job."""
-    return _shown(book.see_job(db, job_id), 200)
+    return shown(book.see_job(db, job_id))
+
+
+@router.get("/jobs/{job_id}/sheet", response_model=SheetView)
+def see_job_sheet(db: Db, job_id: JobId) -> Response:
+    """What the job asks, as far as its car is known."""
+    return shown(sheet.show_sheet(book.standing(db, job_id).sheet))
 
 
 @router.get("/jobs/{job_id}/version")
@@ -80,26 +85,58 @@ def see_log(db: Db, job_id: JobId) -> list[LogLineView]:
 @router.post("/jobs/{job_id}/events", status_code=201, response_model=JobView)
 def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
     """Add a line to a job's log."""
-    return _shown(writing.write_event(db, job_id, wanted), 201)
+    now = writing.write_event(db, job_id, wanted)
+    return shown(show_job(now, book.walk_of(db, now.sheet)), 201)
+
+
+@router.post("/jobs/{job_id}/understand")
+def understand(db: Db, job_id: JobId, wanted: ReadRequest) -> UnderstoodView:
+    """Say how a field would be taken, without saving it."""
+    return writing.understand(book.standing(db, job_id), act_of(wanted.act.model_dump()))
+
+
+@router.get("/jobs/{job_id}/readings.csv", response_class=Response)
+def readings_csv(db: Db, job_id: JobId) -> Response:
+    """Every reading of a job as CSV."""
+    return download(readings_file.readings_csv(db, job_id), "text/csv; charset=utf-8", "readings.csv")
+
+
+@router.post("/jobs/{job_id}/readings.csv")
+def take_readings(
+    db: Db, job_id: JobId, key: Key, seen: Seen, table: Table, apply: Annotated[bool, Query()] = False
+) -> ReadingsPreview:
+    """Preview a file of readings; only with ``apply`` is anything changed."""
+    return readings_file.take_readings(db, job_id, key, seen, table, apply)
+
+
+@router.post("/jobs/{job_id}/pictures", status_code=201, response_model=JobView)
+def attach(
+    db: Db,
+    job_id: JobId,
+    key: Key,
+    seen: Seen,
+    subject: Annotated[str, Query(max_length=80)],
+    name: Annotated[str, Query(min_length=1, max_length=120)],
+    picture: Annotated[bytes, Body(media_type="application/octet-stream")],
+) -> Response:
+    """Attach a picture to a step or a reading."""
+    return shown(pictures.attach(db, job_id, key, seen, subject, name, picture), 201)
+
+
+@router.get("/jobs/{job_id}/pictures/{sha256}", response_class=Response)
+def see_picture(db: Db, job_id: JobId, sha256: Annotated[str, Path(pattern=r"^[0-9a-f]{64}$")]) -> Response:
+    """A picture of a job."""
+    content, media = pictures.see_picture(db, job_id, sha256)
+    return download(content, media, sha256[:12])
 
 
 @router.get("/jobs/{job_id}/job.json", response_class=Response)
 def export_job(db: Db, job_id: JobId) -> Response:
     """A job as a job file."""
-    return _download(exchange.export_job(db, job_id), "application/json", f"{job_id}.job.json")
+    return download(exchange.export_job(db, job_id), "application/json", f"{job_id}.job.json")
 
 
 @router.get("/jobs/{job_id}/record.pdf", response_class=Response)
 def print_record(db: Db, job_id: JobId) -> Response:
     """A job's record as PDF."""
-    return _download(exchange.print_record(db, job_id), "application/pdf", f"{job_id}.pdf")
-
-
-def _shown(view: JobView, status: int) -> Response:
-    """The large view as it is: checking it once more against its own model takes longer than making it."""
-    return Response(view.model_dump_json(), status, media_type="application/json")
-
-
-def _download(content: bytes, media_type: str, name: str) -> Response:
-    headers = {"Content-Disposition": f'inline; filename="{name}"'}
-    return Response(content, media_type=media_type, headers=headers)
+    return download(exchange.print_record(db, job_id), "application/pdf", f"{job_id}.pdf")

@@ -5,23 +5,26 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import TypeVar
 
+from fair_spindle.core.floor.asking import sheet_now
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan, plan_corner
-from fair_spindle.core.planning.template import SIDES, Side
+from fair_spindle.core.planning.template import SIDES, JobTemplate, Side
 from fair_spindle.core.threads import FLAT
 
 T = TypeVar("T")
 
 
-def corners_of(state: JobState) -> dict[Side, Corner]:
-    """Read the inputs of both corners out of a job.
+def corners_of(state: JobState, template: JobTemplate) -> dict[Side, Corner]:
+    """Read the inputs of both front corners out of a job.
 
     Parameters
     ----------
     state : JobState
         What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
 
     Returns
     -------
@@ -30,8 +33,7 @@ def corners_of(state: JobState) -> dict[Side, Corner]:
 
     Raises
     ------
-    InputError
-        An entry that cannot be read; accepted ones always can.
+    Nothing.
 
     Notes
     -----
@@ -43,10 +45,12 @@ def corners_of(state: JobState) -> dict[Side, Corner]:
 
     Examples
     --------
-    >>> corners_of(JobState())["left"].flats_on
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> corners_of(JobState(), FRONT_STRUT)["left"].flats_on
     0
     """
-    quantities, choices = read_all({key: act for key, (_, act) in state.entries.items()})
+    acts = {key: taken.act for key, taken in state.entries.items()}
+    quantities, choices = read_all(acts, sheet_now(state, template))
     return {side: _corner(side, state, quantities, choices) for side in SIDES}
 
 
@@ -77,7 +81,8 @@ def plans_of(corners: dict[Side, Corner]) -> dict[Side, CornerPlan]:
 
     Examples
     --------
-    >>> plans_of(corners_of(JobState()))["left"].window is None
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> plans_of(corners_of(JobState(), FRONT_STRUT))["left"].window is None
     True
     """
     return {side: plan_corner(corner) for side, corner in corners.items()}
@@ -117,11 +122,14 @@ def windows_of(plans: Mapping[Side, CornerPlan]) -> Windows:
 
 
 def _corner(side: Side, state: JobState, quantities: dict[str, Quantity], choices: dict[str, str]) -> Corner:
-    reading = state.entries.get(f"{side}.check_toe")
-    read_at = reading[0].seq if reading else 0
+    reading = state.entries.get(f"front.{side}.check_toe")
+    read_at = reading.event.seq if reading else 0
     since = state.flats(side, "correct", after=read_at)
+    own = {**_for_side(side, quantities), **_counted_off(side, state)}
+    if "total_toe" in own:
+        own.setdefault("toe", _half(own["total_toe"]))
     return Corner(
-        {**_for_side(side, quantities), **_counted_off(side, state)},
+        own,
         _for_side(side, choices),
         state.flats(side, "on"),
         state.flats(side, "correct") - since,
@@ -129,16 +137,22 @@ def _corner(side: Side, state: JobState, quantities: dict[str, Quantity], choice
     )
 
 
+def _half(total: Quantity) -> Quantity:
+    """Toe of one wheel where only both together were read; the wheels are taken to toe alike."""
+    return Quantity(total.value / 2, total.uncertainty / 2)
+
+
 def _counted_off(side: Side, state: JobState) -> dict[str, Quantity]:
     """Flats counted on the floor outrank turns typed in the baseline; half a flat is left open."""
     flats = state.flats(side, "off")
-    return {"turns_off": Quantity(flats * FLAT, FLAT / 2 / 3**0.5)} if flats else {}
+    return {"tie.turns_off": Quantity(flats * FLAT, FLAT / 2 / 3**0.5)} if flats else {}
 
 
 def _for_side(side: Side, by_key: dict[str, T]) -> dict[str, T]:
+    other = "front.right." if side == "left" else "front.left."
+    own = ("front.", f"front.{side}.")
     return {
-        name: value
-        for owner in ("axle", side)
+        key.removeprefix(f"front.{side}.").removeprefix("front."): value
         for key, value in by_key.items()
-        if (name := key.partition(".")[2]) and key.startswith(f"{owner}.")
+        if key.startswith(own) and not key.startswith(other)
     }

@@ -7,22 +7,23 @@ from dataclasses import dataclass
 from math import degrees
 from typing import Literal
 
-from fair_spindle.core.baseline import FIELDS
 from fair_spindle.core.fasteners import TorqueDoubt, doubt_torque, odd_thread, reading_matches
+from fair_spindle.core.floor.asking import missing_fields, sheet_now
 from fair_spindle.core.floor.loading import needs_load
 from fair_spindle.core.floor.log import Specified, Typed
-from fair_spindle.core.floor.state import JobState, PlaceState, short_of
-from fair_spindle.core.floor.wording import label_place, missing_fields, position_words
+from fair_spindle.core.floor.readings import read_all
+from fair_spindle.core.floor.state import JobState, PlaceState, Taken, short_of
+from fair_spindle.core.floor.wording import label_field, label_place, position_words
 from fair_spindle.core.front_axle import Corner, CornerPlan, clamped_twist
-from fair_spindle.core.planning.template import SIDES, JobTemplate, Side
+from fair_spindle.core.planning.template import POSITION_NAMES, SIDES, JobTemplate, Side
 from fair_spindle.core.rubber import DEFAULT_TWIST_LIMIT
+from fair_spindle.core.sheet.doubts import Doubt, Read, doubt_readings
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.core.units import UNITS
 
 Severity = Literal["blocks", "open", "question", "note"]
 HEIGHT_SPREAD = 4.0
-SIDE_DIFFERENCE = 10.0
 
 
 @dataclass(frozen=True)
@@ -62,7 +63,7 @@ def look(state: JobState, corners: Mapping[Side, Corner], plans: Plans, template
 
     Notes
     -----
-    Limits of 4 mm spread and 10 mm from side to side are the product's own.
+    The limit of 4 mm spread is the product's own.
 
     Source
     ------
@@ -79,10 +80,11 @@ def look(state: JobState, corners: Mapping[Side, Corner], plans: Plans, template
         *_not_tight(state, template),
         *_threads(state, plans),
         *_steps(state, template),
-        *_readings(state),
+        *_readings(state, template),
         *_bonded(state, corners, plans, template),
         *_torques(state, template),
         *_check(plans),
+        *_taken(state, template),
         *_baseline(plans),
     ]
     order: tuple[Severity, ...] = ("blocks", "open", "question", "note")
@@ -197,12 +199,147 @@ def _steps(state: JobState, template: JobTemplate) -> Iterator[Finding]:
             yield Finding("step_skipped", "open", f"Step skipped: {step.title} ({act.reason}).", step.key)
 
 
-def _readings(state: JobState) -> Iterator[Finding]:
+def _readings(state: JobState, template: JobTemplate) -> Iterator[Finding]:
+    sheet = sheet_now(state, template)
     for phase in ("baseline", "check"):
-        for key in missing_fields(state, phase):
-            owner = key.split(".")[0]
-            words = f"{owner} {FIELDS[key].label.lower()}"
+        for key in missing_fields(state, template, phase):
+            words = label_field(sheet.find(key)).lower()
             yield Finding(f"{phase}_missing", "open", f"Not read in the {phase}: {words}.", key)
+
+
+def doubts_now(state: JobState, template: JobTemplate) -> list[Doubt]:
+    """Find readings of a job that are out of line.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    list of Doubt
+        As :func:`fair_spindle.core.sheet.doubts.doubt_readings`.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The car's last baseline is the one that was taken into the log when the job began.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> doubts_now(JobState(), FRONT_STRUT)
+    []
+    """
+    sheet = sheet_now(state, template)
+    now, _ = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
+    before, _ = read_all(state.before, sheet)
+    order = {key: taken.event.seq for key, taken in state.entries.items()}
+    return doubt_readings(
+        {key: Read(q.value, q.uncertainty, q.spread, q.count, order[key]) for key, q in now.items()},
+        {key: Read(q.value, q.uncertainty, q.spread, q.count) for key, q in before.items()},
+        sheet,
+    )
+
+
+def unsettled(taken: Taken) -> str:
+    """What was wrong with how the car stood when a reading was taken.
+
+    Parameters
+    ----------
+    taken : Taken
+        The filled-in field. [-]
+
+    Returns
+    -------
+    str
+        In words; empty where it stood settled on its wheels.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Asked only of readings that depend on it.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Entered, Event
+    >>> unsettled(Taken(Event("", 1, "", Entered("front.left.toe")), Entered("front.left.toe"), "hanging", False))
+    'read hanging on stands'
+    """
+    if taken.position != "on_wheels":
+        return f"read {POSITION_NAMES[taken.position]}"
+    return "" if taken.settled else "read before the car was settled"
+
+
+def overdue(taken: Taken) -> str:
+    """Since when the calibration of the instrument behind a reading had run out.
+
+    Parameters
+    ----------
+    taken : Taken
+        The filled-in field. [-]
+
+    Returns
+    -------
+    str
+        The due date, empty where it had not run out when the reading was taken.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Dates are compared as written, year first.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Entered, Event, Gauge
+    >>> act = Entered("front.left.camber", gauge=Gauge("Level", due="2026-01-31"))
+    >>> overdue(Taken(Event("", 1, "2026-02-01T08:00:00.000Z", act), act, "on_wheels", True))
+    '2026-01-31'
+    """
+    gauge = taken.act.gauge
+    return gauge.due if gauge and gauge.due and gauge.due < taken.event.at[:10] else ""
+
+
+def _taken(state: JobState, template: JobTemplate) -> Iterator[Finding]:
+    sheet = sheet_now(state, template)
+    loose = {key: words for key, taken in state.entries.items() if (words := unsettled(taken))}
+    asked = [key for key in loose if key in sheet.fields and sheet.fields[key].settled]
+    if asked:
+        names = ", ".join(label_field(sheet.find(key)).lower() for key in asked)
+        yield Finding("unsettled", "open", f"The car was not settled on its wheels for: {names}.", asked[0])
+    for key, taken in state.entries.items():
+        if (day := overdue(taken)) and key in sheet.fields and taken.act.gauge:
+            name, gauge = label_field(sheet.fields[key]), taken.act.gauge.name
+            yield Finding("overdue", "open", f"{name}: calibration of “{gauge}” ran out on {day}.", key)
+    for doubt in doubts_now(state, template):
+        name = label_field(sheet.fields[doubt.key])
+        if doubt.answered:
+            yield Finding("out_of_line", "note", f"{name}: {doubt.message} Read again, and it stands.", doubt.key)
+        else:
+            yield Finding("out_of_line", "question", f"{name}: {doubt.message} Read it a second time.", doubt.key)
 
 
 def _bonded(
@@ -219,7 +356,7 @@ def _bonded(
     overridden = {place for override in state.overrides for place in override.places}
     for place, now in state.places.items():
         side, group = template.group_of(place)
-        if now.stage != "torqued" or not needs_load(group, state):
+        if now.stage != "torqued" or not needs_load(group, side, state):
             continue
         if now.clamp is None:
             if place not in overridden:
@@ -293,7 +430,10 @@ def _check(plans: Plans) -> Iterator[Finding]:
         ):
             off = degrees(check.toe.value - plan.toe_target) * 60
             yield Finding(
-                "toe_off", "open", f"{side.capitalize()} toe is {off:+.1f}' from its target.", f"{side}.check_toe"
+                "toe_off",
+                "open",
+                f"{side.capitalize()} toe is {off:+.1f}' from its target.",
+                f"front.{side}.check_toe",
             )
         if check.height_explained is False:
             yield Finding(
@@ -301,7 +441,7 @@ def _check(plans: Plans) -> Iterator[Finding]:
                 "open",
                 f"{side.capitalize()} ride height misses its prediction by {check.height_miss:+.0f} mm, more than "
                 "both ± explain. Check the motion ratio, the sprung load and that the spring sits in its seats.",
-                f"{side}.check_height",
+                f"front.{side}.check_height",
             )
         if check.toe_explained is False and check.toe_miss is not None:
             yield Finding(
@@ -309,7 +449,7 @@ def _check(plans: Plans) -> Iterator[Finding]:
                 "open",
                 f"{side.capitalize()} toe misses its prediction by {degrees(check.toe_miss) * 60:+.0f}', more than "
                 "both ± explain. Count the exposed thread, look at the bump-steer slope and the lever.",
-                f"{side}.check_toe",
+                f"front.{side}.check_toe",
             )
 
 
@@ -321,16 +461,8 @@ def _baseline(plans: Plans) -> Iterator[Finding]:
                 "spread",
                 "note",
                 f"{side.capitalize()} heights spread over {height.spread:.0f} mm. Settle the car and read again.",
-                f"{side}.height",
+                f"front.{side}.height",
             )
-    if len(heights) == 2 and abs(heights["left"].value - heights["right"].value) > SIDE_DIFFERENCE:
-        difference = heights["left"].value - heights["right"].value
-        yield Finding(
-            "sides_differ",
-            "note",
-            f"Left stands {difference:+.0f} mm against right. Level ground? A sagged spring?",
-            "left.height",
-        )
     for side, plan in plans.items():
         if plan.problem:
             yield Finding("no_plan", "open", f"{side.capitalize()}: {plan.problem}", f"{side}.plan", "derived")

@@ -68,15 +68,17 @@ def clamp_gate(side: Side, state: JobState, windows: Windows) -> tuple[Clamp | N
     return Clamp(height, low, high), ""
 
 
-def needs_load(group: FastenerGroup, state: JobState) -> bool:
+def needs_load(group: FastenerGroup, side: Side, state: JobState) -> bool:
     """Whether a group's final torque waits for load: bonded rubber, or rubber of unknown kind.
 
     Parameters
     ----------
     group : FastenerGroup
         The fasteners. [-]
+    side : {"left", "right"}
+        Side of the car. [-]
     state : JobState
-        What is true now; holds the bushing kind. [-]
+        What is true now; holds the bushing kinds. [-]
 
     Returns
     -------
@@ -98,10 +100,10 @@ def needs_load(group: FastenerGroup, state: JobState) -> bool:
     Examples
     --------
     >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> needs_load(FRONT_STRUT.group("arm_front"), JobState())
+    >>> needs_load(FRONT_STRUT.group("arm_front"), "left", JobState())
     True
     """
     if group.role != "rubber_pivot":
         return False
-    entry = state.entries.get("axle.bushing")
-    return entry is None or entry[1].choice in BONDED_KINDS
+    taken = state.entries.get(f"front.{side}.{group.bushing}")
+    return taken is None or taken.act.choice in BONDED_KINDS

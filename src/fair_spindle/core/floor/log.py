@@ -1,4 +1,4 @@
-"""The floor log: what can be written in it.  Each act is one thing somebody did or read.
+"""The log of a job or of a car: what can be written in it.  Each act is one thing somebody did or read.
 
 The log is append-only; what is true now is derived from it, and undoing is an act of its own.
 Texts are kept as typed; numbers are understood by :mod:`fair_spindle.core.spelling`.
@@ -7,7 +7,7 @@ Texts are kept as typed; numbers are understood by :mod:`fair_spindle.core.spell
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, get_args
 
 from fair_spindle.core.planning.template import Position, Side, Stage
 
@@ -30,15 +30,106 @@ class Clamp:
 
 
 @dataclass(frozen=True)
+class Gauge:
+    """The instrument a reading was taken with, as its record stood then.
+
+    ``uncertainty`` is expanded, coverage factor 2; ``due`` the day its calibration runs out.
+    """
+
+    name: str
+    resolution: Typed | None = None
+    uncertainty: Typed | None = None
+    due: str = ""
+
+
+@dataclass(frozen=True)
 class Entered:
-    """A baseline or check field was filled in: numbers by part, or a choice."""
+    """A field was filled in: numbers by part, or a choice; ``again`` are repeats of the same reading."""
 
     key: str
     method: str = ""
     typed: dict[str, Typed] = field(default_factory=dict)
     choice: str = ""
     plus_minus: Typed | None = None
+    again: tuple[dict[str, Typed], ...] = ()
+    gauge: Gauge | None = None
     kind: Literal["entered"] = "entered"
+
+
+@dataclass(frozen=True)
+class Cleared:
+    """A field was emptied."""
+
+    key: str
+    kind: Literal["cleared"] = "cleared"
+
+
+@dataclass(frozen=True)
+class Filled:
+    """Many fields were filled in at once, and count as one entry; ``source`` says from what.
+
+    Those taken ``before`` are the last baseline of the same car, kept to compare with.
+    """
+
+    entries: tuple[Entered, ...]
+    source: str
+    purpose: Literal["record", "copy", "file", "part", "before"] = "record"
+    kind: Literal["filled"] = "filled"
+
+
+@dataclass(frozen=True)
+class Settled:
+    """The car was rolled and bounced, and stands settled on its wheels."""
+
+    kind: Literal["settled"] = "settled"
+
+
+@dataclass(frozen=True)
+class Attached:
+    """A picture was attached to a step or a field; the file is named by its SHA-256."""
+
+    subject: str
+    sha256: str
+    media: Literal["image/png", "image/jpeg", "image/webp"]
+    name: str
+    kind: Literal["attached"] = "attached"
+
+
+@dataclass(frozen=True)
+class Fastener:
+    """A fastener of the car's record: where it sits, what it is, and its specification as typed."""
+
+    key: str
+    group: str
+    place: int = 1
+    axle: Literal["", "front", "rear"] = ""
+    side: Literal["", "left", "right"] = ""
+    diameter_mm: float = 0.0
+    pitch_mm: float = 0.0
+    length_mm: float = 0.0
+    property_class: Literal["", "8.8", "10.9", "12.9"] = ""
+    drive: str = ""
+    torque: Typed | None = None
+    condition: Literal["", "dry", "oiled", "anti_seize", "threadlocker"] = ""
+    single_use: bool = False
+    source: str = ""
+
+
+@dataclass(frozen=True)
+class Listed:
+    """Fasteners were put on the car's list, each in place of one of the same key."""
+
+    fasteners: tuple[Fastener, ...]
+    source: str = ""
+    kind: Literal["listed"] = "listed"
+
+
+@dataclass(frozen=True)
+class Struck:
+    """A fastener was struck off the car's list."""
+
+    key: str
+    kind: Literal["struck"] = "struck"
 
 
 @dataclass(frozen=True)
@@ -144,20 +235,26 @@ class Reopened:
     kind: Literal["reopened"] = "reopened"
 
 
-Act = Entered | Specified | Moved | Stepped | Noted | Counted | HeightRead | Tightened | Undone | Signed | Reopened
-ACTS: tuple[type[Act], ...] = (
-    Entered,
-    Specified,
-    Moved,
-    Stepped,
-    Noted,
-    Counted,
-    HeightRead,
-    Tightened,
-    Undone,
-    Signed,
-    Reopened,
+Act = (
+    Entered
+    | Cleared
+    | Filled
+    | Settled
+    | Attached
+    | Listed
+    | Struck
+    | Specified
+    | Moved
+    | Stepped
+    | Noted
+    | Counted
+    | HeightRead
+    | Tightened
+    | Undone
+    | Signed
+    | Reopened
 )
+ACTS: tuple[type[Act], ...] = get_args(Act)
 
 
 @dataclass(frozen=True)

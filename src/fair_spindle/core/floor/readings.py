@@ -2,55 +2,64 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
-from fair_spindle.core.baseline import FIELDS, Field, Method, Part
-from fair_spindle.core.errors import InputError, OutOfRange
-from fair_spindle.core.floor.log import Entered, Typed
-from fair_spindle.core.gauging import COVERAGE, combine_repeats, slope_from_two
+from fair_spindle.core.errors import Inconsistent, InputError, OutOfRange, require
+from fair_spindle.core.floor.log import Entered, Gauge, Typed
+from fair_spindle.core.gauging import COVERAGE, combine_repeats, instrument_uncertainty, slope_from_two
+from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.toe import rim_toe_angle, string_toe
-from fair_spindle.core.units import UNITS, from_core, to_core
+from fair_spindle.core.units import UNITS, from_core
+from fair_spindle.core.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
 
-HEIGHT_UNCERTAINTY = 0.6
-TOE_UNCERTAINTY = to_core(2, "min")
+Values = Mapping[str, float]
+MOST_READINGS = 12
 
 
 @dataclass(frozen=True)
 class Quantity:
-    """A read value in core units, its standard uncertainty, and the repeats behind it."""
+    """A read value in core units, its standard uncertainty, and the repeats behind it.
+
+    ``parts`` are the numbers of the first reading where it has several.
+    """
 
     value: float
     uncertainty: float = 0.0
     spread: float = 0.0
     count: int = 1
     repeats: tuple[float, ...] = ()
+    parts: Mapping[str, float] = field(default_factory=dict)
 
 
-def read_entry(act: Entered) -> Quantity | str:
+def read_entry(act: Entered, asked: Field) -> Quantity | str:
     """Understand one filled-in field, or say at which part it cannot be taken.
 
     Parameters
     ----------
     act : Entered
-        Field, method and what was typed. [-]
+        Method and what was typed, with repeats and the instrument. [-]
+    asked : Field
+        The field it fills in. [-]
 
     Returns
     -------
     Quantity or str
-        A value in core units with its standard uncertainty, or the chosen word.
+        A value in core units with its standard uncertainty, the chosen word, or the words typed.
 
     Raises
     ------
     InputError
-        Unknown field, method or choice, a missing part, or no number.
+        Unknown method or choice, a missing part, or no number.
     OutOfRange
-        Outside the field's limits.
+        Outside the field's limits, or too many repeats.
 
     Notes
     -----
-    A typed ± is taken with coverage factor 2; otherwise the field's own half-width stands.
+    Repeats are combined with what the instrument leaves open; a ± typed by the user stands
+    instead of both and is taken with coverage factor 2.
 
     Source
     ------
@@ -58,29 +67,37 @@ def read_entry(act: Entered) -> Quantity | str:
 
     Examples
     --------
-    >>> pitch = Entered("left.pitch", "typed", {"value": Typed("1,5", "pitch_mm")})
-    >>> read_entry(pitch).value
+    >>> from fair_spindle.core.sheet.front_strut import front_strut_fields
+    >>> pitch = next(one for one in front_strut_fields() if one.key == "front.left.tie.pitch")
+    >>> read_entry(Entered(pitch.key, "typed", {"value": Typed("1,5", "pitch_mm")}), pitch).value
     1.5
     """
-    field = _field(act.key)
-    if field.choices:
-        return _choice(field, act)
-    method = _method(field, act)
-    values = {
-        part.name: read_part(part, act.typed[part.name], f"{act.key}.{part.name}")
-        for part in method.parts
-        if _given(part, act)
-    }
-    quantity = _combine(field, method, values)
-    if act.plus_minus is None or not act.plus_minus.text.strip():
-        return quantity
-    stated = read_number(act.plus_minus.text, method.parts[0].quantity, act.plus_minus.unit, f"{act.key}.plus_minus")
-    if stated.value < 0:
-        raise OutOfRange("± cannot be negative.", field=f"{act.key}.plus_minus")
-    return Quantity(quantity.value, stated.value / COVERAGE, quantity.spread, quantity.count, quantity.repeats)
+    if asked.choices:
+        return _choice(asked, act)
+    if asked.words:
+        return _words(asked, act)
+    method = _method(asked, act)
+    require(
+        len(act.again) < MOST_READINGS,
+        act.key,
+        f"At most {MOST_READINGS} readings of one thing are kept",
+        len(act.again) + 1,
+    )
+    rows = [_row(method, typed, act.key) for typed in (act.typed, *act.again)]
+    values = [_value(method, row, act.key) for row in rows]
+    type_b = _type_b(asked, method, rows[0], act)
+    reading = combine_repeats(values, type_b)
+    return Quantity(
+        reading.mean,
+        _stated(act, method, reading.uncertainty),
+        reading.spread,
+        reading.count,
+        tuple(values) if len(values) > 1 else (),
+        rows[0] if len(method.parts) > 1 else {},
+    )
 
 
-def read_part(part: Part, typed: Typed, field: str) -> float:
+def read_part(part: Part, typed: Typed, name: str) -> float:
     """Understand one number of a measurement and hold it against its limits.
 
     Parameters
@@ -89,7 +106,7 @@ def read_part(part: Part, typed: Typed, field: str) -> float:
         What is measured and between which limits. [-]
     typed : Typed
         Text and unit. [-]
-    field : str
+    name : str
         Name for the error. [-]
 
     Returns
@@ -114,42 +131,40 @@ def read_part(part: Part, typed: Typed, field: str) -> float:
 
     Examples
     --------
-    >>> part = Part("value", "Pitch", "pitch", "pitch_mm", 0.5, 4)
-    >>> round(read_part(part, Typed("20 tpi", "pitch_mm"), "pitch"), 4)
-    1.27
+    >>> round(read_part(Part("gap", "Gap", "length", "mm", 0, 500), Typed("2 in", "mm"), "gap"), 1)
+    50.8
     """
-    if typed.unit not in UNITS or UNITS[typed.unit].quantity != part.quantity:
-        raise InputError(f"{typed.unit!r} is no unit for {part.label.lower()}.", field=field)
-    number = read_number(typed.text, part.quantity, typed.unit, field)
-    size = from_core(number.value, part.unit)
-    slack = 1e-9 * max(1.0, abs(part.low), abs(part.high))
-    if not part.low - slack <= size <= part.high + slack:
-        unit = UNITS[part.unit].label
+    if UNITS.get(typed.unit) is None or UNITS[typed.unit].quantity != part.quantity:
+        raise InputError(f"{part.label} cannot be in {typed.unit!r}.", field=name)
+    number = read_number(typed.text, part.quantity, typed.unit, name)
+    inside = from_core(number.value, part.unit) if number.value else 0.0
+    if not part.low <= inside <= part.high:
         raise OutOfRange(
-            f"{part.label} must lie between {part.low:g} and {part.high:g} {unit}; got "
+            f"{part.label} must lie between {part.low:g} and {part.high:g} {UNITS[part.unit].label}; got "
             f"{number.number:g} {UNITS[number.unit].label}. Check the number and the unit.",
-            field=field,
+            field=name,
         )
     return number.value
 
 
-def read_all(entries: Mapping[str, Entered]) -> tuple[dict[str, Quantity], dict[str, str]]:
-    """Understand every filled-in field of a job.
+def read_all(entries: Mapping[str, Entered], sheet: Sheet) -> tuple[dict[str, Quantity], dict[str, str]]:
+    """Understand every filled-in field that the sheet still asks for.
 
     Parameters
     ----------
     entries : mapping
         By field key; all accepted before. [-]
+    sheet : Sheet
+        The fields asked now; an entry of another layout is passed over. [-]
 
     Returns
     -------
     tuple of dict
-        Quantities and choices by field key.
+        Quantities and words by field key.
 
     Raises
     ------
-    InputError
-        As :func:`read_entry`.
+    Nothing: an entry that the present fields cannot take is passed over too.
 
     Notes
     -----
@@ -161,67 +176,137 @@ def read_all(entries: Mapping[str, Entered]) -> tuple[dict[str, Quantity], dict[
 
     Examples
     --------
-    >>> read_all({"axle.steer": Entered("axle.steer", choice="ahead")})
-    ({}, {'axle.steer': 'ahead'})
+    >>> from fair_spindle.core.sheet.field import sheet_of
+    >>> sheet = sheet_of([Field("steer", "Tie rods", "Axle", axle="front", choices=(("ahead", "Ahead"),))])
+    >>> read_all({"front.steer": Entered("front.steer", choice="ahead")}, sheet)
+    ({}, {'front.steer': 'ahead'})
     """
-    read = {key: read_entry(act) for key, act in entries.items()}
-    quantities = {key: value for key, value in read.items() if isinstance(value, Quantity)}
-    return quantities, {key: value for key, value in read.items() if isinstance(value, str)}
+    quantities: dict[str, Quantity] = {}
+    words: dict[str, str] = {}
+    for key, act in entries.items():
+        if key not in sheet.fields:
+            continue
+        try:
+            read = read_entry(act, sheet.fields[key])
+        except InputError:
+            continue
+        if isinstance(read, Quantity):
+            quantities[key] = read
+        else:
+            words[key] = read
+    return quantities, words
 
 
-def _field(key: str) -> Field:
-    if key not in FIELDS:
-        raise InputError(f"There is no field {key!r}.", field="key")
-    return FIELDS[key]
-
-
-def _choice(field: Field, act: Entered) -> str:
-    words = [word for word, _ in field.choices]
+def _choice(asked: Field, act: Entered) -> str:
+    words = [word for word, _ in asked.choices]
     if act.choice not in words:
-        raise InputError(f"{field.label}: choose one of {', '.join(words)}.", field=act.key)
+        raise InputError(f"{asked.label}: choose one of {', '.join(words)}.", field=act.key)
     return act.choice
 
 
-def _method(field: Field, act: Entered) -> Method:
-    for method in field.methods:
+def _words(asked: Field, act: Entered) -> str:
+    part = asked.methods[0].parts[0]
+    text = act.typed[part.name].text.strip() if part.name in act.typed else ""
+    require(text, act.key, f"{asked.label} is empty", "nothing", "Write a few words.", kind=InputError)
+    require(len(text) <= part.high, act.key, f"{asked.label} takes {part.high:g} letters", len(text), kind=InputError)
+    return text
+
+
+def _method(asked: Field, act: Entered) -> Method:
+    for method in asked.methods:
         if method.name == act.method:
             return method
-    names = ", ".join(method.name for method in field.methods)
-    raise InputError(f"{field.label} can be taken by {names}; got {act.method!r}.", field=act.key)
+    names = ", ".join(method.name for method in asked.methods)
+    raise InputError(f"{asked.label} can be taken by {names}; got {act.method!r}.", field=act.key)
 
 
-def _given(part: Part, act: Entered) -> bool:
-    typed = act.typed.get(part.name)
-    if typed is not None and typed.text.strip():
+def _row(method: Method, typed: Mapping[str, Typed], key: str) -> dict[str, float]:
+    return {
+        part.name: read_part(part, typed[part.name], f"{key}.{part.name}")
+        for part in method.parts
+        if _given(part, typed, key)
+    }
+
+
+def _given(part: Part, typed: Mapping[str, Typed], key: str) -> bool:
+    found = typed.get(part.name)
+    if found is not None and found.text.strip():
         return True
     if part.optional:
         return False
-    raise InputError(f"{part.label} is empty. Type a number, then Enter.", field=f"{act.key}.{part.name}")
+    raise InputError(f"{part.label} is empty. Type a number, then Enter.", field=f"{key}.{part.name}")
 
 
-def _combine(field: Field, method: Method, values: Mapping[str, float]) -> Quantity:
-    if method.name == "hub_to_arch":
-        heights = tuple(values.values())
-        reading = combine_repeats(heights, field.half_width)
-        return Quantity(reading.mean, reading.uncertainty, reading.spread, reading.count, heights)
-    if method.name == "two_heights":
-        slope, uncertainty = slope_from_two(
-            values["height_1"],
-            values["toe_1"],
-            values["height_2"],
-            values["toe_2"],
-            HEIGHT_UNCERTAINTY,
-            TOE_UNCERTAINTY,
+def _first(row: Values) -> float:
+    return next(iter(row.values()))
+
+
+_RULES: dict[str, Callable[[Values], float]] = {
+    "ground_to_arch": lambda v: v["arch"] - v["hub"],
+    "rim": lambda v: rim_toe_angle(v["toe"], v["across"]),
+    "strings": lambda v: string_toe(v["front"], v["rear"], v["across"]),
+    "plates": lambda v: plates_total_toe(v["front"], v["rear"], v["across"]),
+    "bar": lambda v: plates_total_toe(0.0, v["difference"], v["across"]),
+    "level_and_floor": lambda v: v["value"] + v["floor"],
+    "plumb": lambda v: plumb_camber(v["top"], v["bottom"], v["span"]),
+    "sweep": lambda v: caster_from_sweep(v["out"], v["in"], v["steer"]),
+    "two_heights": lambda v: slope_from_two(v["height_1"], v["toe_1"], v["height_2"], v["toe_2"]),
+    "exposed_thread": lambda v: v["inner"] + v["outer"],
+    "gaps": lambda v: (v["left"] - v["right"]) / 2,
+    "four_scales": lambda v: sum(v.values()),
+    "two_axles": lambda v: v["front"] + v["rear"],
+    "total_and_share": lambda v: v["total"],
+    "point": lambda v: math.hypot(v["x"], v["y"], v["z"]),
+}
+
+
+def _value(method: Method, row: Values, key: str) -> float:
+    """One reading's value; where the method has no rule of its own, its first number."""
+    if method.name == "two_heights" and abs(row["height_1"] - row["height_2"]) < 5:
+        raise Inconsistent(
+            f"The two heights must be at least 5 mm apart; got {abs(row['height_1'] - row['height_2']):g} mm. "
+            "Pull the body down or raise it further for the second reading.",
+            field=key,
         )
-        return Quantity(slope, uncertainty)
-    value = _single_value(method, values)
-    half_width = field.half_width + field.relative * abs(value)
-    return Quantity(value, combine_repeats([value], half_width).uncertainty)
+    try:
+        return _RULES.get(method.name, _first)(row)
+    except InputError as error:
+        error.field = f"{key}.{error.field}" if error.field in row else key
+        raise
 
 
-def _single_value(method: Method, values: Mapping[str, float]) -> float:
-    if method.name == "rim":
-        return rim_toe_angle(values["toe"], values["across"])
-    if method.name == "strings":
-        return string_toe(values["front"], values["rear"], values["across"])
-    return next(iter(values.values()))
+def _type_b(asked: Field, method: Method, row: Values, act: Entered) -> float:
+    """What the instruments leave open in one reading, carried through the method's rule."""
+    parts = {part.name: _open(part, act.gauge, act.key) for part in method.parts if part.name in row}
+    if not any(parts.values()):
+        return instrument_uncertainty(
+            half_width=asked.half_width + asked.relative * abs(_value(method, row, act.key))
+        )
+    rule = _RULES.get(method.name, _first)
+    effects = [
+        (rule({**row, name: row[name] + size}) - rule({**row, name: row[name] - size})) / 2
+        for name, size in parts.items()
+    ]
+    return math.hypot(*effects)
+
+
+def _open(part: Part, gauge: Gauge | None, key: str) -> float:
+    known = (gauge.resolution or gauge.uncertainty) if gauge else None
+    if gauge is None or known is None or UNITS[known.unit].quantity != part.quantity:
+        return instrument_uncertainty(half_width=part.half_width)
+    size = {
+        name: read_number(typed.text, part.quantity, typed.unit, f"{key}.gauge").value if typed else 0.0
+        for name, typed in (("resolution", gauge.resolution), ("expanded", gauge.uncertainty))
+    }
+    return instrument_uncertainty(resolution=size["resolution"], expanded=size["expanded"], coverage=COVERAGE)
+
+
+def _stated(act: Entered, method: Method, found: float) -> float:
+    if act.plus_minus is None or not act.plus_minus.text.strip():
+        return found
+    name = f"{act.key}.plus_minus"
+    part = Part("plus_minus", "±", UNITS[method.unit].quantity, method.unit, -math.inf, math.inf)
+    stated = read_part(part, act.plus_minus, name)
+    if stated < 0:
+        raise OutOfRange("± cannot be negative.", field=name)
+    return stated / COVERAGE

@@ -5,31 +5,41 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import singledispatch
 
-from fair_spindle.core.baseline import FIELDS, Part
 from fair_spindle.core.errors import InputError, NotAllowed, require
+from fair_spindle.core.floor.asking import missing_fields, sheet_now
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import (
     Act,
+    Attached,
+    Cleared,
     Counted,
     Entered,
+    Event,
+    Fastener,
+    Filled,
     HeightRead,
+    Listed,
     Moved,
     Noted,
     Reopened,
+    Settled,
     Signed,
     Specified,
     Stepped,
+    Struck,
     Tightened,
     Undone,
 )
 from fair_spindle.core.floor.readings import read_entry, read_part
-from fair_spindle.core.floor.state import JobState, short_of
-from fair_spindle.core.floor.wording import label_place, missing_fields, position_words
+from fair_spindle.core.floor.state import JobState, Taken, short_of
+from fair_spindle.core.floor.wording import label_field, label_place, position_words
 from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
+from fair_spindle.core.sheet.field import Part
 
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
 TORQUE_PART = Part("torque", "Torque", "torque", "nm", 0.5, 1000)
 MAX_FLATS = 600
+IN_A_RECORD = (Entered, Cleared, Filled, Listed, Struck, Noted, Undone)
 
 
 def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -> Act:
@@ -73,6 +83,8 @@ def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -
     >>> permit(Moved("hanging"), JobState(), FRONT_STRUT, {}).to
     'hanging'
     """
+    if template.key == "car" and not isinstance(act, IN_A_RECORD):
+        raise NotAllowed("A car's record takes entries, fasteners and notes; this belongs in a job.")
     if state.signature and not isinstance(act, Reopened):
         raise NotAllowed("The record is signed. Open it again with a reason to change anything.")
     return _permit(act, state, template, windows)
@@ -96,8 +108,88 @@ def _permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) 
 
 @_permit.register
 def _(act: Entered, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    read_entry(act)
+    read_entry(act, sheet_now(state, template).find(act.key))
     return act
+
+
+@_permit.register
+def _(act: Cleared, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if act.key not in state.entries:
+        raise NotAllowed("There is nothing in that field.")
+    return act
+
+
+@_permit.register
+def _(act: Filled, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    _words(act.source, "source", "Where the entries come from", 200)
+    require(act.entries, "entries", "At least one entry is needed", "none", kind=InputError)
+    event = Event("", 0, "", act)
+    taken = {entry.key: Taken(event, entry, state.position, state.settled) for entry in act.entries}
+    sheet = sheet_now(replace(state, entries={**state.entries, **taken}), template)
+    for entry in act.entries:
+        read_entry(entry, sheet.find(entry.key))
+    return act
+
+
+@_permit.register
+def _(act: Settled, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if state.position != "on_wheels":
+        raise NotAllowed(f"A car settles on its wheels; it is {position_words(state.position, state.corner)}.")
+    return act
+
+
+@_permit.register
+def _(act: Attached, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    known = act.subject in sheet_now(state, template).fields
+    if act.subject and not known:
+        template.step(act.subject)
+    _words(act.name, "name", "The name of the picture", 120)
+    require(
+        len(act.sha256) == 64 and set(act.sha256) <= set("0123456789abcdef"),
+        "sha256",
+        "A picture is named by its SHA-256, 64 hexadecimal digits",
+        act.sha256,
+        kind=InputError,
+    )
+    return act
+
+
+@_permit.register
+def _(act: Listed, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    require(act.fasteners, "fasteners", "At least one fastener is needed", "none", kind=InputError)
+    for one in act.fasteners:
+        _known(one)
+    return act
+
+
+@_permit.register
+def _(act: Struck, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if act.key not in state.fasteners:
+        raise NotAllowed("That fastener is not on the list.")
+    return act
+
+
+def _known(one: Fastener) -> None:
+    _words(one.key, "key", "The fastener's key", 60)
+    _words(one.group, "group", "What the fastener holds", 80)
+    require(1 <= one.place <= 99, "place", "The number of the place must lie between 1 and 99", one.place)
+    if one.diameter_mm or one.pitch_mm:
+        _thread(one.diameter_mm, one.pitch_mm)
+    require(0 <= one.length_mm <= 1000, "length_mm", "The length must lie between 0 and 1000 mm", one.length_mm)
+    if one.torque:
+        read_part(TORQUE_PART, one.torque, "torque")
+        _words(one.source, "source", "The source of the torque", 200)
+
+
+def _thread(diameter: float, pitch: float) -> None:
+    require(3 <= diameter <= 36, "diameter_mm", "Thread diameter must lie between 3 and 36 mm", diameter)
+    require(0.35 <= pitch <= 4, "pitch_mm", "Thread pitch must lie between 0.35 and 4 mm", pitch)
+    require(
+        pitch < diameter / 3,
+        "pitch_mm",
+        f"The pitch of an M{diameter:g} thread must be under a third of its diameter",
+        pitch,
+    )
 
 
 @_permit.register
@@ -105,19 +197,7 @@ def _(act: Specified, state: JobState, template: JobTemplate, windows: Windows) 
     template.group(act.group)
     read_part(TORQUE_PART, act.torque, "torque")
     _words(act.source, "source", "The source of the value", 200)
-    require(
-        3 <= act.diameter_mm <= 36,
-        "diameter_mm",
-        "Thread diameter must lie between 3 and 36 mm",
-        act.diameter_mm,
-    )
-    require(0.35 <= act.pitch_mm <= 4, "pitch_mm", "Thread pitch must lie between 0.35 and 4 mm", act.pitch_mm)
-    require(
-        act.pitch_mm < act.diameter_mm / 3,
-        "pitch_mm",
-        f"The pitch of an M{act.diameter_mm:g} thread must be under a third of its diameter",
-        act.pitch_mm,
-    )
+    _thread(act.diameter_mm, act.pitch_mm)
     return act
 
 
@@ -196,7 +276,7 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
             f"This step needs the car {position_words(step.where, step.corner)}; "
             f"it is {position_words(state.position, state.corner)}."
         )
-    return _stages_short(step, state, template) or _not_read(step, state)
+    return _stages_short(step, state, template) or _not_read(step, state, template)
 
 
 def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
@@ -209,15 +289,16 @@ def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
     return ""
 
 
-def _not_read(step: Step, state: JobState) -> str:
+def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
     if step.asks in ("baseline", "check"):
-        missing = missing_fields(state, step.asks)
-        names = [f"{key.split('.')[0]} {FIELDS[key].label.lower()}" for key in missing]
+        sheet = sheet_now(state, template)
+        missing = missing_fields(state, template, step.asks)
+        names = [label_field(sheet.find(key)).lower() for key in missing]
         return f"Still to be read: {_listing(names)}." if missing else ""
     if step.asks in ("count_off", "count_on"):
         direction = step.asks.removeprefix("count_")
         for side in step.sides:
-            if state.flats(side, direction) == 0 and f"{side}.turns_{direction}" not in state.entries:
+            if state.flats(side, direction) == 0 and f"front.{side}.tie.turns_{direction}" not in state.entries:
                 return f"No turns have been counted {direction} at the {side}."
     return ""
 
@@ -309,7 +390,7 @@ def _torque_recorded(act: Tightened, group: FastenerGroup, state: JobState) -> N
 
 
 def _loaded(act: Tightened, side: Side, group: FastenerGroup, state: JobState, windows: Windows) -> Act:
-    if not needs_load(group, state):
+    if not needs_load(group, side, state):
         return replace(act, clamp=None, override="")
     evidence, reason = clamp_gate(side, state, windows)
     if evidence:

@@ -8,17 +8,24 @@ from functools import singledispatch
 
 from fair_spindle.core.floor.log import (
     Act,
+    Attached,
     Clamp,
+    Cleared,
     Counted,
     Entered,
     Event,
+    Fastener,
+    Filled,
     HeightRead,
+    Listed,
     Moved,
     Noted,
     Reopened,
+    Settled,
     Signed,
     Specified,
     Stepped,
+    Struck,
     Tightened,
     Typed,
     Undone,
@@ -41,6 +48,17 @@ class PlaceState:
 
 
 @dataclass(frozen=True)
+class Taken:
+    """A filled-in field, and how the car stood when it was; ``source`` where it came with many others."""
+
+    event: Event
+    act: Entered
+    position: Position
+    settled: bool
+    source: str = ""
+
+
+@dataclass(frozen=True)
 class Override:
     """A rule of the job was overridden; this stays on the record, also when undone."""
 
@@ -55,7 +73,12 @@ class JobState:
 
     position: Position = "on_wheels"
     corner: Side | None = None
-    entries: Mapping[str, tuple[Event, Entered]] = field(default_factory=dict)
+    settled: bool = False
+    entries: Mapping[str, Taken] = field(default_factory=dict)
+    before: Mapping[str, Entered] = field(default_factory=dict)
+    before_from: str = ""
+    fasteners: Mapping[str, Fastener] = field(default_factory=dict)
+    attached: tuple[tuple[Event, Attached], ...] = ()
     specs: Mapping[str, tuple[Event, Specified]] = field(default_factory=dict)
     places: Mapping[str, PlaceState] = field(default_factory=dict)
     steps: Mapping[str, tuple[Event, Stepped]] = field(default_factory=dict)
@@ -138,7 +161,8 @@ def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
 
     Notes
     -----
-    A signature stands until the record is reopened; any move voids loaded heights.
+    A signature stands until the record is reopened; any move voids loaded heights
+    and the settling.
 
     Source
     ------
@@ -250,7 +274,41 @@ def _apply(act: Act, state: JobState, event: Event, template: JobTemplate) -> Jo
 
 @_apply.register
 def _(act: Entered, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, entries={**state.entries, act.key: (event, act)})
+    taken = Taken(event, act, state.position, state.settled)
+    return replace(state, entries={**state.entries, act.key: taken})
+
+
+@_apply.register
+def _(act: Cleared, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, entries={key: taken for key, taken in state.entries.items() if key != act.key})
+
+
+@_apply.register
+def _(act: Filled, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    if act.purpose == "before":
+        return replace(state, before={entry.key: entry for entry in act.entries}, before_from=act.source)
+    taken = {entry.key: Taken(event, entry, state.position, state.settled, act.source) for entry in act.entries}
+    return replace(state, entries={**state.entries, **taken})
+
+
+@_apply.register
+def _(act: Settled, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, settled=True)
+
+
+@_apply.register
+def _(act: Attached, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, attached=(*state.attached, (event, act)))
+
+
+@_apply.register
+def _(act: Listed, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, fasteners={**state.fasteners, **{one.key: one for one in act.fasteners}})
+
+
+@_apply.register
+def _(act: Struck, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, fasteners={key: one for key, one in state.fasteners.items() if key != act.key})
 
 
 @_apply.register
@@ -260,7 +318,7 @@ def _(act: Specified, state: JobState, event: Event, template: JobTemplate) -> J
 
 @_apply.register
 def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, position=act.to, corner=act.corner, loaded_heights={}, moved_at=event.seq)
+    return replace(state, position=act.to, corner=act.corner, settled=False, loaded_heights={}, moved_at=event.seq)
 
 
 @_apply.register

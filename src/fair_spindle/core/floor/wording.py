@@ -1,10 +1,9 @@
-"""Places, positions and missing readings in the words said at the car."""
+"""Places, positions and fields in the words said at the car."""
 
 from __future__ import annotations
 
-from fair_spindle.core.baseline import FIELDS
-from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import POSITION_NAMES, JobTemplate, Position, Side
+from fair_spindle.core.sheet.field import Field
 
 
 def label_place(place: str, template: JobTemplate) -> str:
@@ -43,7 +42,7 @@ def label_place(place: str, template: JobTemplate) -> str:
     """
     side, group = template.group_of(place)
     number = f" {place.rsplit('.', 1)[1]}" if group.count > 1 else ""
-    return f"{side} {group.label[0].lower()}{group.label[1:]}{number}"
+    return f"{side} {_lower(group.label)}{number}"
 
 
 def position_words(where: Position, corner: Side | None) -> str:
@@ -81,20 +80,18 @@ def position_words(where: Position, corner: Side | None) -> str:
     return f"carried at the {corner} corner" if corner else POSITION_NAMES[where]
 
 
-def missing_fields(state: JobState, phase: str) -> tuple[str, ...]:
-    """Required fields of a phase that nobody has filled in.
+def label_field(asked: Field) -> str:
+    """Name a field with its place on the car.
 
     Parameters
     ----------
-    state : JobState
-        What is true now. [-]
-    phase : {"baseline", "check"}
-        Which readings. [-]
+    asked : Field
+        The field. [-]
 
     Returns
     -------
-    tuple of str
-        Field keys in the order they are asked.
+    str
+        For example ``"Rear left camber"``.
 
     Raises
     ------
@@ -102,7 +99,7 @@ def missing_fields(state: JobState, phase: str) -> tuple[str, ...]:
 
     Notes
     -----
-    Optional fields never count.
+    Fields of an arm carry the arm's name.
 
     Source
     ------
@@ -110,9 +107,16 @@ def missing_fields(state: JobState, phase: str) -> tuple[str, ...]:
 
     Examples
     --------
-    >>> missing_fields(JobState(), "check")[:2]
-    ('left.check_height', 'left.check_toe')
+    >>> label_field(Field("toe", "Toe", "At the wheel", axle="rear", side="left"))
+    'Rear left toe'
+    >>> label_field(Field("lower.rise", "Rise", "Lower arm", part_of="Lower arm", axle="front", side="left"))
+    'Front left lower arm, rise'
     """
-    return tuple(
-        key for key, field in FIELDS.items() if field.phase == phase and field.required and key not in state.entries
-    )
+    where = " ".join(part for part in (asked.axle, asked.side) if part)
+    name = f"{asked.part_of}, {_lower(asked.label)}" if asked.part_of else asked.label
+    words = f"{where} {_lower(name)}" if where else name
+    return words[0].upper() + words[1:]
+
+
+def _lower(text: str) -> str:
+    return text[0].lower() + text[1:]

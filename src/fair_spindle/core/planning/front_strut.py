@@ -12,9 +12,9 @@ _GROUPS = (
     FastenerGroup("link", "Bar link, upper nut", "link", 1, "Ring spanner, hex key to hold the stud",
                   "Link outside the strut bracket."),
     FastenerGroup("arm_front", "Lower arm, front bushing bolt", "rubber_pivot", 1, "Socket, spanner on the nut",
-                  "Head to the front."),
+                  "Head to the front.", bushing="lower.bush_front"),
     FastenerGroup("arm_rear", "Lower arm, rear bushing bolt", "rubber_pivot", 1, "Socket with long extension",
-                  "Upright bolt, head on top."),
+                  "Upright bolt, head on top.", bushing="lower.bush_rear"),
     FastenerGroup("jam", "Tie-rod jam nut", "jam", 1, "Two spanners: nut and rod"),
     FastenerGroup("tie_end", "Tie-rod end castle nut", "taper", 1, "Socket, hex key if the stud spins",
                   "Stud up or down as the old one was.", "New cotter pin, legs bent"),
@@ -112,5 +112,10 @@ _STEPS = (
          (), ("alignment", "wheel_nuts")),
 )  # fmt: skip
 
-FRONT_STRUT = JobTemplate("front_strut", "Front springs and tie-rod ends, strut axle", _GROUPS, _STEPS)
-TEMPLATES = {FRONT_STRUT.key: FRONT_STRUT}
+FRONT_STRUT = JobTemplate(
+    "front_strut",
+    "Front springs and tie-rod ends, strut axle",
+    _GROUPS,
+    _STEPS,
+    ("baseline", "plan", "floor", "check", "record"),
+)

@@ -25,7 +25,7 @@ class FastenerGroup:
     """Fasteners that do one thing at one side and share a specification.
 
     ``tools`` names drive and what must be held; ``tied`` tells that its final stage also
-    needs something pushed through or bent over.
+    needs something pushed through or bent over, ``bushing`` the field that says what pivots there.
     """
 
     key: str
@@ -35,6 +35,7 @@ class FastenerGroup:
     tools: str
     orientation: str = ""
     tied: str = ""
+    bushing: str = ""
 
     def places(self, side: Side) -> tuple[str, ...]:
         """Keys of the numbered places at one side."""
@@ -64,12 +65,16 @@ class Step:
 
 @dataclass(frozen=True)
 class JobTemplate:
-    """A kind of job: its steps in order and its fasteners."""
+    """A kind of job: its steps in order and its fasteners; ``pages`` are the parts of the work it has.
+
+    A car's record is kept in a log of the same kind, without steps.
+    """
 
     key: str
     title: str
-    groups: tuple[FastenerGroup, ...]
-    steps: tuple[Step, ...]
+    groups: tuple[FastenerGroup, ...] = ()
+    steps: tuple[Step, ...] = ()
+    pages: tuple[str, ...] = ()
 
     def group(self, key: str) -> FastenerGroup:
         """The fastener group of that name."""

@@ -33,9 +33,41 @@ def iso_pitches() -> dict[float, tuple[float, ...]]:
     >>> iso_pitches()[12.0]
     (1.75, 1.5, 1.25, 1.0)
     """
-    text = files(__name__).joinpath("iso261_pitches.csv").read_text(encoding="utf-8")
-    rows = csv.DictReader(text.splitlines())
     return {
         float(row["diameter_mm"]): (float(row["coarse_mm"]), *(float(p) for p in row["fine_mm"].split()))
-        for row in rows
+        for row in _rows("iso261_pitches.csv")
     }
+
+
+@cache
+def student_t() -> dict[float, float]:
+    """Student's t for a two-sided 95.45 %, by degrees of freedom.
+
+    Returns
+    -------
+    dict
+        Coverage factor by degrees of freedom, the last row infinite. [-]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Edition and origin stand in ``student_t.md`` beside the table.
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> student_t()[1.0]
+    13.97
+    """
+    return {float(row["freedom"]): float(row["t_95_45"]) for row in _rows("student_t.csv")}
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    text = files(__name__).joinpath(name).read_text(encoding="utf-8")
+    return list(csv.DictReader(text.splitlines()))

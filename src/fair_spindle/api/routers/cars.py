@@ -1,0 +1,137 @@
+"""Cars: their records, copies, reusable parts, and tables in and out."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Path, Query, Response
+
+from fair_spindle.api.dependencies import CarId, Db, Key, Seen
+from fair_spindle.api.downloads import download, shown
+from fair_spindle.core.floor.plain import act_of
+from fair_spindle.jobs import book, garage, writing
+from fair_spindle.jobs.book_views import show_car
+from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, PartView, SideCopy
+from fair_spindle.jobs.models import (
+    CarLine,
+    CarView,
+    EventCreate,
+    LogLineView,
+    ReadRequest,
+    SheetView,
+    UnderstoodView,
+    VersionView,
+)
+from fair_spindle.jobs.sheet import show_sheet
+
+router = APIRouter(prefix="/api", tags=["cars"])
+Limit = Annotated[int, Query(ge=1, le=500)]
+Table = Annotated[bytes, Body(media_type="text/csv")]
+
+
+@router.get("/cars")
+def list_cars(db: Db, limit: Limit = 200) -> list[CarLine]:
+    """Cars last worked on, newest first."""
+    return garage.all_cars(db, limit)
+
+
+@router.post("/cars", status_code=201, response_model=CarView)
+def add_car(db: Db, wanted: CarCreate) -> Response:
+    """Add a car."""
+    return shown(garage.add_car(db, wanted), 201)
+
+
+@router.get("/cars/{car_id}", response_model=CarView)
+def see_car(db: Db, car_id: CarId) -> Response:
+    """Everything in a car's record."""
+    return shown(garage.see_car(db, car_id))
+
+
+@router.get("/cars/{car_id}/sheet", response_model=SheetView)
+def see_car_sheet(db: Db, car_id: CarId) -> Response:
+    """What the record asks, as far as the car is known."""
+    return shown(show_sheet(book.standing(db, car_id, car=True).sheet))
+
+
+@router.get("/cars/{car_id}/version")
+def see_car_version(db: Db, car_id: CarId) -> VersionView:
+    """How many lines the record's log has."""
+    return book.see_version(db, car_id, car=True)
+
+
+@router.get("/cars/{car_id}/log")
+def see_car_log(db: Db, car_id: CarId) -> list[LogLineView]:
+    """The record's log in words."""
+    return book.see_log(db, car_id, car=True)
+
+
+@router.post("/cars/{car_id}/events", status_code=201, response_model=CarView)
+def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
+    """Add a line to the record's log."""
+    return shown(show_car(writing.write_event(db, car_id, wanted, car=True)), 201)
+
+
+@router.post("/cars/{car_id}/understand")
+def understand_car(db: Db, car_id: CarId, wanted: ReadRequest) -> UnderstoodView:
+    """Say how a field would be taken, without saving it."""
+    return writing.understand(book.standing(db, car_id, car=True), act_of(wanted.act.model_dump()))
+
+
+@router.post("/cars/{car_id}/copy", status_code=201, response_model=CarView)
+def copy_car(db: Db, car_id: CarId, wanted: CarCopy) -> Response:
+    """A new car with the same record."""
+    return shown(garage.copy_car(db, car_id, wanted), 201)
+
+
+@router.post("/cars/{car_id}/copy-side", status_code=201, response_model=CarView)
+def copy_side(db: Db, car_id: CarId, wanted: SideCopy) -> Response:
+    """Copy one side's arms and points to the other."""
+    return shown(garage.copy_side(db, car_id, wanted), 201)
+
+
+@router.get("/parts")
+def list_parts(db: Db, limit: Limit = 200) -> list[PartView]:
+    """Reusable parts by name."""
+    return garage.parts_on_shelf(db, limit)
+
+
+@router.post("/parts", status_code=201)
+def shelve_part(db: Db, wanted: PartCreate) -> PartView:
+    """Save a part of a car for use on others."""
+    return garage.shelve_part(db, wanted)
+
+
+@router.delete("/parts/{part_id}", status_code=204)
+def remove_part(db: Db, part_id: Annotated[str, Path(pattern=r"^[0-9a-zA-Z-]{8,64}$")]) -> None:
+    """Take a part off the shelf."""
+    garage.take_off_shelf(db, part_id)
+
+
+@router.post("/cars/{car_id}/fit-part", status_code=201, response_model=CarView)
+def fit_part(db: Db, car_id: CarId, wanted: PartFit) -> Response:
+    """Fit a part from the shelf."""
+    return shown(garage.fit_part(db, car_id, wanted), 201)
+
+
+@router.get("/cars/{car_id}/points.csv", response_class=Response)
+def points_csv(db: Db, car_id: CarId) -> Response:
+    """Points as CSV."""
+    return download(garage.points_csv(db, car_id), "text/csv; charset=utf-8", "points.csv")
+
+
+@router.post("/cars/{car_id}/points.csv", status_code=201, response_model=CarView)
+def read_points(db: Db, car_id: CarId, key: Key, seen: Seen, table: Table) -> Response:
+    """Take points from CSV."""
+    return shown(garage.read_points(db, car_id, key, seen, table), 201)
+
+
+@router.get("/cars/{car_id}/fasteners.csv", response_class=Response)
+def fasteners_csv(db: Db, car_id: CarId) -> Response:
+    """Fasteners as CSV."""
+    return download(garage.fasteners_csv(db, car_id), "text/csv; charset=utf-8", "fasteners.csv")
+
+
+@router.post("/cars/{car_id}/fasteners.csv", status_code=201, response_model=CarView)
+def read_fasteners(db: Db, car_id: CarId, key: Key, seen: Seen, table: Table) -> Response:
+    """Take fasteners from CSV."""
+    return shown(garage.read_fasteners(db, car_id, key, seen, table), 201)

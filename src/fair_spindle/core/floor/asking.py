@@ -1,0 +1,123 @@
+"""Which fields a log asks for now, and which of them are still empty."""
+
+from __future__ import annotations
+
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.sheet.catalogue import sheet_for
+from fair_spindle.core.sheet.field import Phase, Sheet
+from fair_spindle.core.sheet.shape import Shape, shape_of
+
+
+def shape_now(state: JobState) -> Shape:
+    """The car's deciding choices as they stand in a log.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    Shape
+        Empty where nothing was chosen yet.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Later choices outrank earlier ones.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> shape_now(JobState()).layout("front") is None
+    True
+    """
+    return shape_of({key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice})
+
+
+def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
+    """The fields a log asks for as things stand.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    Sheet
+        Fields by key.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist; accepted choices always do.
+
+    Notes
+    -----
+    Choices such as an axle's layout decide what else is asked.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> "front.left.height" in sheet_now(JobState(), FRONT_STRUT).fields
+    True
+    """
+    return sheet_for(template.key, shape_now(state))
+
+
+def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:
+    """Required fields of a phase that nobody has filled in.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+    phase : {"car", "baseline", "check"}
+        Which readings. [-]
+
+    Returns
+    -------
+    tuple of str
+        Field keys in the order they are asked.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Optional fields never count; total toe of an axle stands for the toe of both its wheels.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> missing_fields(JobState(), FRONT_STRUT, "check")[:2]
+    ('front.left.check_height', 'front.left.check_toe')
+    """
+    return tuple(
+        one.key
+        for one in sheet_now(state, template).of_phase(phase)
+        if one.required
+        and one.key not in state.entries
+        and not (one.instead and f"{one.axle}.{one.instead}" in state.entries)
+    )

@@ -1,0 +1,167 @@
+"""What a new job takes over: from the car's record, and from the car's last baseline to compare with."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.log import Entered, Typed
+from fair_spindle.core.floor.readings import read_all
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.loads import CarLoads, car_loads
+from fair_spindle.core.planning.kinds import CAR
+from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.sheet.catalogue import sheet_for
+from fair_spindle.core.sheet.shape import AXLES, SIDES, shape_of
+
+ESTIMATED_SHARE = {"wheel": 0.06, "unsprung": 0.3}
+WEIGHED_SHARE = {"wheel": 0.01, "unsprung": 0.1}
+
+
+def loads_now(state: JobState, template: JobTemplate) -> CarLoads | None:
+    """Wheel loads as they follow from a record or a job.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of log. [-]
+
+    Returns
+    -------
+    CarLoads or None
+        None where the car was never weighed.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`fair_spindle.core.loads.car_loads`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> loads_now(JobState(), CAR) is None
+    True
+    """
+    acts = {key: taken.act for key, taken in state.entries.items()}
+    quantities, _ = read_all(acts, sheet_now(state, template))
+    if "car.loads" not in quantities:
+        return None
+    unsprung: dict[str, float] = {
+        axle: quantities[key].value for axle in AXLES if (key := f"{axle}.unsprung") in quantities
+    }
+    return car_loads(acts["car.loads"].method, quantities["car.loads"].parts, unsprung)
+
+
+def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
+    """Entries that a job takes over from the car's record.
+
+    Parameters
+    ----------
+    car : JobState
+        The record. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    tuple of Entered
+        Those the job asks for too, and the sprung loads that follow from the wheel loads.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    ± of a sprung load: 1 % of a weighed wheel load or 6 % of an estimated one, 10 % or 30 % of
+    the unsprung weight, the product's own values.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> from_record(JobState(), FRONT_STRUT)
+    ()
+    """
+    shape_choices = {key: taken.act.choice for key, taken in car.entries.items() if taken.act.choice}
+    wanted = _asked(template, shape_choices)
+    record = sheet_now(car, CAR).fields
+    kept = {key: taken.act for key, taken in car.entries.items() if key in wanted and key in record}
+    loads = loads_now(car, CAR)
+    derived = {act.key: act for act in _sprung(loads) if act.key in wanted} if loads else {}
+    return tuple({**derived, **kept}.values())
+
+
+def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[Entered, ...]:
+    """Readings of an earlier job on the same car that a new one can be compared with.
+
+    Parameters
+    ----------
+    job : JobState
+        The earlier job. [-]
+    then, now : JobTemplate
+        Its kind, and the new job's. [-]
+
+    Returns
+    -------
+    tuple of Entered
+        What was read after the job where it was checked, before it otherwise.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A reading of the check stands for the baseline of the next job.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.measure import MEASURE
+    >>> last_baseline(JobState(), MEASURE, MEASURE)
+    ()
+    """
+    sheet = sheet_now(job, then).fields
+    wanted = _asked(now, {key: taken.act.choice for key, taken in job.entries.items() if taken.act.choice})
+    found: dict[str, Entered] = {}
+    for key, taken in job.entries.items():
+        if key in sheet and sheet[key].phase in ("baseline", "check") and not taken.source:
+            name = key.replace(".check_", ".")
+            if name in wanted and (name not in found or name != key):
+                act = taken.act
+                found[name] = Entered(name, act.method, act.typed, act.choice, act.plus_minus, act.again, act.gauge)
+    return tuple(found.values())
+
+
+def _asked(template: JobTemplate, choices: dict[str, str]) -> frozenset[str]:
+    return frozenset(sheet_for(template.key, shape_of(choices)).fields)
+
+
+def _sprung(loads: CarLoads) -> Iterator[Entered]:
+    for axle in AXLES:
+        for side in SIDES:
+            wheel = f"{axle}_{side}"
+            load, dead, sprung = loads.wheels[wheel], loads.unsprung[wheel], loads.sprung(wheel)
+            open_ = (ESTIMATED_SHARE if load.estimated else WEIGHED_SHARE)["wheel"] * load.force
+            open_ += (ESTIMATED_SHARE if dead.estimated else WEIGHED_SHARE)["unsprung"] * dead.force
+            yield Entered(
+                f"{axle}.{side}.sprung_load",
+                "typed",
+                {"value": Typed(f"{sprung.force:.0f}", "n")},
+                plus_minus=Typed(f"{open_:.0f}", "n"),
+            )

@@ -1,0 +1,111 @@
+"""What stands on each wheel: weighed, or estimated from what was weighed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fair_spindle.core.errors import InputError
+
+WHEELS = ("front_left", "front_right", "rear_left", "rear_right")
+USUAL_UNSPRUNG_SHARE = 0.12
+
+
+@dataclass(frozen=True)
+class Load:
+    """A force, and whether it is an estimate. [N]"""
+
+    force: float
+    estimated: bool
+
+
+@dataclass(frozen=True)
+class CarLoads:
+    """Loads of the four wheels, their unsprung and sprung parts, and the shares. [N, -]
+
+    ``cross`` is front right and rear left over the total.
+    """
+
+    wheels: Mapping[str, Load]
+    unsprung: Mapping[str, Load]
+    total: float
+    front_share: float
+    left_share: float
+    cross: float
+
+    def sprung(self, wheel: str) -> Load:
+        """What the spring of a wheel carries."""
+        load, dead = self.wheels[wheel], self.unsprung[wheel]
+        return Load(load.force - dead.force, load.estimated or dead.estimated)
+
+
+def car_loads(method: str, weighed: Mapping[str, float], unsprung: Mapping[str, float]) -> CarLoads:
+    """Complete the wheel loads from what was weighed; what was not is marked as estimated.
+
+    Parameters
+    ----------
+    method : {"four_scales", "two_axles", "total_and_share"}
+        How the car was weighed. [-]
+    weighed : mapping
+        Forces by wheel or axle, or ``total`` and the front ``share``. [N, -]
+    unsprung : mapping
+        Known unsprung weight of one wheel, by axle ``front`` and ``rear``. [N]
+
+    Returns
+    -------
+    CarLoads
+        All four wheels.
+
+    Raises
+    ------
+    InputError
+        An unknown method.
+
+    Notes
+    -----
+    Left and right are taken as equal where only axles are known.  Unknown unsprung weight is
+    taken as 12 % of the wheel load, the product's own value.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> loads = car_loads("two_axles", {"front": 8000.0, "rear": 6000.0}, {"front": 420.0})
+    >>> loads.wheels["front_left"], loads.sprung("front_left").force
+    (Load(force=4000.0, estimated=True), 3580.0)
+    """
+    wheels = _wheels(method, weighed)
+    dead = {
+        wheel: Load(unsprung[axle], False)
+        if (axle := wheel.partition("_")[0]) in unsprung
+        else Load(USUAL_UNSPRUNG_SHARE * load.force, True)
+        for wheel, load in wheels.items()
+    }
+    total = sum(load.force for load in wheels.values())
+
+    def share(*names: str) -> float:
+        return sum(wheels[name].force for name in names) / total
+
+    return CarLoads(
+        wheels,
+        dead,
+        total,
+        share("front_left", "front_right"),
+        share("front_left", "rear_left"),
+        share("front_right", "rear_left"),
+    )
+
+
+def _wheels(method: str, weighed: Mapping[str, float]) -> dict[str, Load]:
+    if method == "four_scales":
+        return {wheel: Load(weighed[wheel], False) for wheel in WHEELS}
+    if method == "two_axles":
+        axles = {"front": weighed["front"], "rear": weighed["rear"]}
+    elif method == "total_and_share":
+        front = weighed["total"] * weighed["share"]
+        axles = {"front": front, "rear": weighed["total"] - front}
+    else:
+        raise InputError(f"A car is weighed by four scales, two axles or in total; got {method!r}.", field="method")
+    return {wheel: Load(axles[wheel.partition("_")[0]] / 2, True) for wheel in WHEELS}

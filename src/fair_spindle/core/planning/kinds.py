@@ -1,0 +1,11 @@
+"""The kinds of log there are: those of jobs, and the car's record."""
+
+from __future__ import annotations
+
+from fair_spindle.core.planning.front_strut import FRONT_STRUT
+from fair_spindle.core.planning.measure import MEASURE
+from fair_spindle.core.planning.template import JobTemplate
+
+CAR = JobTemplate("car", "Car")
+JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, MEASURE)}
+KINDS = {CAR.key: CAR, **JOB_KINDS}

@@ -1,0 +1,216 @@
+"""The parts a sheet is described with: fields, the methods they may be measured by, the numbers of each."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+from fair_spindle.core.errors import InputError
+
+Axle = Literal["", "front", "rear"]
+FieldSide = Literal["", "left", "right"]
+Phase = Literal["car", "baseline", "check"]
+
+
+@dataclass(frozen=True)
+class Part:
+    """One number of a measurement: quantity, unit meant where none is typed, limits in that unit.
+
+    ``half_width`` is what the instrument leaves open unless it has a record [core unit]; ``carry``
+    numbers are the same at every wheel, so the last one typed is offered again.
+    """
+
+    name: str
+    label: str
+    quantity: str
+    unit: str
+    low: float
+    high: float
+    optional: bool = False
+    half_width: float = 0.0
+    carry: bool = False
+
+
+@dataclass(frozen=True)
+class Method:
+    """One way to take a measurement; ``gives`` is the unit of what follows where that is no part of it."""
+
+    name: str
+    label: str
+    parts: tuple[Part, ...]
+    hint: str = ""
+    gives: str = ""
+
+    @property
+    def unit(self) -> str:
+        """Unit of what the method gives."""
+        return self.gives or self.parts[0].unit
+
+
+@dataclass(frozen=True)
+class Field:
+    """One thing that is asked, in the trade's words.
+
+    ``name`` is its key below axle and side.  ``half_width`` is what a reading leaves open unless
+    its parts or its instrument say so [core unit], ``relative`` the same as a share of the value.
+    ``readings`` are asked for one after the other; ``usual`` and ``sides`` say what is out of line
+    [core unit].  ``instead`` names a field that answers the same question, ``part_of`` the arm it belongs to.
+    """
+
+    name: str
+    label: str
+    group: str
+    phase: Phase = "baseline"
+    methods: tuple[Method, ...] = ()
+    choices: tuple[tuple[str, str], ...] = ()
+    required: bool = True
+    hint: str = ""
+    half_width: float = 0.0
+    relative: float = 0.0
+    readings: int = 1
+    settled: bool = False
+    usual: tuple[float, float] | None = None
+    sides: float = 0.0
+    instead: str = ""
+    part_of: str = ""
+    axle: Axle = ""
+    side: FieldSide = ""
+
+    @property
+    def key(self) -> str:
+        """Where it stands on the car, and what it is."""
+        return ".".join(part for part in (self.axle or "car", self.side, self.name) if part)
+
+    @property
+    def words(self) -> bool:
+        """Whether it takes words, not a number."""
+        return bool(self.methods) and self.methods[0].parts[0].quantity == "words"
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """Every field of one job or car, by key, in the order they are shown."""
+
+    fields: Mapping[str, Field] = field(default_factory=dict)
+
+    def find(self, key: str) -> Field:
+        """The field of that key."""
+        if key not in self.fields:
+            raise InputError(f"There is no field {key!r} on this car and job.", field="key")
+        return self.fields[key]
+
+    def of_phase(self, phase: Phase) -> tuple[Field, ...]:
+        """Fields of one phase."""
+        return tuple(one for one in self.fields.values() if one.phase == phase)
+
+
+def sheet_of(fields: Iterable[Field]) -> Sheet:
+    """Gather fields into a sheet.
+
+    Parameters
+    ----------
+    fields : iterable of Field
+        In the order they are shown. [-]
+
+    Returns
+    -------
+    Sheet
+        The fields by key.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A later field of the same key replaces an earlier one, in its place.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> sheet_of([Field("track", "Track", "Axle", axle="front")]).find("front.track").label
+    'Track'
+    """
+    return Sheet({one.key: one for one in fields})
+
+
+def typed(quantity: str, unit: str, low: float, high: float, label: str = "Value") -> tuple[Method, ...]:
+    """One number, typed.
+
+    Parameters
+    ----------
+    quantity, unit : str
+        What is measured, and the unit meant where none is typed. [-]
+    low, high : float
+        Limits. [`unit`]
+    label : str, optional
+        Name of the number. [-]
+
+    Returns
+    -------
+    tuple of Method
+        The one method ``"typed"`` with the one part ``"value"``.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A lone number is called like its field.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> typed("length", "mm", 0, 10)[0].parts[0].name
+    'value'
+    """
+    return (Method("typed", "Typed", (Part("value", label, quantity, unit, low, high),)),)
+
+
+def placed(one: Field, axle: Axle, side: FieldSide = "") -> Field:
+    """The field at one axle and side; a lone typed number takes the field's own name.
+
+    Parameters
+    ----------
+    one : Field
+        The field. [-]
+    axle, side : str
+        Where on the car. [-]
+
+    Returns
+    -------
+    Field
+        The same field, in its place.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Methods with several numbers keep the names of their numbers.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> placed(Field("toe", "Toe", "At the wheel"), "rear", "left").key
+    'rear.left.toe'
+    """
+    methods = tuple(
+        replace(method, parts=(replace(method.parts[0], label=one.label),))
+        if method.name == "typed" and len(method.parts) == 1
+        else method
+        for method in one.methods
+    )
+    return replace(one, axle=axle, side=side, methods=methods)

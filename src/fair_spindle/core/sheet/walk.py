@@ -1,0 +1,357 @@
+"""The baseline: what is read at each wheel, and in which order one walks round the car."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from typing import Literal
+
+from fair_spindle.core.layouts import Layout
+from fair_spindle.core.sheet.field import Axle, Field, FieldSide, Sheet, placed, typed
+from fair_spindle.core.sheet.methods import (
+    BAR_GAPS,
+    BUMP_SLOPE,
+    CAMBER,
+    CASTER,
+    DAMPER_CLICKS,
+    HEIGHT,
+    LINK_SETTING,
+    TOE,
+    TOTAL_TOE,
+)
+from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
+from fair_spindle.core.units import to_core
+
+By = Literal["wheel", "reading"]
+Corner = Literal["front.left", "front.right", "rear.right", "rear.left"]
+CORNERS: tuple[Corner, ...] = ("front.left", "front.right", "rear.right", "rear.left")
+AT_THE_WHEEL = "At the wheel"
+_DEG = to_core(1, "deg")
+_TOE_HALF_WIDTH = to_core(3, "min")
+_CAMBER_USUAL: dict[str, tuple[float, float]] = {
+    "strut": (-3.5, 1.5),
+    "double_wishbone": (-4.0, 1.5),
+    "five_link": (-4.0, 1.0),
+    "semi_trailing": (-4.5, 1.0),
+    "trailing_lateral": (-3.5, 0.5),
+    "twist_beam": (-2.5, 0.5),
+    "solid_leaf": (-1.0, 1.5),
+    "solid_links": (-1.0, 1.5),
+}
+
+
+def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ...]:
+    """What is read round the car before anything is loosened.
+
+    Parameters
+    ----------
+    shape : Shape
+        The car's layout and what is fitted. [-]
+    axles : sequence of str, optional
+        Axles that are read. [-]
+
+    Returns
+    -------
+    tuple of Field
+        Ride height, toe, camber at every wheel; caster where there is a steering axis; what else
+        can be read, as optional fields.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist.
+
+    Notes
+    -----
+    What is usual for a layout is the product's own, wide enough for any road car.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.sheet.shape import shape_of
+    >>> fields = baseline_fields(shape_of({"front.layout": "strut", "rear.layout": "twist_beam"}))
+    >>> sum(one.required for one in fields)
+    16
+    """
+    fields = [placed(one, "") for one in _WHOLE_CAR] if len(axles) == len(AXLES) else []
+    for axle in axles:
+        for side in SIDES:
+            fields += [placed(one, axle, side) for one in _wheel(shape, axle, side)]
+        fields += [placed(one, axle) for one in _axle(shape, axle)]
+    return tuple(replace(one, phase="baseline") for one in fields)
+
+
+def wheel_field(name: str, layout: Layout | None = None) -> Field:
+    """One of the readings every wheel has, for a layout.
+
+    Parameters
+    ----------
+    name : {"height", "toe", "camber"}
+        Which. [-]
+    layout : Layout, optional
+        Decides what is usual. [-]
+
+    Returns
+    -------
+    Field
+        The field, not placed yet.
+
+    Raises
+    ------
+    KeyError
+        Another name.
+
+    Notes
+    -----
+    A side difference of 10 mm, 12 minutes or 0.5° asks for a second reading.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> wheel_field("toe").label
+    'Toe'
+    """
+    one = _AT_WHEEL[name]
+    if name == "camber" and layout:
+        low, high = _CAMBER_USUAL[layout.key]
+        return replace(one, usual=(low * _DEG, high * _DEG))
+    if name == "toe" and layout:
+        limit = (0.6 if layout.independent else 0.35) * _DEG
+        return replace(one, usual=(-limit, limit))
+    return one
+
+
+def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel") -> tuple[str, ...]:
+    """Order in which the baseline is taken, round the car.
+
+    Parameters
+    ----------
+    sheet : Sheet
+        The job's fields. [-]
+    corners : sequence of str, optional
+        Axle and side of each wheel, in the order one walks. [-]
+    by : {"wheel", "reading"}, optional
+        Everything at one wheel before the next, or one kind of reading round the whole car. [-]
+
+    Returns
+    -------
+    tuple of str
+        Keys of the baseline's required fields and of those that stand at a wheel.
+
+    Raises
+    ------
+    Nothing: corners left out come last, unknown ones are passed over.
+
+    Notes
+    -----
+    What belongs to the whole car comes first, what belongs to an axle after its last wheel.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.sheet.field import sheet_of
+    >>> from fair_spindle.core.sheet.shape import shape_of
+    >>> sheet = sheet_of(baseline_fields(shape_of({})))
+    >>> [key for key in order_walk(sheet, ("rear.left",), "reading") if key.endswith("height")][0]
+    'rear.left.height'
+    """
+    fields = sheet.of_phase("baseline")
+    known = [corner for corner in dict.fromkeys((*corners, *CORNERS)) if corner in CORNERS]
+    last = {axle: max(known.index(f"{axle}.{side}") for side in SIDES) for axle in AXLES}
+    names = list(dict.fromkeys(one.name for one in fields))
+
+    def place(one: Field) -> tuple[int, ...]:
+        topic = names.index(one.name)
+        if not one.axle:
+            return (-1, topic, 0)
+        corner = known.index(f"{one.axle}.{one.side}") if one.side else last[one.axle]
+        late = 0 if one.side else 1
+        return (topic, corner, late) if by == "reading" else (corner, late, topic)
+
+    return tuple(one.key for one in sorted(fields, key=place))
+
+
+_WHOLE_CAR = (
+    Field("odometer", "Odometer", "The car", methods=typed("distance", "km", 0, 3_000_000)),
+    Field(
+        "wheel_straight",
+        "Steering wheel",
+        "The car",
+        choices=(("straight", "Straight"), ("left", "Points left"), ("right", "Points right")),
+        hint="As it stands when the car has rolled straight.",
+    ),
+    Field(
+        "fuel",
+        "Fuel in the tank",
+        "The car",
+        required=False,
+        methods=typed("share", "pct", 0, 100),
+        hint="Heights and loads depend on it.",
+    ),
+    Field(
+        "orientation",
+        "Orientation marks",
+        "The car",
+        required=False,
+        methods=typed("words", "", 0, 400),
+        hint="Which way round, which mark faces where, which side is longer.",
+    ),
+)
+_AT_WHEEL = {
+    "height": Field(
+        "height",
+        "Ride height",
+        AT_THE_WHEEL,
+        methods=HEIGHT,
+        half_width=1.0,
+        readings=3,
+        settled=True,
+        usual=(200.0, 600.0),
+        sides=10.0,
+        hint="Car settled on its wheels. Three readings show the spread.",
+    ),
+    "toe": Field(
+        "toe",
+        "Toe",
+        AT_THE_WHEEL,
+        methods=TOE,
+        half_width=_TOE_HALF_WIDTH,
+        settled=True,
+        sides=0.2 * _DEG,
+        instead="total_toe",
+        hint="One wheel. Toe-in is positive.",
+    ),
+    "camber": Field(
+        "camber",
+        "Camber",
+        AT_THE_WHEEL,
+        methods=CAMBER,
+        half_width=0.1 * _DEG,
+        settled=True,
+        sides=0.5 * _DEG,
+        hint="Negative where the top leans in.",
+    ),
+}
+
+
+def _wheel(shape: Shape, axle: Axle, side: FieldSide) -> Iterator[Field]:
+    layout = shape.layout(axle)
+    for name in _AT_WHEEL:
+        yield wheel_field(name, layout)
+    if shape.steering_axis(axle):
+        yield Field(
+            "caster",
+            "Caster",
+            AT_THE_WHEEL,
+            methods=CASTER,
+            half_width=0.25 * _DEG,
+            settled=True,
+            usual=(-1 * _DEG, 12 * _DEG),
+            sides=0.75 * _DEG,
+            hint="Top of the steering axis rearward is positive.",
+        )
+    yield from _OPTIONAL_AT_WHEEL
+    if shape.choice(f"{axle}.spring.kind") == "coilover":
+        yield Field(
+            "perch",
+            "Perch ring to seat",
+            AT_THE_WHEEL,
+            required=False,
+            methods=typed("length", "mm", -50, 500),
+            half_width=0.5,
+            sides=6.0,
+            hint="From the ring's upper face down to the lower end of the thread.",
+        )
+    for arm in shape.arms(axle):
+        where = f"{axle}.{arm.key}" if arm.shared else f"{axle}.{side}.{arm.key}"
+        way = shape.choice(f"{where}.adjust", "fixed")
+        if arm.shared or way == "fixed":
+            continue
+        if way in ("cam", "slot", "shims"):
+            yield Field(
+                f"{arm.key}.mark",
+                f"{arm.label}, marks as found",
+                AT_THE_WHEEL,
+                required=False,
+                methods=typed("words", "", 0, 120),
+                hint="Which mark the cam points to, shims by place.",
+            )
+        else:
+            yield Field(
+                f"{arm.key}.setting",
+                f"{arm.label}, setting as found",
+                AT_THE_WHEEL,
+                required=False,
+                methods=LINK_SETTING,
+                half_width=1.0,
+                hint="So that it can be put back as it was.",
+            )
+
+
+_OPTIONAL_AT_WHEEL = (
+    Field(
+        "point_height",
+        "Ground to jacking point",
+        AT_THE_WHEEL,
+        required=False,
+        settled=True,
+        half_width=1.0,
+        methods=typed("length", "mm", 60, 900),
+        sides=10.0,
+        hint="Kept beside the hub-to-arch height; it moves with the tyre.",
+    ),
+    Field(
+        "damper_length",
+        "Damper, eye to eye",
+        AT_THE_WHEEL,
+        required=False,
+        settled=True,
+        half_width=1.0,
+        methods=typed("length", "mm", 100, 1200),
+        sides=8.0,
+    ),
+    Field("damper_clicks", "Damper clicks", AT_THE_WHEEL, required=False, methods=DAMPER_CLICKS, sides=0.5),
+    Field(
+        "bump_slope",
+        "Bump steer",
+        AT_THE_WHEEL,
+        required=False,
+        methods=BUMP_SLOPE,
+        relative=0.2,
+        hint="Toe change as the wheel moves up. Toe-in in bump is positive.",
+    ),
+)
+
+
+def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
+    limit = 1.2 * _DEG
+    yield Field(
+        "total_toe",
+        "Total toe",
+        "Axle",
+        methods=TOTAL_TOE,
+        half_width=_TOE_HALF_WIDTH,
+        required=False,
+        settled=True,
+        usual=(-limit, limit),
+        hint="Both wheels together, where they are not read one by one.",
+    )
+    if shape.choice(f"{axle}.bar.fitted", "none") != "none":
+        yield Field(
+            "bar_gaps",
+            "Sway bar, sideways",
+            "Axle",
+            methods=BAR_GAPS,
+            required=False,
+            half_width=0.5,
+            hint="Half the difference is how far it sits off centre; positive to the right.",
+        )

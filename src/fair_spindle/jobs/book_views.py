@@ -1,0 +1,153 @@
+"""What a job and a car's record have in common on the screen: entries, wheels, loads, fasteners."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from fair_spindle.core.fasteners import odd_thread
+from fair_spindle.core.floor.asking import shape_now
+from fair_spindle.core.floor.findings import doubt_specification, overdue, unsettled
+from fair_spindle.core.floor.log import Fastener, Specified, Typed
+from fair_spindle.core.floor.starting import loads_now
+from fair_spindle.core.floor.state import Taken
+from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.sheet.doubts import Doubt
+from fair_spindle.core.sheet.shape import AXLES
+from fair_spindle.core.sheet.walk import CORNERS
+from fair_spindle.core.units import from_core
+from fair_spindle.jobs import models as m
+from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_numbers, say_typed
+from fair_spindle.jobs.sheet import mark_of
+from fair_spindle.jobs.standing import Standing
+
+
+def show_car(now: Standing) -> m.CarView:
+    """Everything in a car's record, for the interface."""
+    arms = {f"{axle}.{arm.key}": arm.label for axle in AXLES for arm in shape_now(now.state).arms(axle)}
+    return m.CarView(
+        **show_book(now),
+        fasteners=[_fastener(one) for one in now.state.fasteners.values()],
+        loads=show_loads(now),
+        arms=arms,
+    )
+
+
+def show_book(now: Standing, doubts: Iterable[Doubt] = ()) -> dict[str, Any]:
+    """The members that every book shows."""
+    last = now.last_undoable
+    found = {doubt.key: doubt for doubt in doubts}
+    return {
+        "id": now.book.id,
+        "title": now.book.title,
+        "car": now.book.car,
+        "created_at": now.book.created_at,
+        "version": now.version,
+        "shape": mark_of(now.sheet),
+        "last_event": last.id if last else "",
+        "last_said": say_act(last.act, now.template, now.sheet) if last else "",
+        "entries": {
+            key: _entry(now, key, taken, found.get(key))
+            for key, taken in now.state.entries.items()
+            if key in now.sheet.fields
+        },
+    }
+
+
+def show_typed(typed: Typed) -> m.TypedView:
+    """A number as it was typed."""
+    return m.TypedView(text=typed.text, unit=typed.unit)
+
+
+def show_wheels(now: Standing) -> list[m.WheelView]:
+    """What was read at each wheel."""
+    loads = loads_now(now.state, now.template)
+    asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
+    return [_wheel(now, corner, loads) for corner in CORNERS if corner in asked]
+
+
+def show_loads(now: Standing) -> m.LoadsView | None:
+    """What stands on the four wheels."""
+    loads = loads_now(now.state, now.template)
+    if loads is None:
+        return None
+    return m.LoadsView(
+        wheels=[
+            m.LoadView(
+                wheel=wheel,
+                label=wheel.replace("_", " ").capitalize(),
+                load_n=load.force,
+                estimated=load.estimated,
+                unsprung_n=loads.unsprung[wheel].force,
+                unsprung_estimated=loads.unsprung[wheel].estimated,
+                sprung_n=loads.sprung(wheel).force,
+            )
+            for wheel, load in loads.wheels.items()
+        ],
+        total_n=loads.total,
+        front_pct=from_core(loads.front_share, "pct"),
+        left_pct=from_core(loads.left_share, "pct"),
+        cross_pct=from_core(loads.cross, "pct"),
+    )
+
+
+def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.EntryView:
+    act, asked = taken.act, now.sheet.fields[key]
+    day = overdue(taken)
+    flags = [unsettled(taken)] if asked.settled else []
+    return m.EntryView(
+        key=key,
+        label=say_field(key, now.sheet),
+        said=say_numbers(act),
+        event=taken.event.id,
+        at=taken.event.at,
+        method=act.method,
+        typed={name: show_typed(typed) for name, typed in act.typed.items()},
+        choice=act.choice,
+        plus_minus=show_typed(act.plus_minus) if act.plus_minus else None,
+        understood=say_entry(act, now.sheet),
+        again=[{name: show_typed(typed) for name, typed in row.items()} for row in act.again],
+        gauge=act.gauge.name if act.gauge else "",
+        source=taken.source,
+        flags=[flag for flag in (*flags, f"calibration ran out on {day}" if day else "") if flag],
+        doubt=doubt.message if doubt and not doubt.answered else "",
+    )
+
+
+def _wheel(now: Standing, corner: str, loads: CarLoads | None) -> m.WheelView:
+    axle, side = corner.split(".")
+
+    def said(name: str) -> str:
+        taken = now.state.entries.get(f"{corner}.{name}")
+        return say_entry(taken.act, now.sheet) if taken else ""
+
+    load = loads.wheels[f"{axle}_{side}"] if loads else None
+    return m.WheelView(
+        key=corner,
+        label=f"{axle.capitalize()} {side}",
+        height=said("height"),
+        toe=said("toe"),
+        camber=said("camber"),
+        caster=said("caster"),
+        load=f"{from_core(load.force, 'kgf'):.0f} kg" if load else "",
+        load_estimated=load.estimated if load else False,
+    )
+
+
+def _fastener(one: Fastener) -> m.FastenerView:
+    thread = f"M{one.diameter_mm:g} × {one.pitch_mm:g}" if one.diameter_mm else ""
+    doubt = odd_thread(one.diameter_mm, one.pitch_mm) if one.diameter_mm else ""
+    if one.torque and one.diameter_mm:
+        spec = Specified(one.key, one.torque, one.source, one.diameter_mm, one.pitch_mm, one.property_class)
+        found = doubt_specification(spec)
+        doubt = " ".join(filter(None, (doubt, found.message if found else "")))
+    return m.FastenerView(
+        **{
+            name: getattr(one, name)
+            for name in m.FastenerView.model_fields
+            if name not in ("torque", "said", "doubt")
+        },
+        torque=show_typed(one.torque) if one.torque else None,
+        said=", ".join(filter(None, (thread, one.property_class, say_typed(one.torque)))),
+        doubt=doubt,
+    )

@@ -1,0 +1,67 @@
+"""How a job or a car stands: its log, what follows from it, and what is computed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.corners import corners_of, plans_of
+from fair_spindle.core.floor.findings import Finding, look
+from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.state import JobState, derive, effective
+from fair_spindle.core.front_axle import Corner, CornerPlan
+from fair_spindle.core.planning.kinds import KINDS
+from fair_spindle.core.planning.template import JobTemplate, Side
+from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.records.tables import BookRow
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A job or car with its log; the rest is worked out when it is asked for."""
+
+    book: BookRow
+    log: Sequence[Event]
+
+    @property
+    def template(self) -> JobTemplate:
+        """Its kind."""
+        return KINDS[self.book.template]
+
+    @property
+    def version(self) -> int:
+        """Length of the log."""
+        return self.log[-1].seq if self.log else 0
+
+    @cached_property
+    def state(self) -> JobState:
+        """What follows from the log."""
+        return derive(self.log, self.template)
+
+    @cached_property
+    def sheet(self) -> Sheet:
+        """The fields asked now."""
+        return sheet_now(self.state, self.template)
+
+    @cached_property
+    def corners(self) -> Mapping[Side, Corner]:
+        """Inputs of the two front corners."""
+        return corners_of(self.state, self.template)
+
+    @cached_property
+    def plans(self) -> Mapping[Side, CornerPlan]:
+        """What is computed about them."""
+        return plans_of(dict(self.corners))
+
+    @cached_property
+    def findings(self) -> list[Finding]:
+        """What a look at the job finds."""
+        return look(self.state, self.corners, self.plans, self.template)
+
+    @cached_property
+    def last_undoable(self) -> Event | None:
+        """The entry that undo takes back."""
+        counting = [event for event in effective(self.log) if event.act.kind not in ("signed", "reopened")]
+        return counting[-1] if counting else None

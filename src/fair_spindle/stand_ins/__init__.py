@@ -1,0 +1,1 @@
+"""Simulated gauges that ship with the product, speaking as real ones would (docs/gauges.md)."""
