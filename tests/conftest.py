@@ -34,8 +34,8 @@ def client(filled, tmp_path):
 def jobs(client):
     """The demo's jobs by how far they are."""
     lines = client.get("/api/jobs").json()
-    names = {14: "measuring", 110: "hanging", 138: "finished"}
-    return {names[min(names, key=lambda n: abs(n - line["entries"]))]: line["id"] for line in lines}
+    names = {"tie-rod ends": "measuring", "27 mm": "hanging", "Springs and": "finished", "Baseline": "measured"}
+    return {name: line["id"] for line in lines for word, name in names.items() if word in line["title"]}
 
 
 @pytest.fixture

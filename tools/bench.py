@@ -55,7 +55,7 @@ def measure(db: Path) -> None:
 
 def reread(wire: http.client.HTTPConnection, path: str, n: int) -> None:
     typed = {"value": {"text": f"{118 + n % 5}", "unit": "mm"}}
-    act = {"kind": "entered", "key": "left.lever", "method": "typed", "typed": typed}
+    act = {"kind": "entered", "key": "front.left.tie.lever", "method": "typed", "typed": typed}
     ask(wire, "POST", f"{path}/events", {"id": f"bench-{n:06}", "seen": 100_000, "act": act})
 
 

@@ -161,7 +161,7 @@ def test_every_number_opens_into_inputs_whose_shares_add_up(hanging):
         assert sum(one["share_pct"] for one in number["inputs"]) == pytest.approx(100)
         assert all(one["shown"] and one["label"] for one in number["inputs"])
     shares = {one["key"]: one["share_pct"] for one in corner["height_change"]["inputs"]}
-    assert set(shares) >= {"axle.motion_ratio", "left.sprung_load", "axle.new_free"}
+    assert set(shares) >= {"front.motion_ratio", "front.left.sprung_load", "front.new_spring.free"}
 
 
 def test_plan_as_worked_by_hand(hanging):
@@ -194,7 +194,7 @@ def test_a_job_is_started_once_and_bad_names_are_refused(client):
     body = {"id": "job-00000001", "title": "Springs", "car": "Sample"}
     assert client.post("/api/jobs", json=body).status_code == 201
     assert client.post("/api/jobs", json=body).status_code == 201
-    assert len(client.get("/api/jobs").json()) == 4
+    assert len(client.get("/api/jobs").json()) == 5
     assert client.post("/api/jobs", json={**body, "title": "Other"}).json()["code"] == "conflict"
     for wrong in ({"title": ""}, {"car": "   "}, {"title": "x" * 200}, {"id": "a"}, {"template": "rear"}):
         assert client.post("/api/jobs", json={**body, "id": "job-00000002", **wrong}).status_code == 422
@@ -202,15 +202,17 @@ def test_a_job_is_started_once_and_bad_names_are_refused(client):
 
 
 def test_sheet_describes_every_field_with_units_and_choices(client):
-    sheet = client.get("/api/sheet").json()
-    assert {field["owner"] for field in sheet["fields"]} == {"axle", "left", "right"}
+    car = client.get("/api/cars").json()[0]["id"]
+    sheet = client.get(f"/api/cars/{car}/sheet").json()
+    assert {field["axle"] for field in sheet["fields"]} == {"", "front", "rear"}
     for field in sheet["fields"]:
         assert bool(field["methods"]) != bool(field["choices"])
         for method in field["methods"]:
             for part in method["parts"]:
-                assert part["unit"] in {unit["key"] for unit in part["units"]}
-    act = {"kind": "entered", "key": "axle.motion_ratio", "method": "typed"}
+                assert field["words"] or part["unit"] in {unit["key"] for unit in part["units"]}
+    act = {"kind": "entered", "key": "front.motion_ratio", "method": "typed"}
     read = client.post(
-        "/api/understand", json={"act": {**act, "typed": {"value": {"text": "1,25", "unit": "wheel_per_spring"}}}}
+        f"/api/cars/{car}/understand",
+        json={"act": {**act, "typed": {"value": {"text": "1,25", "unit": "wheel_per_spring"}}}},
     )
     assert read.json()["understood"].startswith("0.800 spring ÷ wheel")

@@ -10,7 +10,12 @@ from fair_spindle.api.app import create_app
 
 
 def toe(text, unit="deg"):
-    return {"kind": "entered", "key": "left.toe", "method": "angle", "typed": {"toe": {"text": text, "unit": unit}}}
+    return {
+        "kind": "entered",
+        "key": "front.left.toe",
+        "method": "angle",
+        "typed": {"toe": {"text": text, "unit": unit}},
+    }
 
 
 def write(client, job, act, seen=99, event="event-0001"):
@@ -23,7 +28,7 @@ def test_the_same_entry_twice_is_written_once(client, jobs):
     again = write(client, job, toe("0,2"))
     assert (first.status_code, again.status_code) == (201, 201)
     assert first.json()["version"] == again.json()["version"]
-    entry = again.json()["entries"]["left.toe"]
+    entry = again.json()["entries"]["front.left.toe"]
     assert entry["typed"]["toe"] == {"text": "0,2", "unit": "deg"}
     assert entry["understood"].startswith("12.00 min")
 
@@ -61,23 +66,23 @@ def test_counts_of_many_threads_all_arrive(client, jobs):
 @pytest.mark.parametrize(
     ("act", "field", "words"),
     [
-        (toe("abc"), "left.toe.toe", "not a number"),
-        (toe("  "), "left.toe.toe", "empty"),
-        (toe("NaN"), "left.toe.toe", "not a number"),
-        (toe("40"), "left.toe.toe", "between -10 and 10"),
-        (toe("5 N"), "left.toe.toe", "no unit"),
-        (toe("1e999"), "left.toe.toe", "no unit"),
+        (toe("abc"), "front.left.toe.toe", "not a number"),
+        (toe("  "), "front.left.toe.toe", "empty"),
+        (toe("NaN"), "front.left.toe.toe", "not a number"),
+        (toe("40"), "front.left.toe.toe", "between -10 and 10"),
+        (toe("5 N"), "front.left.toe.toe", "no unit"),
+        (toe("1e999"), "front.left.toe.toe", "no unit"),
         (
             {
                 "kind": "entered",
-                "key": "left.pitch",
+                "key": "front.left.tie.pitch",
                 "method": "typed",
                 "typed": {"value": {"text": "0", "unit": "pitch_mm"}},
             },
-            "left.pitch.value",
+            "front.left.tie.pitch.value",
             "between 0.5 and 4 mm",
         ),
-        ({"kind": "entered", "key": "axle.steer", "choice": "sideways"}, "axle.steer", "choose one of"),
+        ({"kind": "entered", "key": "front.steer", "choice": "sideways"}, "front.steer", "choose one of"),
     ],
 )
 def test_bad_entry_is_refused_at_its_field_and_changes_nothing(client, jobs, act, field, words):
@@ -165,7 +170,8 @@ def test_signing_is_blocked_lists_what_is_open_and_shows_a_later_change(client, 
     assert signed["signature"]["intact"]
     assert write(client, job, {"kind": "noted", "text": "later"}, 999).status_code == 409
     file = json.loads(client.get(f"/api/jobs/{job}/job.json").content)
-    file["log"][3]["act"]["typed"]["value"]["text"] = "29"
+    entry = next(line["act"] for line in file["log"] if line["act"].get("key") == "front.spring.rate")
+    entry["typed"]["value"]["text"] = "29"
     file["job"]["id"] = "another-job-0001"
     forged = client.post("/api/jobs/import?apply=true", content=json.dumps(file).encode())
     assert forged.status_code == 422

@@ -14,10 +14,11 @@ from fair_spindle.core.threads import RodEnd, transfer_turns
 
 BASE = {
     "height": (372.0, 0.7), "toe": (0.0017, 0.0005), "bump_slope": (-9e-5, 1e-5), "motion_ratio": (0.96, 0.01),
-    "sprung_load": (3200.0, 60.0), "old_rate": (28.0, 0.5), "old_free": (385.0, 1.2), "new_rate": (34.0, 0.6),
-    "new_free": (338.0, 1.2), "lever": (118.0, 1.7), "pitch": (1.5, 0.0), "end_old": (84.0, 0.3),
-    "end_new": (87.5, 0.3), "turns_off": (21.33, 0.05), "min_engagement": (18.0, 0.0),
-    "arm_length": (332.0, 2.9), "arm_rise": (-14.0, 1.7),
+    "sprung_load": (3200.0, 60.0), "spring.rate": (28.0, 0.5), "spring.free": (385.0, 1.2), 
+    "new_spring.rate": (34.0, 0.6),
+    "new_spring.free": (338.0, 1.2), "tie.lever": (118.0, 1.7), "tie.pitch": (1.5, 0.0), "tie.end": (84.0, 0.3),
+    "new_end.length": (87.5, 0.3), "tie.turns_off": (21.33, 0.05), "tie.engagement": (18.0, 0.0),
+    "lower.length": (332.0, 2.9), "lower.rise": (-14.0, 1.7),
 }  # fmt: skip
 
 
@@ -56,7 +57,8 @@ def test_uncertainty_agrees_with_simulation():
     """Referee: numpy's random generator, as JCGM 101 propagates distributions (50,000 samples)."""
     one, rng = corner(), np.random.default_rng(8)
     samples = {name: rng.normal(*pair, 50_000) for name, pair in BASE.items()}
-    old, new = Spring(samples["old_rate"], samples["old_free"]), Spring(samples["new_rate"], samples["new_free"])
+    old = Spring(samples["spring.rate"], samples["spring.free"])
+    new = Spring(samples["new_spring.rate"], samples["new_spring.free"])
     samples["height_change"] = height_change(samples["motion_ratio"], samples["sprung_load"], old, new)
     spread = 2 * np.std(_turns_on(one)(samples))
     assert plan_corner(one).turns.turns_on.plus_minus == pytest.approx(spread, rel=0.03)

@@ -29,6 +29,7 @@ from fair_spindle.core.floor.plain import act_of, plain
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.demo import workshop
+from fair_spindle.demo.bench import GAUGES
 from fair_spindle.formats.acts import model_of
 
 
@@ -58,7 +59,7 @@ def finished(**swaps):
 
 def found(acts):
     state = derive(events(*acts), FRONT_STRUT)
-    corners = corners_of(state)
+    corners = corners_of(state, FRONT_STRUT)
     return look(state, corners, plans_of(corners), FRONT_STRUT)
 
 
@@ -85,13 +86,15 @@ AFTERWARDS = [
     ("reading_off", [Tightened(("left.link.1",), "torqued", Typed("30", "nm"))]),
     ("override", [Tightened(("left.arm_front.1",), "torqued", Typed("88", "nm"), override="towed in")]),
     ("clamp_unproven", [Tightened(("left.arm_front.1",), "torqued", Typed("88", "nm"))]),
-    ("toe_off", [workshop.enter_toe("left.check_toe", "24")]),
-    ("toe_missed", [workshop.enter_toe("left.check_toe", "48")]),
-    ("height_missed", [workshop.enter_heights("right.check_height", ("360", "361", "360"))]),
-    ("wound_up", [workshop.enter_heights("left.check_height", ("370", "371", "370"))]),
-    ("spread", [workshop.enter_heights("left.height", ("368", "376", "372"))]),
-    ("sides_differ", [workshop.enter_heights("left.height", ("384", "384", "385"))]),
-    ("no_plan", [workshop.enter("axle.new_rate", "3", "n_per_mm")]),
+    ("toe_off", [workshop.enter_toe("front.left.check_toe", "24")]),
+    ("toe_missed", [workshop.enter_toe("front.left.check_toe", "48")]),
+    ("height_missed", [workshop.enter_heights("front.right.check_height", ("360", "361", "360"))]),
+    ("wound_up", [workshop.enter_heights("front.left.check_height", ("370", "371", "370"))]),
+    ("spread", [workshop.enter_heights("front.left.height", ("368", "376", "372"))]),
+    ("out_of_line", [workshop.enter_heights("front.left.height", ("384", "384", "385"))]),
+    ("unsettled", [Moved("hanging"), Moved("on_wheels"), workshop.enter_camber("front.left.camber", "-0.6")]),
+    ("overdue", [workshop.enter_camber("front.left.camber", "-0.6", gauge=GAUGES["old_level"])]),
+    ("no_plan", [workshop.enter("front.new_spring.rate", "3", "n_per_mm")]),
     ("bar_tied", [Moved("hanging"), Moved("corner_carried", "left")]),
 ]
 
@@ -134,7 +137,7 @@ def test_an_empty_job_names_every_group_every_step_and_every_reading():
     nothing = found([])
     assert sum(f.code == "step_open" for f in nothing) == len(FRONT_STRUT.steps)
     assert sum(f.code in ("not_torqued", "jam_open") for f in nothing) == 2 * len(FRONT_STRUT.groups)
-    assert sum(f.code == "baseline_missing" for f in nothing) == 29
+    assert sum(f.code == "baseline_missing" for f in nothing) == 32
     assert sum(f.code == "check_missing" for f in nothing) == 4
 
 
@@ -142,7 +145,7 @@ def test_window_recentres_on_what_was_measured():
     state = derive(events(*finished()), FRONT_STRUT)
     before = derive(events(*workshop.baseline()), FRONT_STRUT)
     middles = {
-        name: sum(windows_of(plans_of(corners_of(one)))["left"]) / 2
+        name: sum(windows_of(plans_of(corners_of(one, FRONT_STRUT)))["left"]) / 2
         for name, one in (("now", state), ("then", before))
     }
     assert middles["now"] - middles["then"] == pytest.approx(1.9, abs=0.2)

@@ -120,7 +120,7 @@ def test_wheel_nuts_get_their_final_torque_on_the_ground_and_greased_arms_anywhe
     log = Log(Moved("hanging"), Tightened(wheel, "hand"), Tightened(wheel, "snug"), *snug(BOLT))
     with pytest.raises(NotAllowed, match="on the ground"):
         log.write(Tightened(wheel, "torqued", READING))
-    log.write(Entered("axle.bushing", choice="greased_poly"))
+    log.write(Entered("front.left.lower.bush_front", choice="greased_poly"))
     log.write(TORQUE)
     log.write(Moved("on_wheels"))
     log.write(Tightened(wheel, "torqued", READING))

@@ -12,7 +12,17 @@ import pytest
 import fair_spindle.core
 
 ROOT = Path(fair_spindle.core.__file__).parents[1]
-FLOORS = {"core": 0, "records": 1, "formats": 1, "calculations": 1, "jobs": 2, "demo": 3, "api": 3, "cli": 4}
+FLOORS = {
+    "core": 0,
+    "records": 1,
+    "formats": 1,
+    "calculations": 1,
+    "stand_ins": 1,
+    "jobs": 2,
+    "demo": 3,
+    "api": 3,
+    "cli": 4,
+}
 PARTS = ("Parameters", "Returns", "Raises", "Notes", "Source", "Examples")
 
 

@@ -1,4 +1,4 @@
-"""Three invented jobs: one being measured, one on the stands, one signed.
+"""Invented jobs: one being measured, one measured all round, one on the stands, one signed.
 
 Cars, parts, sources and numbers are made up for the demo; the torque values belong to cars
 that do not exist and must not be used on any that does.
@@ -6,7 +6,7 @@ that do not exist and must not be used on any that does.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from uuid import NAMESPACE_URL, uuid5
 
 from fair_spindle.core.floor.corners import corners_of, plans_of
@@ -14,25 +14,27 @@ from fair_spindle.core.floor.log import (
     Act,
     Counted,
     Entered,
-    Event,
+    Gauge,
     HeightRead,
     Moved,
     Noted,
+    Settled,
     Signed,
     Specified,
     Stepped,
     Tightened,
     Typed,
 )
-from fair_spindle.core.floor.state import JobState, advance
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
-from fair_spindle.core.planning.template import SIDES, Side, Stage
+from fair_spindle.core.planning.measure import MEASURE
+from fair_spindle.core.planning.template import SIDES, JobTemplate, Side, Stage
 from fair_spindle.core.threads import FLAT
-from fair_spindle.jobs.book import now_utc, start_job
+from fair_spindle.demo.bench import GAUGES, fill_bench
+from fair_spindle.demo.cars import fill_cars
+from fair_spindle.demo.desk import Desk
+from fair_spindle.jobs.book import start_job
 from fair_spindle.jobs.models import JobCreate
-from fair_spindle.jobs.writing import accept
 from fair_spindle.records.database import Database
-from fair_spindle.records.jobs import append
 
 SOURCE = "Orrowby shop sheet F-12 (invented for the demo)"
 _SPECS = {
@@ -49,52 +51,39 @@ _SPECS = {
 _LOWER = ("strut_top", "strut_clamp", "link", "arm_front", "arm_rear")
 _AXLE = {
     "motion_ratio": ("1.04", "wheel_per_spring"),
-    "old_rate": ("28", "n_per_mm"),
-    "old_free": ("385", "mm"),
-    "new_rate": ("195", "lbf_per_in"),
-    "new_free": ("338", "mm"),
+    "spring.rate": ("28", "n_per_mm"),
+    "spring.free": ("385", "mm"),
+    "new_spring.rate": ("195", "lbf_per_in"),
+    "new_spring.free": ("338", "mm"),
 }
 _SIDE = {
-    "pitch": ("1.5", "pitch_mm"),
-    "end_old": ("84", "mm"),
-    "end_new": ("87,5", "mm"),
-    "min_engagement": ("21", "mm"),
-    "lever": ("118", "mm"),
-    "arm_length": ("332", "mm"),
+    "tie.pitch": ("1.5", "pitch_mm"),
+    "tie.end": ("84", "mm"),
+    "new_end.length": ("87,5", "mm"),
+    "tie.engagement": ("21", "mm"),
+    "tie.lever": ("118", "mm"),
+    "lower.length": ("332", "mm"),
 }
-_LEFT = {"sprung_load": ("3210", "n"), "arm_rise": ("-14", "mm"), "camber": ("-0°35'", "deg")}
-_RIGHT = {"sprung_load": ("322", "kgf"), "arm_rise": ("-12", "mm"), "camber": ("-0,7", "deg")}
+_LEFT = {"sprung_load": ("3210", "n"), "lower.rise": ("-14", "mm")}
+_RIGHT = {"sprung_load": ("322", "kgf"), "lower.rise": ("-12", "mm")}
+_CAMBERS = {"left": ("-0°35'", "deg"), "right": ("-0,7", "deg")}
 _HEIGHTS = {"left": ("372", "373", "372"), "right": ("368", "370", "369")}
 
 
 def fill(database: Database) -> None:
-    """Make the three jobs."""
-    _measuring(_Desk(database, "measuring", "Front springs, tie-rod ends", "Tarvane Ossel 1.6, 2009"))
-    _hanging(_Desk(database, "hanging", "Front springs 27 mm lower", "Orrowby Halm 1.9, 2011"))
-    _finished(_Desk(database, "finished", "Springs and tie-rod ends, front", "Quenlow Vessik 2.2, 2014"))
+    """Make the sample workshop: instruments, cars, and jobs on some of them."""
+    fill_bench(database)
+    cars = fill_cars(database)
+    _measuring(_desk(database, "measuring", "Front springs, tie-rod ends", cars["ossel"]))
+    _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
+    _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
+    _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
 
 
-class _Desk:
-    """Writes acts into one demo job by the rules of the floor, all in one go."""
-
-    def __init__(self, database: Database, name: str, title: str, car: str) -> None:
-        self._database = database
-        self._job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
-        start_job(database, JobCreate(id=self._job_id, title=title, car=car))
-        self._log: list[Event] = []
-        self.state = JobState()
-
-    def write(self, *acts: Act) -> None:
-        """Write acts in order."""
-        fresh = len(self._log)
-        for act in acts:
-            place = len(self._log) + 1
-            accepted = accept(act, self.state, self._log, FRONT_STRUT)
-            event = Event(str(uuid5(NAMESPACE_URL, f"{self._job_id}/{place}")), place, now_utc(), accepted)
-            self._log.append(event)
-            self.state = advance(self.state, event, FRONT_STRUT)
-        with self._database.writing() as session:
-            append(session, self._job_id, self._log[fresh:])
+def _desk(database: Database, name: str, title: str, car_id: str, kind: JobTemplate = FRONT_STRUT) -> Desk:
+    job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
+    start_job(database, JobCreate(id=job_id, title=title, car="-", car_id=car_id, template=kind.key))  # type: ignore[arg-type]
+    return Desk(database, job_id, kind)
 
 
 def enter(key: str, text: str, unit: str) -> Entered:
@@ -102,10 +91,10 @@ def enter(key: str, text: str, unit: str) -> Entered:
     return Entered(key, "typed", {"value": Typed(text, unit)})
 
 
-def enter_heights(key: str, readings: Iterable[str]) -> Entered:
+def enter_heights(key: str, readings: Sequence[str], gauge: Gauge | None = None) -> Entered:
     """Repeated hub-to-arch heights."""
-    names = ("first", "second", "third")
-    return Entered(key, "hub_to_arch", {n: Typed(r, "mm") for n, r in zip(names, readings, strict=False)})
+    first, *again = ({"height": Typed(reading, "mm")} for reading in readings)
+    return Entered(key, "hub_to_arch", first, again=tuple(again), gauge=gauge)
 
 
 def enter_toe(key: str, text: str, unit: str = "min") -> Entered:
@@ -113,13 +102,20 @@ def enter_toe(key: str, text: str, unit: str = "min") -> Entered:
     return Entered(key, "angle", {"toe": Typed(text, unit)})
 
 
+def enter_camber(key: str, text: str, unit: str = "deg", gauge: Gauge | None = None) -> Entered:
+    """Camber by digital level."""
+    return Entered(key, "angle", {"value": Typed(text, unit)}, gauge=gauge)
+
+
 def baseline() -> list[Act]:
-    """A whole baseline for both corners."""
-    acts: list[Act] = [Entered("axle.steer", choice="behind"), Entered("axle.bushing", choice="bonded_rubber")]
-    acts += [enter(f"axle.{name}", *typed) for name, typed in _AXLE.items()]
+    """A whole baseline for both front corners, on a settled car."""
+    acts: list[Act] = [Settled(), Entered("front.steer", choice="behind")]
+    acts += [enter(f"front.{name}", *typed) for name, typed in _AXLE.items()]
     for side, own in (("left", _LEFT), ("right", _RIGHT)):
-        acts.append(enter_heights(f"{side}.height", _HEIGHTS[side]))
-        acts += [enter(f"{side}.{name}", *typed) for name, typed in {**_SIDE, **own}.items()]
+        acts.append(enter_heights(f"front.{side}.height", _HEIGHTS[side]))
+        acts += [Entered(f"front.{side}.lower.bush_{place}", choice="bonded_rubber") for place in ("front", "rear")]
+        acts += [enter(f"front.{side}.{name}", *typed) for name, typed in {**_SIDE, **own}.items()]
+        acts.append(enter_camber(f"front.{side}.camber", *_CAMBERS[side]))
     strings = {"front": Typed("51.4", "mm"), "rear": Typed("50.2", "mm"), "across": Typed("640", "mm")}
     two = {
         "height_1": Typed("369", "mm"),
@@ -130,10 +126,10 @@ def baseline() -> list[Act]:
     slope = {"slope": Typed("-3", "min_per_10mm")}
     return [
         *acts,
-        enter_toe("left.toe", "0°06'", "deg"),
-        Entered("right.toe", "strings", strings),
-        Entered("left.bump_slope", "typed", slope),
-        Entered("right.bump_slope", "two_heights", two),
+        enter_toe("front.left.toe", "0°06'", "deg"),
+        Entered("front.right.toe", "strings", strings),
+        Entered("front.left.bump_slope", "typed", slope),
+        Entered("front.right.bump_slope", "two_heights", two),
     ]
 
 
@@ -223,33 +219,55 @@ def down_and_checked() -> list[Act]:
         *done("wheel_torque"),
         *bring("link", "torqued"),
         *done("link_torque"),
-        enter_heights("left.check_height", ("347", "348", "348")),
-        enter_heights("right.check_height", ("344", "345", "344")),
-        enter_toe("left.check_toe", "7"),
-        enter_toe("right.check_toe", "6"),
+        Settled(),
+        enter_heights("front.left.check_height", ("347", "348", "348")),
+        enter_heights("front.right.check_height", ("344", "345", "344")),
+        enter_toe("front.left.check_toe", "7"),
+        enter_toe("front.right.check_toe", "6"),
         *done("measure"),
         *bring("jam", "snug", "torqued"),
         *done("jams", "road", "after"),
     ]
 
 
-def _measuring(desk: _Desk) -> None:
-    desk.write(*baseline()[:2], *baseline()[7:14], enter_toe("left.toe", "0°06'", "deg"))
+def _measuring(desk: Desk) -> None:
+    desk.write(*baseline()[:10], enter_toe("front.left.toe", "0°06'", "deg"))
 
 
-def _planned_flats(desk: _Desk) -> dict[Side, int]:
-    plans = plans_of(corners_of(desk.state))
+def _measured(desk: Desk) -> None:
+    """Four corners of a five-link car, read with the workshop's gauges; one reading is out of line."""
+    level, height = GAUGES["level"], GAUGES["height"]
+    desk.write(Settled(), *done("settle"), Entered("car.wheel_straight", choice="straight"))
+    desk.write(enter("car.odometer", "128400", "km"))
+    for corner, heights, toe, camber in (
+        ("front.left", ("371.4", "371.9", "371.6"), "6", "-0.60"),
+        ("front.right", ("368.7", "369.2", "368.9"), "5", "-0.70"),
+        ("rear.right", ("363.8", "363.5", "364.1"), "10", "-1.40"),
+        ("rear.left", ("365.0", "365.6", "365.1"), "8", "-0.70"),
+    ):
+        desk.write(
+            enter_heights(f"{corner}.height", heights, height),
+            enter_toe(f"{corner}.toe", toe),
+            enter_camber(f"{corner}.camber", camber, gauge=level),
+        )
+    for side, out, back in (("left", "0.45", "-1.80"), ("right", "0.40", "-1.95")):
+        swept = {"out": Typed(out, "deg"), "in": Typed(back, "deg"), "steer": Typed("20", "deg")}
+        desk.write(Entered(f"front.{side}.caster", "sweep", swept, gauge=level))
+
+
+def _planned_flats(desk: Desk) -> dict[Side, int]:
+    plans = plans_of(corners_of(desk.state, desk.template))
     return {side: round(plan.turns.set_turns / FLAT) for side, plan in plans.items() if plan.turns}
 
 
-def _hanging(desk: _Desk) -> None:
+def _hanging(desk: Desk) -> None:
     desk.write(*baseline(), *specifications(), *to_the_stands())
     desk.write(*ends_to_snug(_planned_flats(desk)))
     desk.write(Noted("Right outer boot is dry: look again next year.", "wires_back"))
     desk.write(Moved("corner_carried", "left"), HeightRead("left", Typed("352", "mm")))
 
 
-def _finished(desk: _Desk) -> None:
+def _finished(desk: Desk) -> None:
     desk.write(*baseline(), *specifications(), *to_the_stands())
     desk.write(*ends_to_snug(_planned_flats(desk)))
     desk.write(*clamp("left", "344"), *clamp("right", "341"), *down_and_checked(), Signed("R. Sample"))

@@ -58,6 +58,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/caster-sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Caster from camber read twice */
+        post: operations["calc_caster-sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/gauge-combine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Repeats and instrument combined */
+        post: operations["calc_gauge-combine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/height-change": {
         parameters: {
             query?: never;
@@ -180,6 +214,278 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Cars
+         * @description Cars last worked on, newest first.
+         */
+        get: operations["list_cars_api_cars_get"];
+        put?: never;
+        /**
+         * Add Car
+         * @description Add a car.
+         */
+        post: operations["add_car_api_cars_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Car
+         * @description Everything in a car's record.
+         */
+        get: operations["see_car_api_cars__car_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Car
+         * @description A new car with the same record.
+         */
+        post: operations["copy_car_api_cars__car_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/copy-side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Side
+         * @description Copy one side's arms and points to the other.
+         */
+        post: operations["copy_side_api_cars__car_id__copy_side_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Car Event
+         * @description Add a line to the record's log.
+         */
+        post: operations["write_car_event_api_cars__car_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/fasteners.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fasteners Csv
+         * @description Fasteners as CSV.
+         */
+        get: operations["fasteners_csv_api_cars__car_id__fasteners_csv_get"];
+        put?: never;
+        /**
+         * Read Fasteners
+         * @description Take fasteners from CSV.
+         */
+        post: operations["read_fasteners_api_cars__car_id__fasteners_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/fit-part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit Part
+         * @description Fit a part from the shelf.
+         */
+        post: operations["fit_part_api_cars__car_id__fit_part_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Car Log
+         * @description The record's log in words.
+         */
+        get: operations["see_car_log_api_cars__car_id__log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/points.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Points Csv
+         * @description Points as CSV.
+         */
+        get: operations["points_csv_api_cars__car_id__points_csv_get"];
+        put?: never;
+        /**
+         * Read Points
+         * @description Take points from CSV.
+         */
+        post: operations["read_points_api_cars__car_id__points_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Car Sheet
+         * @description What the record asks, as far as the car is known.
+         */
+        get: operations["see_car_sheet_api_cars__car_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/understand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand Car
+         * @description Say how a field would be taken, without saving it.
+         */
+        post: operations["understand_car_api_cars__car_id__understand_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Car Version
+         * @description How many lines the record's log has.
+         */
+        get: operations["see_car_version_api_cars__car_id__version_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Choices
+         * @description What can be chosen from anywhere: units, property classes, kinds of job.
+         */
+        get: operations["show_choices_api_choices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -193,6 +499,50 @@ export interface paths {
          */
         get: operations["health_api_health_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Instruments
+         * @description Instruments in use.
+         */
+        get: operations["list_instruments_api_instruments_get"];
+        put?: never;
+        /**
+         * Add Instrument
+         * @description Add an instrument.
+         */
+        post: operations["add_instrument_api_instruments_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{instrument_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Update Instrument
+         * @description Change an instrument's record, or take it out of use.
+         */
+        put: operations["update_instrument_api_instruments__instrument_id__put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -324,6 +674,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Attach
+         * @description Attach a picture to a step or a reading.
+         */
+        post: operations["attach_api_jobs__job_id__pictures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pictures/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Picture
+         * @description A picture of a job.
+         */
+        get: operations["see_picture_api_jobs__job_id__pictures__sha256__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Csv
+         * @description Every reading of a job as CSV.
+         */
+        get: operations["readings_csv_api_jobs__job_id__readings_csv_get"];
+        put?: never;
+        /**
+         * Take Readings
+         * @description Preview a file of readings; only with ``apply`` is anything changed.
+         */
+        post: operations["take_readings_api_jobs__job_id__readings_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/record.pdf": {
         parameters: {
             query?: never;
@@ -338,6 +752,46 @@ export interface paths {
         get: operations["print_record_api_jobs__job_id__record_pdf_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Job Sheet
+         * @description What the job asks, as far as its car is known.
+         */
+        get: operations["see_job_sheet_api_jobs__job_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/understand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand
+         * @description Say how a field would be taken, without saving it.
+         */
+        post: operations["understand_api_jobs__job_id__understand_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -364,7 +818,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sheet": {
+    "/api/parts": {
         parameters: {
             query?: never;
             header?: never;
@@ -372,19 +826,23 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Show Sheet
-         * @description What the forms ask.
+         * List Parts
+         * @description Reusable parts by name.
          */
-        get: operations["show_sheet_api_sheet_get"];
+        get: operations["list_parts_api_parts_get"];
         put?: never;
-        post?: never;
+        /**
+         * Shelve Part
+         * @description Save a part of a car for use on others.
+         */
+        post: operations["shelve_part_api_parts_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/understand": {
+    "/api/parts/{part_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -393,11 +851,55 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post?: never;
         /**
-         * Understand
-         * @description Say how a field would be taken, without saving it.
+         * Remove Part
+         * @description Take a part off the shelf.
          */
-        post: operations["understand_api_understand_post"];
+        delete: operations["remove_part_api_parts__part_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Walk Order
+         * @description The way one walks round a car.
+         */
+        get: operations["see_walk_order_api_settings_walk_get"];
+        /**
+         * Change Walk Order
+         * @description Walk round the car another way.
+         */
+        put: operations["change_walk_order_api_settings_walk_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Stand Ins
+         * @description Simulated gauges that can be paired.
+         */
+        get: operations["list_stand_ins_api_stand_ins_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -408,6 +910,28 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Attached
+         * @description A picture was attached to a step or a field; the file is named by its SHA-256.
+         */
+        Attached: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "attached";
+            /**
+             * Media
+             * @enum {string}
+             */
+            media: "image/png" | "image/jpeg" | "image/webp";
+            /** Name */
+            name: string;
+            /** Sha256 */
+            sha256: string;
+            /** Subject */
+            subject: string;
+        };
         /**
          * AxleToeIn
          * @description Toe of both wheels of an axle.
@@ -494,6 +1018,13 @@ export interface components {
             left: components["schemas"]["GateView"];
             right: components["schemas"]["GateView"];
         };
+        /** BySide[bool] */
+        BySide_bool_: {
+            /** Left */
+            left: boolean;
+            /** Right */
+            right: boolean;
+        };
         /**
          * CalculationLine
          * @description A published calculation.
@@ -503,6 +1034,105 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * CarCopy
+         * @description A copy of a car under another name.
+         */
+        CarCopy: {
+            /** Car */
+            car: string;
+            /** Id */
+            id: string;
+        };
+        /**
+         * CarCreate
+         * @description A new car, with its layouts where they are known.
+         */
+        CarCreate: {
+            /** Car */
+            car: string;
+            /**
+             * Front Layout
+             * @default
+             */
+            front_layout?: string;
+            /** Id */
+            id: string;
+            /**
+             * Rear Layout
+             * @default
+             */
+            rear_layout?: string;
+        };
+        /**
+         * CarLine
+         * @description A car in the list.
+         */
+        CarLine: {
+            /** Car */
+            car: string;
+            /** Entries */
+            entries: number;
+            /** Id */
+            id: string;
+            /** Last At */
+            last_at: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CarView
+         * @description A car's record as it stands.
+         */
+        CarView: {
+            /** Arms */
+            arms: {
+                [key: string]: string;
+            };
+            /** Car */
+            car: string;
+            /** Created At */
+            created_at: string;
+            /** Entries */
+            entries: {
+                [key: string]: components["schemas"]["EntryView"];
+            };
+            /** Fasteners */
+            fasteners: components["schemas"]["FastenerView"][];
+            /** Id */
+            id: string;
+            /** Last Event */
+            last_event: string;
+            /** Last Said */
+            last_said: string;
+            loads: components["schemas"]["LoadsView"] | null;
+            /** Shape */
+            shape: string;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * CasterSweepIn
+         * @description Camber read with the wheel steered out and in by the same angle.
+         */
+        CasterSweepIn: {
+            /** Camber Toed In Deg */
+            camber_toed_in_deg: number;
+            /** Camber Toed Out Deg */
+            camber_toed_out_deg: number;
+            /** Steer Deg */
+            steer_deg: number;
+        };
+        /**
+         * CasterSweepOut
+         * @description Caster of the wheel.
+         */
+        CasterSweepOut: {
+            /** Caster Deg */
+            caster_deg: number;
         };
         /**
          * CheckView
@@ -536,6 +1166,20 @@ export interface components {
             value: string;
         };
         /**
+         * ChoicesView
+         * @description What can be chosen from anywhere.
+         */
+        ChoicesView: {
+            /** Kinds */
+            kinds: components["schemas"]["ChoiceView"][];
+            /** Length Units */
+            length_units: components["schemas"]["UnitView"][];
+            /** Property Classes */
+            property_classes: string[];
+            /** Torque Units */
+            torque_units: components["schemas"]["UnitView"][];
+        };
+        /**
          * Clamp
          * @description Why a bonded bolt was accepted: the loaded height read and the window it lay in. [mm]
          */
@@ -546,6 +1190,19 @@ export interface components {
             high_mm: number;
             /** Low Mm */
             low_mm: number;
+        };
+        /**
+         * Cleared
+         * @description A field was emptied.
+         */
+        Cleared: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cleared";
         };
         /**
          * CornerView
@@ -607,14 +1264,22 @@ export interface components {
         };
         /**
          * Entered
-         * @description A baseline or check field was filled in: numbers by part, or a choice.
+         * @description A field was filled in: numbers by part, or a choice; ``again`` are repeats of the same reading.
          */
         Entered: {
+            /**
+             * Again
+             * @default []
+             */
+            again?: {
+                [key: string]: components["schemas"]["Typed"];
+            }[];
             /**
              * Choice
              * @default
              */
             choice?: string;
+            gauge?: components["schemas"]["Gauge"] | null;
             /** Key */
             key: string;
             /**
@@ -638,12 +1303,22 @@ export interface components {
          * @description A filled-in field: as typed, and as understood.
          */
         EntryView: {
+            /** Again */
+            again: {
+                [key: string]: components["schemas"]["TypedView"];
+            }[];
             /** At */
             at: string;
             /** Choice */
             choice: string;
+            /** Doubt */
+            doubt: string;
             /** Event */
             event: string;
+            /** Flags */
+            flags: string[];
+            /** Gauge */
+            gauge: string;
             /** Key */
             key: string;
             /** Label */
@@ -653,6 +1328,8 @@ export interface components {
             plus_minus: components["schemas"]["TypedView"] | null;
             /** Said */
             said: string;
+            /** Source */
+            source: string;
             /** Typed */
             typed: {
                 [key: string]: components["schemas"]["TypedView"];
@@ -687,17 +1364,129 @@ export interface components {
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Seen */
             seen: number;
         };
         /**
+         * Fastener
+         * @description A fastener of the car's record: where it sits, what it is, and its specification as typed.
+         */
+        Fastener: {
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /**
+             * Condition
+             * @default
+             * @enum {string}
+             */
+            condition?: "" | "dry" | "oiled" | "anti_seize" | "threadlocker";
+            /**
+             * Diameter Mm
+             * @default 0
+             */
+            diameter_mm?: number;
+            /**
+             * Drive
+             * @default
+             */
+            drive?: string;
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
+            /**
+             * Pitch Mm
+             * @default 0
+             */
+            pitch_mm?: number;
+            /**
+             * Place
+             * @default 1
+             */
+            place?: number;
+            /**
+             * Property Class
+             * @default
+             * @enum {string}
+             */
+            property_class?: "" | "8.8" | "10.9" | "12.9";
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side?: "" | "left" | "right";
+            /**
+             * Single Use
+             * @default false
+             */
+            single_use?: boolean;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+            torque?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * FastenerView
+         * @description A fastener on the car's list; its thread and torque in words beside what was typed.
+         */
+        FastenerView: {
+            /** Axle */
+            axle: string;
+            /** Condition */
+            condition: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Doubt */
+            doubt: string;
+            /** Drive */
+            drive: string;
+            /** Group */
+            group: string;
+            /** Key */
+            key: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Place */
+            place: number;
+            /** Property Class */
+            property_class: string;
+            /** Said */
+            said: string;
+            /** Side */
+            side: string;
+            /** Single Use */
+            single_use: boolean;
+            /** Source */
+            source: string;
+            torque: components["schemas"]["TypedView"] | null;
+        };
+        /**
          * FieldView
          * @description One thing that is asked.
          */
         FieldView: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "" | "front" | "rear";
             /** Choices */
             choices: components["schemas"]["ChoiceView"][];
             /** Group */
@@ -710,18 +1499,49 @@ export interface components {
             label: string;
             /** Methods */
             methods: components["schemas"]["MethodView"][];
-            /**
-             * Owner
-             * @enum {string}
-             */
-            owner: "axle" | "left" | "right";
+            /** Name */
+            name: string;
             /**
              * Phase
              * @enum {string}
              */
-            phase: "baseline" | "check";
+            phase: "car" | "baseline" | "check";
+            /** Readings */
+            readings: number;
             /** Required */
             required: boolean;
+            /** Settled */
+            settled: boolean;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "" | "left" | "right";
+            /** Words */
+            words: boolean;
+        };
+        /**
+         * Filled
+         * @description Many fields were filled in at once, and count as one entry; ``source`` says from what.
+         *
+         *     Those taken ``before`` are the last baseline of the same car, kept to compare with.
+         */
+        Filled: {
+            /** Entries */
+            entries: components["schemas"]["Entered"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filled";
+            /**
+             * Purpose
+             * @default record
+             * @enum {string}
+             */
+            purpose?: "record" | "copy" | "file" | "part" | "before";
+            /** Source */
+            source: string;
         };
         /**
          * FindingView
@@ -775,6 +1595,85 @@ export interface components {
             reason: string;
         };
         /**
+         * Gauge
+         * @description The instrument a reading was taken with, as its record stood then.
+         *
+         *     ``uncertainty`` is expanded, coverage factor 2; ``due`` the day its calibration runs out.
+         */
+        Gauge: {
+            /**
+             * Due
+             * @default
+             */
+            due?: string;
+            /** Name */
+            name: string;
+            resolution?: components["schemas"]["Typed"] | null;
+            uncertainty?: components["schemas"]["Typed"] | null;
+        };
+        /**
+         * GaugeCombineIn
+         * @description Repeats of one reading, and what is known of the instrument, all in one unit of the caller's.
+         */
+        GaugeCombineIn: {
+            /**
+             * Coverage Factor
+             * @default 2
+             */
+            coverage_factor?: number;
+            /**
+             * Expanded Uncertainty
+             * @default 0
+             */
+            expanded_uncertainty?: number;
+            /**
+             * Half Width
+             * @default 0
+             */
+            half_width?: number;
+            /** Readings */
+            readings: number[];
+            /**
+             * Resolution
+             * @default 0
+             */
+            resolution?: number;
+        };
+        /**
+         * GaugeCombineOut
+         * @description The reading with about 95 % confidence; no degrees of freedom where they are without limit.
+         */
+        GaugeCombineOut: {
+            /** Combined */
+            combined: number;
+            /** Coverage Factor */
+            coverage_factor: number;
+            /** Degrees Of Freedom */
+            degrees_of_freedom?: number | null;
+            /** Mean */
+            mean: number;
+            /** Plus Minus */
+            plus_minus: number;
+            /** Spread */
+            spread: number;
+            /** Type A */
+            type_a: number;
+            /** Type B */
+            type_b: number;
+        };
+        /**
+         * GaugeView
+         * @description What a reading carries of its instrument.
+         */
+        GaugeView: {
+            /** Due */
+            due: string;
+            /** Name */
+            name: string;
+            resolution: components["schemas"]["TypedView"] | null;
+            uncertainty: components["schemas"]["TypedView"] | null;
+        };
+        /**
          * GroupView
          * @description Fasteners that share a purpose and a specification.
          */
@@ -783,8 +1682,7 @@ export interface components {
             key: string;
             /** Label */
             label: string;
-            /** Needs Load */
-            needs_load: boolean;
+            needs_load: components["schemas"]["BySide_bool_"];
             /** Orientation */
             orientation: string;
             /** Places */
@@ -882,20 +1780,160 @@ export interface components {
             shown: string;
         };
         /**
+         * InstrumentCreate
+         * @description A new instrument.
+         */
+        InstrumentCreate: {
+            /**
+             * Address
+             * @default
+             */
+            address?: string;
+            /**
+             * Calibrated
+             * @default
+             */
+            calibrated?: string;
+            /**
+             * Due
+             * @default
+             */
+            due?: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "digital_level" | "height_gauge" | "caliper" | "scales" | "torque_wrench" | "tape" | "toe_gauge" | "other";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Resolution
+             * @default
+             */
+            resolution?: string;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * InstrumentUpdate
+         * @description An instrument's record as it shall be, over the version that was seen.
+         */
+        InstrumentUpdate: {
+            /**
+             * Address
+             * @default
+             */
+            address?: string;
+            /**
+             * Calibrated
+             * @default
+             */
+            calibrated?: string;
+            /**
+             * Due
+             * @default
+             */
+            due?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "digital_level" | "height_gauge" | "caliper" | "scales" | "torque_wrench" | "tape" | "toe_gauge" | "other";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Resolution
+             * @default
+             */
+            resolution?: string;
+            /**
+             * Retired
+             * @default false
+             */
+            retired?: boolean;
+            /** Seen */
+            seen: number;
+            /**
+             * Uncertainty
+             * @default
+             */
+            uncertainty?: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * InstrumentView
+         * @description An instrument's record.
+         */
+        InstrumentView: {
+            /** Address */
+            address: string;
+            /** Calibrated */
+            calibrated: string;
+            /** Due */
+            due: string;
+            gauge: components["schemas"]["GaugeView"];
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Kind Said */
+            kind_said: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Overdue */
+            overdue: boolean;
+            /** Quantity */
+            quantity: string;
+            /** Resolution */
+            resolution: string;
+            /** Uncertainty */
+            uncertainty: string;
+            /** Unit */
+            unit: string;
+            /** Unit Said */
+            unit_said: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * JobCreate
          * @description A new job; the id is chosen by the caller and makes the request repeatable.
+         *
+         *     With ``car_id`` the car's record is taken over, and its last baseline to compare with.
          */
         JobCreate: {
             /** Car */
             car: string;
+            /** Car Id */
+            car_id?: string | null;
             /** Id */
             id: string;
             /**
              * Template
              * @default front_strut
-             * @constant
+             * @enum {string}
              */
-            template?: "front_strut";
+            template?: "front_strut" | "measure";
             /** Title */
             title: string;
         };
@@ -906,12 +1944,16 @@ export interface components {
         JobLine: {
             /** Car */
             car: string;
+            /** Car Id */
+            car_id: string | null;
             /** Created At */
             created_at: string;
             /** Entries */
             entries: number;
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Last At */
             last_at: string;
             /** Signed */
@@ -924,8 +1966,12 @@ export interface components {
          * @description Everything about a job as it stands.
          */
         JobView: {
+            /** Before From */
+            before_from: string;
             /** Car */
             car: string;
+            /** Car Id */
+            car_id: string | null;
             /** Corner */
             corner: ("left" | "right") | null;
             corners: components["schemas"]["BySide_CornerView_"];
@@ -943,14 +1989,21 @@ export interface components {
             groups: components["schemas"]["GroupView"][];
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Last Event */
             last_event: string;
             /** Last Said */
             last_said: string;
+            loads: components["schemas"]["LoadsView"] | null;
             /** Notes */
             notes: components["schemas"]["NoteView"][];
             /** Overrides */
             overrides: components["schemas"]["OverrideView"][];
+            /** Pages */
+            pages: string[];
+            /** Pictures */
+            pictures: components["schemas"]["PictureView"][];
             /**
              * Position
              * @enum {string}
@@ -958,6 +2011,10 @@ export interface components {
             position: "on_wheels" | "hanging" | "corner_carried";
             /** Position Said */
             position_said: string;
+            /** Settled */
+            settled: boolean;
+            /** Shape */
+            shape: string;
             signature: components["schemas"]["SignatureView"] | null;
             /** Steps */
             steps: components["schemas"]["StepView"][];
@@ -965,6 +2022,64 @@ export interface components {
             title: string;
             /** Version */
             version: number;
+            /** Walk */
+            walk: string[];
+            /** Wheels */
+            wheels: components["schemas"]["WheelView"][];
+        };
+        /**
+         * Listed
+         * @description Fasteners were put on the car's list, each in place of one of the same key.
+         */
+        Listed: {
+            /** Fasteners */
+            fasteners: components["schemas"]["Fastener"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "listed";
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
+         * LoadView
+         * @description What stands on one wheel; forces in N.
+         */
+        LoadView: {
+            /** Estimated */
+            estimated: boolean;
+            /** Label */
+            label: string;
+            /** Load N */
+            load_n: number;
+            /** Sprung N */
+            sprung_n: number;
+            /** Unsprung Estimated */
+            unsprung_estimated: boolean;
+            /** Unsprung N */
+            unsprung_n: number;
+            /** Wheel */
+            wheel: string;
+        };
+        /**
+         * LoadsView
+         * @description The four wheels, and the shares.
+         */
+        LoadsView: {
+            /** Cross Pct */
+            cross_pct: number;
+            /** Front Pct */
+            front_pct: number;
+            /** Left Pct */
+            left_pct: number;
+            /** Total N */
+            total_n: number;
+            /** Wheels */
+            wheels: components["schemas"]["LoadView"][];
         };
         /**
          * LogLineView
@@ -986,15 +2101,19 @@ export interface components {
         };
         /**
          * MethodView
-         * @description One way to measure.
+         * @description One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it.
          */
         MethodView: {
+            /** Hint */
+            hint: string;
             /** Label */
             label: string;
             /** Name */
             name: string;
             /** Parts */
-            parts: components["schemas"]["PartView"][];
+            parts: components["schemas"]["fair_spindle__jobs__models__PartView"][];
+            /** Unit */
+            unit: string;
         };
         /**
          * Moved
@@ -1116,20 +2235,46 @@ export interface components {
             reason: string;
         };
         /**
-         * PartView
-         * @description One number of a measurement.
+         * PartCreate
+         * @description Put a part of a car on the shelf.
          */
-        PartView: {
-            /** Label */
-            label: string;
+        PartCreate: {
+            /** Car Id */
+            car_id: string;
+            /** Id */
+            id: string;
             /** Name */
             name: string;
-            /** Optional */
-            optional: boolean;
-            /** Unit */
-            unit: string;
-            /** Units */
-            units: components["schemas"]["UnitView"][];
+            /** Prefix */
+            prefix: string;
+        };
+        /**
+         * PartFit
+         * @description Fit a part from the shelf to a car.
+         */
+        PartFit: {
+            /** Id */
+            id: string;
+            /** Part Id */
+            part_id: string;
+            /** Prefix */
+            prefix: string;
+            /** Seen */
+            seen: number;
+        };
+        /**
+         * PictureView
+         * @description A picture attached to a step or a field.
+         */
+        PictureView: {
+            /** At */
+            at: string;
+            /** Name */
+            name: string;
+            /** Sha256 */
+            sha256: string;
+            /** Subject */
+            subject: string;
         };
         /**
          * PlaceView
@@ -1157,12 +2302,42 @@ export interface components {
             stage: ("loose" | "hand" | "snug" | "torqued") | null;
         };
         /**
+         * ReadLineView
+         * @description One reading of a file: how it would be taken, what it would replace, or why it cannot be.
+         */
+        ReadLineView: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Line */
+            line: number;
+            /** Problem */
+            problem: string;
+            /** Replaces */
+            replaces: string;
+            /** Understood */
+            understood: string;
+        };
+        /**
          * ReadRequest
          * @description A filled-in field to be understood without saving it.
          */
         ReadRequest: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+        };
+        /**
+         * ReadingsPreview
+         * @description What a file of readings holds; nothing is taken while any of it cannot be.
+         */
+        ReadingsPreview: {
+            /** Applied */
+            applied: boolean;
+            /** Problems */
+            problems: number;
+            /** Readings */
+            readings: components["schemas"]["ReadLineView"][];
         };
         /**
          * Reopened
@@ -1178,18 +2353,41 @@ export interface components {
             reason: string;
         };
         /**
+         * Settled
+         * @description The car was rolled and bounced, and stands settled on its wheels.
+         */
+        Settled: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settled";
+        };
+        /**
          * SheetView
-         * @description Everything the forms need to know.
+         * @description The fields of a job or car; ``shape`` is the same for the same fields.
          */
         SheetView: {
             /** Fields */
             fields: components["schemas"]["FieldView"][];
-            /** Length Units */
-            length_units: components["schemas"]["UnitView"][];
-            /** Property Classes */
-            property_classes: string[];
-            /** Torque Units */
-            torque_units: components["schemas"]["UnitView"][];
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * SideCopy
+         * @description Copy one side of the record to the other.
+         */
+        SideCopy: {
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: number;
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side?: "left" | "right";
         };
         /**
          * SignatureView
@@ -1287,6 +2485,24 @@ export interface components {
             torque: components["schemas"]["Typed"];
         };
         /**
+         * StandInView
+         * @description A simulated gauge to pair.
+         */
+        StandInView: {
+            /** Address */
+            address: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Resolution */
+            resolution: number;
+            /** Uncertainty */
+            uncertainty: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * StepView
          * @description One step on the floor.
          */
@@ -1377,6 +2593,19 @@ export interface components {
         StringToeOut: {
             /** Toe Deg */
             toe_deg: number;
+        };
+        /**
+         * Struck
+         * @description A fastener was struck off the car's list.
+         */
+        Struck: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "struck";
         };
         /**
          * TieRodTurnsIn
@@ -1632,6 +2861,60 @@ export interface components {
             version: number;
         };
         /**
+         * WalkOrderUpdate
+         * @description A new order, over the version that was seen.
+         */
+        WalkOrderUpdate: {
+            /**
+             * By
+             * @default wheel
+             * @enum {string}
+             */
+            by?: "wheel" | "reading";
+            /** Corners */
+            corners?: ("front.left" | "front.right" | "rear.right" | "rear.left")[];
+            /** Seen */
+            seen: number;
+        };
+        /**
+         * WalkOrderView
+         * @description The order as it stands, with its version.
+         */
+        WalkOrderView: {
+            /**
+             * By
+             * @default wheel
+             * @enum {string}
+             */
+            by?: "wheel" | "reading";
+            /** Corners */
+            corners?: ("front.left" | "front.right" | "rear.right" | "rear.left")[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * WheelView
+         * @description What was read at one wheel, in words; what stands on it.
+         */
+        WheelView: {
+            /** Camber */
+            camber: string;
+            /** Caster */
+            caster: string;
+            /** Height */
+            height: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Load */
+            load: string;
+            /** Load Estimated */
+            load_estimated: boolean;
+            /** Toe */
+            toe: string;
+        };
+        /**
          * WindowView
          * @description Clamp window in hub-to-arch height [mm].
          */
@@ -1648,6 +2931,40 @@ export interface components {
             today: number | null;
             /** Twist Today Deg */
             twist_today_deg: number | null;
+        };
+        /**
+         * PartView
+         * @description A part on the shelf.
+         */
+        fair_spindle__jobs__garage__PartView: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * PartView
+         * @description One number of a measurement.
+         */
+        fair_spindle__jobs__models__PartView: {
+            /** Carry */
+            carry: boolean;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Quantity */
+            quantity: string;
+            /** Unit */
+            unit: string;
+            /** Units */
+            units: components["schemas"]["UnitView"][];
         };
     };
     responses: never;
@@ -1830,6 +3147,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BushingTwistOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_caster-sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CasterSweepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CasterSweepOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_gauge-combine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeCombineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeCombineOut"];
                 };
             };
             /** @description Bad Request */
@@ -2434,6 +3907,1256 @@ export interface operations {
             };
         };
     };
+    list_cars_api_cars_get: {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarLine"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    add_car_api_cars_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_car_api_cars__car_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    copy_car_api_cars__car_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarCopy"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    copy_side_api_cars__car_id__copy_side_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SideCopy"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    write_car_event_api_cars__car_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    fasteners_csv_api_cars__car_id__fasteners_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_fasteners_api_cars__car_id__fasteners_csv_post: {
+        parameters: {
+            query: {
+                /** @description Idempotency key of the entry. */
+                key: string;
+                /** @description Last line of the log that was seen. */
+                seen: number;
+            };
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    fit_part_api_cars__car_id__fit_part_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartFit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_car_log_api_cars__car_id__log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLineView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    points_csv_api_cars__car_id__points_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_points_api_cars__car_id__points_csv_post: {
+        parameters: {
+            query: {
+                /** @description Idempotency key of the entry. */
+                key: string;
+                /** @description Last line of the log that was seen. */
+                seen: number;
+            };
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_car_sheet_api_cars__car_id__sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    understand_car_api_cars__car_id__understand_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_car_version_api_cars__car_id__version_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    show_choices_api_choices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     health_api_health_get: {
         parameters: {
             query?: never;
@@ -2450,6 +5173,238 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    list_instruments_api_instruments_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    add_instrument_api_instruments_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    update_instrument_api_instruments__instrument_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                instrument_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentView"];
                 };
             };
             /** @description Bad Request */
@@ -3048,6 +6003,328 @@ export interface operations {
             };
         };
     };
+    attach_api_jobs__job_id__pictures_post: {
+        parameters: {
+            query: {
+                /** @description Idempotency key of the entry. */
+                key: string;
+                /** @description Last line of the log that was seen. */
+                seen: number;
+                subject: string;
+                name: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_picture_api_jobs__job_id__pictures__sha256__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    readings_csv_api_jobs__job_id__readings_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_readings_api_jobs__job_id__readings_csv_post: {
+        parameters: {
+            query: {
+                /** @description Idempotency key of the entry. */
+                key: string;
+                /** @description Last line of the log that was seen. */
+                seen: number;
+                apply?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsPreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     print_record_api_jobs__job_id__record_pdf_get: {
         parameters: {
             query?: never;
@@ -3065,6 +6342,162 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_job_sheet_api_jobs__job_id__sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    understand_api_jobs__job_id__understand_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodView"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -3198,9 +6631,11 @@ export interface operations {
             };
         };
     };
-    show_sheet_api_sheet_get: {
+    list_parts_api_parts_get: {
         parameters: {
-            query?: never;
+            query?: {
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3213,7 +6648,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetView"];
+                    "application/json": components["schemas"]["fair_spindle__jobs__garage__PartView"][];
                 };
             };
             /** @description Bad Request */
@@ -3272,7 +6707,7 @@ export interface operations {
             };
         };
     };
-    understand_api_understand_post: {
+    shelve_part_api_parts_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -3281,7 +6716,233 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadRequest"];
+                "application/json": components["schemas"]["PartCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["fair_spindle__jobs__garage__PartView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    remove_part_api_parts__part_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_walk_order_api_settings_walk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOrderView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    change_walk_order_api_settings_walk_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkOrderUpdate"];
             };
         };
         responses: {
@@ -3291,7 +6952,81 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["UnderstoodView"];
+                    "application/json": components["schemas"]["WalkOrderView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    list_stand_ins_api_stand_ins_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandInView"][];
                 };
             };
             /** @description Bad Request */

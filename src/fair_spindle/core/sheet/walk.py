@@ -165,7 +165,7 @@ def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel")
     'rear.left.height'
     """
     fields = sheet.of_phase("baseline")
-    known = [corner for corner in dict.fromkeys((*corners, *CORNERS)) if corner in CORNERS]
+    known: list[str] = [corner for corner in dict.fromkeys((*corners, *CORNERS)) if corner in CORNERS]
     last = {axle: max(known.index(f"{axle}.{side}") for side in SIDES) for axle in AXLES}
     names = list(dict.fromkeys(one.name for one in fields))
 

@@ -1,0 +1,128 @@
+"""The invented cars of the sample workshop: between them, an axle of every layout."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from uuid import NAMESPACE_URL, uuid5
+
+from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.log import Act, Entered, Fastener, Listed, Typed
+from fair_spindle.core.floor.mirror import mirrored
+from fair_spindle.core.planning.kinds import CAR
+from fair_spindle.core.sheet.field import Field
+from fair_spindle.demo.desk import Desk
+from fair_spindle.jobs.garage import CarCreate, PartCreate, add_car, shelve_part
+from fair_spindle.records.database import Database
+
+_SHEET = "Brannock workshop sheet 7 (invented for the demo)"
+_CARS = {
+    "ossel": ("Tarvane Ossel 1.6, 2009", "strut", "trailing_lateral", 2560, "1190", "61"),
+    "halm": ("Orrowby Halm 1.9, 2011", "strut", "twist_beam", 2610, "1265", "60"),
+    "rill": ("Brannock Rill 3.0, 1994", "double_wishbone", "semi_trailing", 2670, "1385", "52"),
+    "cragg": ("Hadlin Cragg 2.8, 2003", "solid_leaf", "solid_links", 2740, "1980", "54"),
+    "vessik": ("Quenlow Vessik 2.2, 2014", "strut", "five_link", 2775, "1457", "56"),
+}
+_ARM_LENGTHS = {
+    "lower": "332", "upper": "248", "tie": "365", "arm": "410", "beam": "455", "trailing": "430", "leaf": "1210",
+    "shackle": "96", "lower_link": "640", "upper_link": "520", "panhard": "905", "drag": "780",
+}  # fmt: skip
+_POINTS = {
+    "front.left.point.upper_front": (165, 452, 318),
+    "front.left.point.upper_rear": (-92, 448, 311),
+    "front.left.point.upper_ball": (-14, 668, 330),
+    "front.left.point.lower_front": (182, 382, -58),
+    "front.left.point.lower_rear": (-168, 384, -52),
+    "front.left.point.lower_ball": (6, 716, -86),
+    "front.left.point.tie_inner": (-138, 396, -22),
+    "front.left.point.tie_outer": (-126, 690, -42),
+    "front.left.point.wheel_center": (0, 752, 0),
+}
+
+
+def fill_cars(database: Database) -> dict[str, str]:
+    """Make the cars; their ids by short name."""
+    ids = {name: str(uuid5(NAMESPACE_URL, f"demo/car/{name}")) for name in _CARS}
+    for name, (car, front, rear, *numbers) in _CARS.items():
+        add_car(database, CarCreate(id=ids[name], car=car, front_layout=front, rear_layout=rear))
+        desk = Desk(database, ids[name], CAR)
+        desk.write(*_whole_car(*numbers), *_kinds(name))  # type: ignore[arg-type]
+        desk.write(*_numbers(desk))
+    rill = Desk(database, ids["rill"], CAR)
+    left = [
+        Entered(key, "point", {axis: Typed(str(size), "mm") for axis, size in zip("xyz", at, strict=True)})
+        for key, at in _POINTS.items()
+    ]
+    rill.write(*left, *mirrored(left, "left", "right"), _fasteners())
+    shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
+    for number, (car, prefix, label) in enumerate(shelf):
+        part_id = str(uuid5(NAMESPACE_URL, f"demo/part/{number}"))
+        shelve_part(database, PartCreate(id=part_id, name=label, car_id=ids[car], prefix=prefix))
+    return ids
+
+
+def _whole_car(wheelbase: int, weight: str, share: str) -> Iterator[Act]:
+    loads = {"total": Typed(weight, "kgf"), "share": Typed(share, "pct")}
+    yield Entered("car.wheelbase", "typed", {"value": Typed(str(wheelbase), "mm")})
+    yield Entered("car.loads", "total_and_share", loads)
+    for axle, track in (("front", "1486"), ("rear", "1478")):
+        yield Entered(f"{axle}.track", "typed", {"value": Typed(track, "mm")})
+        yield Entered(f"{axle}.pressure", "typed", {"value": Typed("2.3", "bar")})
+
+
+def _kinds(name: str) -> Iterator[Act]:
+    yield Entered("front.steer", choice="ahead" if name == "rill" else "behind")
+    if name == "cragg":
+        yield Entered("front.linkage", choice="drag_link")
+        yield Entered("front.tie.adjust", choice="sleeve")
+        yield Entered("rear.panhard.adjust", choice="one_thread")
+    if name == "vessik":
+        for side in ("left", "right"):
+            yield Entered(f"rear.{side}.tie.adjust", choice="cam")
+            yield Entered(f"rear.{side}.upper_front.adjust", choice="one_thread")
+    yield Entered("front.spring.kind", choice="leaf" if name == "cragg" else "coil")
+    yield Entered("rear.spring.kind", choice="coilover" if name == "vessik" else "coil")
+    yield Entered("front.bar.fitted", choice="fixed_links")
+
+
+def _numbers(desk: Desk) -> Iterator[Act]:
+    """A length, a rise and bushings for every arm of the car, and its springs."""
+    for key, asked in sheet_now(desk.state, CAR).fields.items():
+        act = _number_of(key, asked)
+        if act:
+            yield act
+
+
+def _number_of(key: str, asked: Field) -> Act | None:
+    arm, _, name = asked.name.partition(".")
+    if name == "length" and arm != "bar":
+        return _typed(key, _ARM_LENGTHS.get(arm, "318"), "mm")
+    if name == "rise":
+        return _typed(key, "-12" if asked.side == "right" else "-14", "mm")
+    if name.startswith("bush_"):
+        return Entered(key, choice="spherical" if arm == "upper" and name == "bush_rear" else "bonded_rubber")
+    known = {
+        "spring.rate": ("28", "n_per_mm"),
+        "spring.free": ("385", "mm"),
+        "motion_ratio": ("0.96", "spring_per_wheel"),
+        "bar.diameter": ("22", "mm"),
+    }
+    return _typed(key, *known[asked.name]) if asked.name in known else None
+
+
+def _typed(key: str, text: str, unit: str) -> Entered:
+    return Entered(key, "typed", {"value": Typed(text, unit)})
+
+
+def _fasteners() -> Listed:
+    places = tuple(
+        Fastener(
+            f"rear-subframe-{number}", "Rear subframe to body", number, "rear", "left" if number % 2 else "right",
+            14.0, 1.5, 92.0, "10.9", "Socket 21", Typed("108", "nm"), "dry", number > 2, _SHEET,
+        )
+        for number in range(1, 5)
+    )  # fmt: skip
+    taper = Fastener(
+        "front-upper-ball", "Upper ball joint, castle nut", 1, "front", "left", 12.0, 1.25, 0.0, "8.8", "Socket 19",
+        Typed("44", "lb_ft"), "dry", False, _SHEET,
+    )  # fmt: skip
+    return Listed((*places, taper), "the sample workshop")
