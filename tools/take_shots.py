@@ -21,7 +21,7 @@ VIEWS = [
     ("floor", "Orrowby", "Floor", DESK),
     ("floor-phone", "Orrowby", "Floor", PHONE),
     ("counter-phone", "Orrowby", "Floor > Turn the new ends on to the count", PHONE),
-    ("check", "Quenlow", "Check", DESK),
+    ("check", "Springs and tie-rod ends, front", "Check", DESK),
     ("record", "Quenlow", "Record", DESK),
 ]
 

@@ -96,6 +96,15 @@ class Tuner:
         self.page.keyboard.type(text)
         self.page.keyboard.press("Enter")
 
+    def type_readings(self, *texts):
+        """Type into the field that waits, each with Enter, once the one before was taken."""
+        for kept, text in enumerate(texts):
+            expect(self.page.locator("input:focus")).to_have_value("" if kept else re.compile(".*"))
+            if kept:
+                expect(self.page.locator(".field:focus-within .turn")).to_contain_text(f"reading {kept + 1}")
+            self.page.keyboard.type(text)
+            self.page.keyboard.press("Enter")
+
     def saved(self):
         expect(self.page.get_by_text("All saved")).to_be_visible()
 

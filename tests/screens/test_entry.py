@@ -45,7 +45,7 @@ def test_two_devices_meet_and_undo_brings_back(tuner, browser):
     tuner.enter("Right Camber", "-0.7")
     tuner.saved()
     other.keyboard.press("Enter")
-    expect(other.get_by_role("alert")).to_contain_text("Theirs: Right camber: -0.70 ° ± 0.12. Yours")
+    expect(other.get_by_role("alert")).to_contain_text("Theirs: Front right camber: −0.70° ± 0.12. Yours")
     expect(other.get_by_label("Right Camber", exact=True)).to_have_value("-0.5")
     other.keyboard.press("Enter")
     expect(tuner.field("Right Camber")).to_have_value("-0.5")
@@ -81,6 +81,19 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
         tuner.tab(tab)
         expect(page.get_by_role("heading", level=2).first).to_be_visible()
         found[tab] = _faults(page)
+    for path, words in (("gauges", "Gauges"), ("cars", "Cars")):
+        page.goto(f"{tuner.address}/{path}")
+        expect(page.get_by_role("heading", level=2, name=words)).to_be_visible()
+        found[path] = _faults(page)
+    page.get_by_role("link", name="Brannock Rill").click()
+    for tab in ("The car", "Front axle", "Points", "Fasteners"):
+        tuner.tab(tab)
+        expect(page.get_by_role("heading", level=2).first).to_be_visible()
+        found[tab] = _faults(page)
+    page.goto(tuner.address)
+    page.get_by_role("link", name="Baseline before").click()
+    expect(page.get_by_role("heading", level=2, name="Walk round the car")).to_be_visible()
+    found["walk"] = _faults(page)
     assert not any(found.values()), found
 
 

@@ -38,8 +38,10 @@ HAND, SNUG = "Started by hand", "Snug"
 
 def take_baseline(tuner):
     page = tuner.page
+    tuner.press("It is settled")
     page.get_by_label("Behind the axle").check()
-    page.get_by_label("Bonded rubber", exact=True).check()
+    for place in ("Front", "Rear"):
+        page.get_by_role("group", name=f"Left {place} bushing").get_by_label("Bonded rubber", exact=True).check()
     for name, text, unit in (
         ("Motion ratio", "1.04", "wheel_per_spring"),
         ("Old spring rate", "28", None),
@@ -49,11 +51,11 @@ def take_baseline(tuner):
     ):
         tuner.enter(name, text, unit)
     expect(page.get_by_text("✓ 0.962 spring ÷ wheel ± 0.023")).to_be_visible()
-    for reading, name in zip(("372", "373", "372"), ("first", "second", "third"), strict=True):
-        tuner.enter(f"Left Ride height, {name}", reading)
-    expect(page.get_by_text("✓ 372.33 mm ± 1.33, 3 readings, spread 1.0 mm")).to_be_visible()
-    for name in ("first", "second", "third"):
-        tuner.enter(f"Right Ride height, {name}", "14 9/16 in")
+    tuner.field("Left Ride height").click()
+    tuner.type_readings("372", "373", "372")
+    expect(page.get_by_text("✓ 372.3 mm ± 1.3, 3 readings, spread 1.0 mm")).to_be_visible()
+    tuner.field("Right Ride height").click()
+    tuner.type_readings("14 9/16 in", "14 9/16 in", "14 9/16 in")
     page.get_by_label("Right Toe: how it is measured").select_option("strings")
     for part, text in (("front gap", "51.4"), ("rear gap", "50.2"), ("measured across", "640")):
         tuner.enter(f"Right Toe, {part}", text)
@@ -61,10 +63,10 @@ def take_baseline(tuner):
     for name, text in SIDE_FIELDS.items():
         tuner.enter(f"Left {name.capitalize()}", text)
     same = page.get_by_role("button", name="Same as left")
-    for left in range(len(SIDE_FIELDS), 0, -1):
+    for left in range(len(SIDE_FIELDS) + 2, 0, -1):
         expect(same).to_have_count(left)
         same.first.click()
-    expect(page.get_by_text("29 of 29 read")).to_be_visible()
+    expect(page.get_by_text("32 of 32 read")).to_be_visible()
 
 
 def read_plan(tuner):
@@ -215,9 +217,10 @@ def lower_and_check(tuner):
         tuner.torque(f"{side} bar link, upper nut", "48")
     tuner.done("Bar links, final")
     tuner.tab("Check")
+    tuner.press("It is settled")
     for side in ("Left front", "Right front"):
-        for name, text in (("first", "347"), ("second", "348"), ("third", "347")):
-            tuner.enter(f"{side}, settled Ride height, {name}", text)
+        tuner.field(f"{side}, settled Ride height").click()
+        tuner.type_readings("347", "348", "347")
     tuner.enter("Left front, settled Toe", "24'")
     tuner.enter("Right front, settled Toe", "6'")
     left = tuner.board("Left front")

@@ -73,7 +73,7 @@ class PartFit(Strict):
     prefix: Prefix
 
 
-class PartView(View):
+class ShelfPartView(View):
     """A part on the shelf."""
 
     id: str
@@ -134,13 +134,13 @@ def copy_side(database: Database, car_id: str, wanted: SideCopy) -> CarView:
     return _write(database, car_id, wanted.id, wanted.seen, act)
 
 
-def parts_on_shelf(database: Database, limit: int) -> list[PartView]:
+def parts_on_shelf(database: Database, limit: int) -> list[ShelfPartView]:
     """Reusable parts by name."""
     with database.reading() as session:
         return [_show_part(row) for row in list_parts(session, limit)]
 
 
-def shelve_part(database: Database, wanted: PartCreate) -> PartView:
+def shelve_part(database: Database, wanted: PartCreate) -> ShelfPartView:
     """Save a part of a car for use on others."""
     now = standing(database, wanted.car_id, car=True)
     entries = below((taken.act for taken in now.state.entries.values()), wanted.prefix)
@@ -232,9 +232,9 @@ def _entries(row: ShelfRow) -> tuple[Entered, ...]:
     return tuple(act for act in acts if isinstance(act, Entered))
 
 
-def _show_part(row: ShelfRow) -> PartView:
+def _show_part(row: ShelfRow) -> ShelfPartView:
     said = ", ".join(
         f"{one.key.replace('_', ' ')} {one.choice or ' '.join(t.text for t in one.typed.values())}"
         for one in _entries(row)
     )
-    return PartView(id=row.id, name=row.name, kind=row.kind, said=said)
+    return ShelfPartView(id=row.id, name=row.name, kind=row.kind, said=said)

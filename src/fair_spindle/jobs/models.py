@@ -443,6 +443,7 @@ class JobView(BookView):
     car_id: str | None
     settled: bool
     walk: list[str]
+    missing: dict[str, list[str]]
     before_from: str
     wheels: list[WheelView]
     loads: LoadsView | None

@@ -91,11 +91,15 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
         unit = "min"
     value = from_core(quantity.value, unit)
     spread = COVERAGE * abs(quantity.uncertainty / UNITS[unit].factor)
-    text = f"{value:.{digits}f} {UNITS[unit].label}"
+    if unit == "mm" and spread >= 0.2:
+        digits = 1
+    label = UNITS[unit].label if unit == "deg" else f" {UNITS[unit].label}"
+    text = f"{value:.{digits}f}{label}".replace("-", "−")
     if spread >= 0.5 * 10**-digits:
         text += f" ± {spread:.{digits}f}"
     if quantity.count > 1:
-        text += f", {quantity.count} readings, spread {quantity.spread / UNITS[unit].factor:.1f} {UNITS[unit].label}"
+        apart = quantity.spread / abs(UNITS[unit].factor)
+        text += f", {quantity.count} readings, spread {apart:.{max(digits, 1)}f}{label}"
     return text
 
 

@@ -7,6 +7,7 @@ from math import degrees
 from typing import TypeVar
 
 from fair_spindle.core.fasteners import odd_thread
+from fair_spindle.core.floor.asking import missing_fields
 from fair_spindle.core.floor.corners import windows_of
 from fair_spindle.core.floor.findings import doubt_specification, doubts_now
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
@@ -41,6 +42,7 @@ def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
         car_id=now.book.car_id,
         settled=state.settled,
         walk=list(walk),
+        missing={phase: list(missing_fields(state, template, phase)) for phase in ("baseline", "check")},
         before_from=state.before_from,
         wheels=show_wheels(now),
         loads=show_loads(now),

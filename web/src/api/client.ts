@@ -3,22 +3,37 @@ import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
 export type JobView = Schemas['JobView']
+export type CarView = Schemas['CarView']
+export type BookView = JobView | CarView
 export type JobLine = Schemas['JobLine']
+export type CarLine = Schemas['CarLine']
 export type CornerView = Schemas['CornerView']
 export type StepView = Schemas['StepView']
 export type GroupView = Schemas['GroupView']
 export type PlaceView = Schemas['PlaceView']
 export type FieldView = Schemas['FieldView']
 export type MethodView = Schemas['MethodView']
+export type EntryView = Schemas['EntryView']
 export type SheetView = Schemas['SheetView']
+export type ChoicesView = Schemas['ChoicesView']
+export type WheelView = Schemas['WheelView']
+export type LoadsView = Schemas['LoadsView']
+export type FastenerView = Schemas['FastenerView']
+export type ShelfPart = Schemas['ShelfPartView']
+export type InstrumentView = Schemas['InstrumentView']
+export type StandInView = Schemas['StandInView']
+export type WalkOrder = Schemas['WalkOrderView']
+export type ReadingsPreview = Schemas['ReadingsPreview']
 export type NumberView = Schemas['NumberView']
 export type TurnsView = Schemas['TurnsView']
 export type FindingView = Schemas['FindingView']
 export type LogLineView = Schemas['LogLineView']
+export type VersionView = Schemas['VersionView']
 export type ImportView = Schemas['ImportView']
 export type UnitView = Schemas['UnitView']
 export type EventCreate = Schemas['EventCreate']
 export type Act = EventCreate['act']
+export type Gauge = Schemas['Gauge']
 export type Side = 'left' | 'right'
 export type Stage = 'loose' | 'hand' | 'snug' | 'torqued'
 export type Position = JobView['position']
@@ -50,6 +65,7 @@ interface Answer<T> {
   response: Response
 }
 
+/** A typed call of the contract. */
 export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>
   try {
@@ -57,22 +73,26 @@ export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): 
   } catch {
     throw new Offline('No connection to the workshop server.')
   }
-  if (answer.data !== undefined) return answer.data
+  if (answer.data !== undefined || answer.response.status === 204) return answer.data as T
   if (answer.response.status >= 500) throw new Offline('The workshop server is in trouble.')
   throw new Refusal(answer.error as ErrorBody)
 }
 
-export async function sendFile(content: Blob, apply: boolean): Promise<ImportView> {
-  const response = await fetch(`/api/jobs/import?apply=${apply}`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/octet-stream' },
-    body: content,
+/** The same for addresses that are put together: books of either kind, and files. */
+export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const isFile = body instanceof Blob
+  const response = await fetch(path, {
+    method,
+    headers: body
+      ? { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
+      : {},
+    body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
   }).catch(() => {
     throw new Offline('No connection to the workshop server.')
   })
-  const body = await response.json()
-  if (!response.ok) throw new Refusal(body as ErrorBody)
-  return body as ImportView
+  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
+  if (response.status >= 500) throw new Offline('The workshop server is in trouble.')
+  throw new Refusal((await response.json()) as ErrorBody)
 }
 
 export function newId(): string {

@@ -1996,6 +1996,10 @@ export interface components {
             /** Last Said */
             last_said: string;
             loads: components["schemas"]["LoadsView"] | null;
+            /** Missing */
+            missing: {
+                [key: string]: string[];
+            };
             /** Notes */
             notes: components["schemas"]["NoteView"][];
             /** Overrides */
@@ -2111,7 +2115,7 @@ export interface components {
             /** Name */
             name: string;
             /** Parts */
-            parts: components["schemas"]["fair_spindle__jobs__models__PartView"][];
+            parts: components["schemas"]["PartView"][];
             /** Unit */
             unit: string;
         };
@@ -2263,6 +2267,26 @@ export interface components {
             seen: number;
         };
         /**
+         * PartView
+         * @description One number of a measurement.
+         */
+        PartView: {
+            /** Carry */
+            carry: boolean;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Quantity */
+            quantity: string;
+            /** Unit */
+            unit: string;
+            /** Units */
+            units: components["schemas"]["UnitView"][];
+        };
+        /**
          * PictureView
          * @description A picture attached to a step or a field.
          */
@@ -2372,6 +2396,20 @@ export interface components {
             fields: components["schemas"]["FieldView"][];
             /** Shape */
             shape: string;
+        };
+        /**
+         * ShelfPartView
+         * @description A part on the shelf.
+         */
+        ShelfPartView: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Said */
+            said: string;
         };
         /**
          * SideCopy
@@ -2931,40 +2969,6 @@ export interface components {
             today: number | null;
             /** Twist Today Deg */
             twist_today_deg: number | null;
-        };
-        /**
-         * PartView
-         * @description A part on the shelf.
-         */
-        fair_spindle__jobs__garage__PartView: {
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Said */
-            said: string;
-        };
-        /**
-         * PartView
-         * @description One number of a measurement.
-         */
-        fair_spindle__jobs__models__PartView: {
-            /** Carry */
-            carry: boolean;
-            /** Label */
-            label: string;
-            /** Name */
-            name: string;
-            /** Optional */
-            optional: boolean;
-            /** Quantity */
-            quantity: string;
-            /** Unit */
-            unit: string;
-            /** Units */
-            units: components["schemas"]["UnitView"][];
         };
     };
     responses: never;
@@ -6648,7 +6652,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["fair_spindle__jobs__garage__PartView"][];
+                    "application/json": components["schemas"]["ShelfPartView"][];
                 };
             };
             /** @description Bad Request */
@@ -6726,7 +6730,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["fair_spindle__jobs__garage__PartView"];
+                    "application/json": components["schemas"]["ShelfPartView"];
                 };
             };
             /** @description Bad Request */

@@ -19,8 +19,8 @@ const open = computed(() =>
 )
 const title = computed(() => (props.side === 'left' ? 'Left front' : 'Right front'))
 const camber = computed(() => ({
-  before: store.job!.entries[`${props.side}.camber`]?.understood,
-  settled: store.job!.entries[`${props.side}.check_camber`]?.understood,
+  before: store.job!.entries[`front.${props.side}.camber`]?.understood,
+  settled: store.job!.entries[`front.${props.side}.check_camber`]?.understood,
 }))
 const away = computed(() => check.value.correction?.total_flats ?? 0)
 </script>

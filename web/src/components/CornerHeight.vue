@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Side } from '../api/client'
 import { useActing } from '../composables/useActing'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import HeightLadder from './HeightLadder.vue'
 import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{ side: Side }>()
 const store = useJob()
+const { choices } = storeToRefs(useChoices())
 const { problem, busy, act } = useActing()
 const text = ref('')
 const unit = ref('mm')
@@ -30,7 +33,7 @@ async function read(): Promise<void> {
           v-model:text="text"
           v-model:unit="unit"
           :label="`Hub to arch now, ${side}`"
-          :units="store.sheet?.length_units ?? []"
+          :units="choices.length_units"
           @enter="read"
         />
       </label>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import type { GroupView, PlaceView, Side, Stage } from '../api/client'
 import { useActing } from '../composables/useActing'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 import ReasonDialog from './ReasonDialog.vue'
 import SpecRow from './SpecRow.vue'
@@ -9,6 +11,7 @@ import UnitInput from './UnitInput.vue'
 
 const props = defineProps<{ group: GroupView; side: Side; until: Stage }>()
 const store = useJob()
+const { choices } = storeToRefs(useChoices())
 const { problem, busy, act } = useActing()
 const picked = ref<string[]>([])
 const reading = ref('')
@@ -37,7 +40,9 @@ const name = computed(
   () => `${props.side === 'left' ? 'Left' : 'Right'} ${props.group.label.toLowerCase()}`,
 )
 const gate = computed(() => store.job!.gates[props.side])
-const shut = computed(() => props.group.needs_load && next.value === 'torqued' && !gate.value.open)
+const shut = computed(
+  () => props.group.needs_load[props.side] && next.value === 'torqued' && !gate.value.open,
+)
 const many = computed(() => (chosen.value.length > 1 ? ` (${chosen.value.length})` : ''))
 
 function toggle(key: string): void {
@@ -72,7 +77,7 @@ const asked = computed({
   <section class="board" :aria-label="name">
     <div class="title">
       <h4>{{ name }}</h4>
-      <span v-if="group.needs_load" class="load">▮ bonded rubber</span>
+      <span v-if="group.needs_load[side]" class="load">▮ bonded rubber</span>
       <span class="soft">{{ group.tools }}. {{ group.orientation }} {{ group.tied }}</span>
     </div>
     <div class="places">
@@ -100,8 +105,8 @@ const asked = computed({
       <SpecRow
         v-else
         :group="group"
-        :units="store.sheet?.torque_units ?? []"
-        :classes="store.sheet?.property_classes ?? []"
+        :units="choices.torque_units"
+        :classes="choices.property_classes"
         start-open
       />
       <p v-if="shut" class="notice stop" role="status">
@@ -115,7 +120,7 @@ const asked = computed({
           placeholder="Reading"
           :label="`${name}: torque reading`"
           :unit-label="`${name}: reading unit`"
-          :units="store.sheet?.torque_units ?? []"
+          :units="choices.torque_units"
           @enter="bring('torqued')"
         />
         <el-button type="primary" :disabled="busy" @click="bring('torqued')">

@@ -3,6 +3,11 @@ import type { JobLine } from '../api/client'
 import { sayMoment } from '../composables/useWords'
 
 defineProps<{ jobs: JobLine[] }>()
+
+function page(job: JobLine): string {
+  if (job.signed) return 'record'
+  return job.kind === 'measure' ? 'walk' : 'floor'
+}
 </script>
 
 <template>
@@ -10,7 +15,7 @@ defineProps<{ jobs: JobLine[] }>()
     <li v-for="job in jobs" :key="job.id">
       <router-link
         :class="{ closed: job.signed }"
-        :to="{ name: job.signed ? 'record' : 'floor', params: { jobId: job.id } }"
+        :to="{ name: page(job), params: { jobId: job.id } }"
       >
         <span class="figure car">{{ job.car }}</span>
         <span>{{ job.title }}</span>

@@ -1,67 +1,98 @@
 <script setup lang="ts">
-import { computed, ref, useId } from 'vue'
+import { computed, nextTick, ref, useId } from 'vue'
 import type { FieldView } from '../api/client'
+import { useDesk } from '../composables/useDesk'
 import { useField } from '../composables/useField'
-import { useJob } from '../stores/job'
+import FieldReadings from './FieldReadings.vue'
 import UnitInput from './UnitInput.vue'
 
-const props = defineProps<{ field: FieldView; prefix?: string }>()
+const props = defineProps<{
+  field: FieldView
+  prefix?: string
+  big?: boolean
+  compact?: boolean
+}>()
 const emit = defineEmits<{ saved: [] }>()
-const store = useJob()
-const entry = computed(() => store.job?.entries[props.field.key])
-const { method, current, texts, units, problem, hint, busy, dirty, typing, save, copyFrom } =
-  useField(props.field)
+const desk = useDesk()
+const entry = computed(() => desk.entries.value[props.field.key])
+const one = useField(props.field)
+const { method, current, texts, units, problem, hint, busy, dirty, kept, adding, gauge } = one
 const frame = ref<HTMLElement | null>(null)
 const ownRange = ref(false)
 const id = useId()
 const name = computed(() => `${props.prefix ? `${props.prefix} ` : ''}${props.field.label}`)
 const twin = computed(() =>
-  props.field.owner === 'right' ? props.field.key.replace('right.', 'left.') : '',
+  props.field.side === 'right' ? props.field.key.replace('.right.', '.left.') : '',
 )
 const copyable = computed(
-  () => twin.value && !entry.value && !dirty.value && store.job?.entries[twin.value],
+  () => twin.value && !entry.value && !dirty.value && desk.entries.value[twin.value],
 )
 const showRange = computed(() => ownRange.value || !!texts.value.plus_minus)
+const hints = computed(() => [props.field.hint, current.value?.hint].filter(Boolean).join(' '))
 
 function label(part: string): string {
   const alone = current.value?.parts.length === 1
   return alone ? name.value : `${name.value}, ${part.toLowerCase()}`
 }
 
-async function enter(event: KeyboardEvent): Promise<void> {
-  const inputs = [...(frame.value?.querySelectorAll<HTMLInputElement>('input') ?? [])]
-  const next = inputs[inputs.indexOf(event.target as HTMLInputElement) + 1]
+function inputs(): HTMLInputElement[] {
+  return [...(frame.value?.querySelectorAll<HTMLInputElement>('input') ?? [])]
+}
+
+async function enter(event?: KeyboardEvent): Promise<void> {
+  const all = inputs()
+  const next = event ? all[all.indexOf(event.target as HTMLInputElement) + 1] : undefined
   if (next && !next.value) {
     next.focus()
     return
   }
+  const passedOn = adding.value && !dirty.value
+  if (!(await one.save())) return
+  await nextTick()
   // Whoever has gone on to another field meanwhile is not pulled away from it.
-  if ((await save()) && frame.value?.contains(document.activeElement)) emit('saved')
+  if (!frame.value?.contains(document.activeElement)) return
+  if (!passedOn && kept.value.length && kept.value.length < props.field.readings) return readAgain()
+  emit('saved')
+}
+
+async function readAgain(): Promise<void> {
+  one.again()
+  await nextTick()
+  const all = inputs()
+  const first = all.find((input) => !input.value) ?? all[0]
+  first?.focus()
 }
 
 async function leave(event: FocusEvent): Promise<void> {
   const inside = frame.value?.contains(event.relatedTarget as Node | null)
   const parts = current.value?.parts ?? []
   const complete = parts.every((part) => part.optional || texts.value[part.name]?.trim())
-  if (!inside && dirty.value && complete) await save()
+  if (!inside && dirty.value && complete) await one.save()
 }
+
+defineExpose({ one, enter, readAgain, inputs })
 </script>
 
 <template>
-  <div ref="frame" class="field" @focusout="leave">
-    <div class="head">
+  <div ref="frame" class="field" :class="{ big }" @focusout="leave">
+    <div v-if="!big || field.methods.length > 1 || adding" class="head">
       <span :id="`${id}-name`" class="name">
-        {{ field.label }}<span v-if="!field.required" class="soft"> (optional)</span>
+        {{ big ? '' : field.label }}
+        <span v-if="!field.required && field.phase !== 'car' && !big" class="soft">(optional)</span>
+        <span v-if="adding" class="turn"
+          >reading {{ kept.length + 1 }}
+          <template v-if="kept.length < field.readings">of {{ field.readings }}</template></span
+        >
       </span>
       <select
         v-if="field.methods.length > 1"
         v-model="method"
         class="method"
         :aria-label="`${name}: how it is measured`"
-        @change="typing"
+        @change="one.typing"
       >
-        <option v-for="one in field.methods" :key="one.name" :value="one.name">
-          {{ one.label }}
+        <option v-for="way in field.methods" :key="way.name" :value="way.name">
+          {{ way.label }}
         </option>
       </select>
     </div>
@@ -73,9 +104,10 @@ async function leave(event: FocusEvent): Promise<void> {
           v-model:unit="units[part.name]"
           :label="label(part.label)"
           :units="part.units"
-          :tone="problem ? 'bad' : entry && !dirty ? 'done' : ''"
+          :words="field.words"
+          :tone="problem ? 'bad' : entry && !dirty && !adding ? 'done' : ''"
           :described-by="`${id}-said`"
-          @typing="typing"
+          @typing="one.typing"
           @enter="enter"
         />
       </label>
@@ -86,7 +118,7 @@ async function leave(event: FocusEvent): Promise<void> {
           class="box figure own"
           maxlength="40"
           :aria-label="`${name}: plus or minus`"
-          @input="typing"
+          @input="one.typing"
           @keydown.enter.prevent="enter"
         />
       </label>
@@ -95,14 +127,41 @@ async function leave(event: FocusEvent): Promise<void> {
       <span v-if="problem" class="stop">✕ {{ problem }}</span>
       <span v-else-if="hint && dirty">reads as {{ hint }} · Enter saves</span>
       <span v-else-if="entry" class="go">✓ {{ entry.understood }}</span>
-      <span v-else class="soft">{{ field.hint }}</span>
-      <button v-if="copyable" type="button" class="quiet" :disabled="busy" @click="copyFrom(twin)">
+      <span v-else class="soft">{{ hints }}</span>
+      <button
+        v-if="copyable"
+        type="button"
+        class="quiet"
+        :disabled="busy"
+        @click="one.copyFrom(twin)"
+      >
         Same as left
       </button>
-      <button v-else-if="!showRange && entry" type="button" class="quiet" @click="ownRange = true">
-        own ±
-      </button>
+      <span v-else-if="entry && !field.words && !adding" class="tools">
+        <button
+          v-if="field.phase !== 'car'"
+          type="button"
+          class="quiet"
+          :aria-label="`${name}: read again`"
+          @click="readAgain"
+        >
+          read again
+        </button>
+        <button v-if="!showRange" type="button" class="quiet" @click="ownRange = true">
+          own ±
+        </button>
+      </span>
     </p>
+    <FieldReadings
+      v-if="
+        entry && (kept.length > 1 || adding || entry.doubt || entry.flags.length || entry.gauge)
+      "
+      :entry="entry"
+      :rows="kept"
+      :name="name"
+      @drop="one.drop"
+    />
+    <p v-if="gauge" class="soft">with {{ gauge.name }}</p>
   </div>
 </template>
 

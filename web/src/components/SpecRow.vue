@@ -55,7 +55,9 @@ const labelOf = (unit: string) => props.units.find((one) => one.key === unit)?.l
     <div class="summary">
       <div>
         <b>{{ group.label }}</b>
-        <span v-if="group.needs_load" class="load">▮ only at load</span>
+        <span v-if="group.needs_load.left || group.needs_load.right" class="load"
+          >▮ only at load</span
+        >
         <p class="soft">{{ group.places.length / 2 }} per side · {{ group.tools }}</p>
       </div>
       <div class="value">

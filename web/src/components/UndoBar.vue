@@ -1,24 +1,26 @@
 <script setup lang="ts">
+import type { BookView } from '../api/client'
 import { useActing } from '../composables/useActing'
-import { useJob } from '../stores/job'
+import type { Book } from '../stores/book'
 
-const store = useJob()
+const props = defineProps<{ book: Book<BookView>; closed?: boolean }>()
+const { view, refused } = props.book
 const { problem, busy, act } = useActing()
 
 function undo(): void {
-  if (store.job?.last_event) void act({ kind: 'undone', event: store.job.last_event })
+  if (view.value?.last_event) void act({ kind: 'undone', event: view.value.last_event })
 }
 </script>
 
 <template>
   <div class="undo screen-only">
-    <p v-if="store.refused" class="notice stop" role="alert">
-      <span>An entry that had waited was refused: {{ store.refused.message }}</span>
-      <el-button text @click="store.dismissRefusal">Understood</el-button>
+    <p v-if="refused" class="notice stop" role="alert">
+      <span>An entry that had waited was refused: {{ refused.message }}</span>
+      <el-button text @click="book.dismissRefusal()">Understood</el-button>
     </p>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <div v-if="store.job?.last_event && !store.job.signature" class="last">
-      <span class="soft">Last: {{ store.job.last_said }}</span>
+    <div v-if="view?.last_event && !closed" class="last">
+      <span class="soft">Last: {{ view.last_said }}</span>
       <el-button text :disabled="busy" @click="undo">↶ Undo</el-button>
     </div>
   </div>

@@ -8,6 +8,7 @@ defineProps<{
   tone?: 'bad' | 'done' | ''
   placeholder?: string
   describedBy?: string
+  words?: boolean
 }>()
 const text = defineModel<string>('text', { default: '' })
 const unit = defineModel<string>('unit', { default: '' })
@@ -19,8 +20,9 @@ const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
     <input
       v-model="text"
       autocomplete="off"
-      maxlength="40"
-      class="box figure number"
+      :maxlength="words ? 400 : 40"
+      class="box number"
+      :class="{ figure: !words, alone: words || !units.length }"
       :placeholder="placeholder"
       :aria-label="label"
       :aria-invalid="tone === 'bad'"
@@ -30,6 +32,7 @@ const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
       @keydown.enter.prevent="emit('enter', $event)"
     />
     <select
+      v-if="units.length"
       v-model="unit"
       class="unit"
       :aria-label="unitLabel ?? `${label}: unit`"
@@ -49,8 +52,15 @@ const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
   flex: 1;
   width: 0;
   min-width: 56px;
-  font-size: 24px;
   border-radius: var(--radius) 0 0 var(--radius);
+}
+
+.number.figure {
+  font-size: 24px;
+}
+
+.number.alone {
+  border-radius: var(--radius);
 }
 
 .unit {

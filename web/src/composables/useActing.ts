@@ -1,6 +1,6 @@
 import { ref, type Ref } from 'vue'
 import { Refusal, type Act } from '../api/client'
-import { useJob } from '../stores/job'
+import { useDesk } from './useDesk'
 
 export interface Acting {
   /** Why the last act was refused; empty where it was not. */
@@ -12,7 +12,7 @@ export interface Acting {
 
 /** Write acts from one place on the screen and keep the refusal there. */
 export function useActing(): Acting {
-  const store = useJob()
+  const store = useDesk()
   const problem = ref('')
   const busy = ref(false)
 

@@ -1,9 +1,10 @@
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { ask, type Act, type FieldView, type MethodView } from '../api/client'
-import { useJob } from '../stores/job'
+import { send, type Act, type FieldView, type Gauge, type MethodView } from '../api/client'
 import { useActing } from './useActing'
+import { useDesk } from './useDesk'
 
 const PLUS_MINUS = 'plus_minus'
+type Row = Record<string, { text: string; unit: string }>
 
 export interface FieldEntry {
   method: Ref<string>
@@ -14,48 +15,70 @@ export interface FieldEntry {
   hint: Ref<string>
   busy: Ref<boolean>
   dirty: ComputedRef<boolean>
+  /** Readings kept so far; while `adding`, what is typed joins them instead of replacing them. */
+  kept: ComputedRef<Row[]>
+  adding: Ref<boolean>
+  gauge: Ref<Gauge | null>
   typing(): void
   save(): Promise<boolean>
+  again(): void
+  drop(place: number): Promise<boolean>
+  clear(): Promise<boolean>
   copyFrom(key: string): Promise<boolean>
 }
 
-/** One measured field: what is typed, how the core understands it, and saving it. */
+/** One measured field: what is typed, how the core understands it, its repeats, and saving it. */
 export function useField(field: FieldView): FieldEntry {
-  const store = useJob()
+  const desk = useDesk()
   const { problem, busy, act } = useActing()
-  const entry = computed(() => store.job?.entries[field.key])
+  const entry = computed(() => desk.entries.value[field.key])
   const method = ref('')
   const texts = ref<Record<string, string>>({})
   const units = ref<Record<string, string>>({})
   const hint = ref('')
+  const adding = ref(false)
+  const gauge = ref<Gauge | null>(null)
   let pause: number | undefined
   let touched = false
   let begunOn: number | undefined
 
   const current = computed(() => field.methods.find((one) => one.name === method.value))
+  const kept = computed<Row[]>(() => (entry.value ? [entry.value.typed, ...entry.value.again] : []))
+
+  /** The same reading at another wheel: its method and its carried numbers are offered again. */
+  function sibling() {
+    const name = `.${field.name}`
+    return Object.values(desk.entries.value).find(
+      (one) => one.key !== field.key && one.key.endsWith(name) && one.method,
+    )
+  }
 
   function fill(): void {
     const saved = entry.value
-    method.value = saved?.method || field.methods[0]?.name || ''
+    const like = saved ?? sibling()
+    method.value = like?.method || field.methods[0]?.name || ''
     texts.value = {}
     units.value = {}
     for (const one of field.methods) {
       for (const part of one.parts) units.value[part.name] ??= part.unit
     }
-    if (saved) {
-      for (const [name, typed] of Object.entries(saved.typed)) {
-        texts.value[name] = typed.text
-        units.value[name] = typed.unit
-      }
+    for (const part of current.value?.parts ?? []) {
+      const typed = like?.typed[part.name]
+      if (!typed) continue
+      units.value[part.name] = typed.unit
+      if ((saved && !adding.value) || part.carry) texts.value[part.name] = typed.text
+    }
+    if (saved && !adding.value) {
       texts.value[PLUS_MINUS] = saved.plus_minus?.text ?? ''
       if (saved.plus_minus) units.value[PLUS_MINUS] = saved.plus_minus.unit
     }
+    gauge.value = null
     touched = false
   }
 
   function restore(): void {
     fill()
-    const draft = store.drafts[field.key]
+    const draft = desk.drafts.value[field.key]
     if (!draft) return
     const { method: drafted, begunOn: begun, ...rest } = draft
     method.value = drafted ?? method.value
@@ -68,40 +91,51 @@ export function useField(field: FieldView): FieldEntry {
   }
 
   const dirty = computed(() => {
-    const saved = entry.value
-    const names = current.value?.parts.map((part) => part.name) ?? []
+    const saved = adding.value ? undefined : entry.value
+    const parts = current.value?.parts ?? []
     if (saved && saved.method !== method.value) return true
-    return [...names, PLUS_MINUS].some((name) => {
-      const before = name === PLUS_MINUS ? saved?.plus_minus : saved?.typed[name]
+    if (!saved) return parts.some((part) => !part.carry && (texts.value[part.name] ?? '') !== '')
+    return [...parts.map((part) => part.name), PLUS_MINUS].some((name) => {
+      const before = name === PLUS_MINUS ? saved.plus_minus : saved.typed[name]
       const text = texts.value[name] ?? ''
       return text !== (before?.text ?? '') || (text !== '' && before?.unit !== units.value[name])
     })
   })
 
+  function row(): Row {
+    const filled = (current.value?.parts ?? []).filter((part) => texts.value[part.name]?.trim())
+    return Object.fromEntries(
+      filled.map((part) => [
+        part.name,
+        { text: texts.value[part.name] ?? '', unit: units.value[part.name] ?? part.unit },
+      ]),
+    )
+  }
+
   function wanted(): Act {
-    const parts = current.value?.parts ?? []
-    const firstUnit = units.value[parts[0]?.name ?? ''] ?? ''
+    const rows = adding.value ? [...kept.value, row()] : [row(), ...(entry.value?.again ?? [])]
+    return entered(rows)
+  }
+
+  function entered(rows: Row[]): Act {
     const pm = texts.value[PLUS_MINUS] ?? ''
+    const unit = units.value[PLUS_MINUS] ?? current.value?.unit ?? ''
     return {
       kind: 'entered',
       key: field.key,
       method: method.value,
-      typed: Object.fromEntries(
-        parts
-          .filter((part) => (texts.value[part.name] ?? '').trim())
-          .map((part) => [
-            part.name,
-            { text: texts.value[part.name] ?? '', unit: units.value[part.name] ?? part.unit },
-          ]),
-      ),
-      plus_minus: pm.trim() ? { text: pm, unit: units.value[PLUS_MINUS] ?? firstUnit } : null,
+      typed: rows[0] ?? {},
+      again: entry.value && entry.value.method !== method.value ? [] : rows.slice(1),
+      plus_minus: pm.trim() ? { text: pm, unit } : null,
+      gauge: gauge.value,
     }
   }
 
   async function understand(): Promise<void> {
     try {
       const act = wanted()
-      hint.value = (await ask((api) => api.POST('/api/understand', { body: { act } }))).understood
+      const path = `${desk.path.value}/understand`
+      hint.value = (await send<{ understood: string }>('POST', path, { act })).understood
     } catch {
       hint.value = ''
     }
@@ -109,46 +143,68 @@ export function useField(field: FieldView): FieldEntry {
 
   function typing(): void {
     touched = true
-    begunOn ??= store.job?.version
+    begunOn ??= desk.version.value
     problem.value = ''
-    const kept: Record<string, string> = { method: method.value, begunOn: String(begunOn) }
-    for (const [name, text] of Object.entries(texts.value)) kept[name] = text
-    for (const [name, unit] of Object.entries(units.value)) kept[`unit:${name}`] = unit
-    store.drafts[field.key] = kept
+    const draft: Record<string, string> = { method: method.value, begunOn: String(begunOn) }
+    for (const [name, text] of Object.entries(texts.value)) draft[name] = text
+    for (const [name, unit] of Object.entries(units.value)) draft[`unit:${name}`] = unit
+    desk.drafts.value[field.key] = draft
     window.clearTimeout(pause)
     pause = window.setTimeout(() => void understand(), 250)
+  }
+
+  async function put(wantedAct: Act, seen?: number): Promise<boolean> {
+    const taken = await act(wantedAct, seen)
+    if (taken) settle()
+    return taken
   }
 
   async function save(): Promise<boolean> {
     window.clearTimeout(pause)
     if (busy.value) return false
-    if (!dirty.value && (entry.value || !field.required)) return true
-    const taken = await act(wanted(), begunOn)
-    if (taken) settle()
+    if (!dirty.value && (adding.value || entry.value || !field.required)) {
+      stopAdding()
+      return true
+    }
+    const seen = begunOn
     begunOn = undefined
-    return taken
+    return put(wanted(), seen)
   }
 
+  function again(): void {
+    adding.value = true
+    fill()
+  }
+
+  function stopAdding(): void {
+    adding.value = false
+    if (!touched) fill()
+  }
+
+  const drop = (place: number) => put(entered(kept.value.filter((_, at) => at !== place)))
+  const clear = () => put({ kind: 'cleared', key: field.key })
+
   async function copyFrom(key: string): Promise<boolean> {
-    const other = store.job?.entries[key]
+    const other = desk.entries.value[key]
     if (!other) return false
-    const { method: used, typed, choice, plus_minus } = other
-    const taken = await act({
+    const { method: used, typed, choice, plus_minus, again: repeats } = other
+    return put({
       kind: 'entered',
       key: field.key,
       method: used,
       typed,
       choice,
       plus_minus,
+      again: repeats,
     })
-    if (taken) settle()
-    return taken
   }
 
   function settle(): void {
     hint.value = ''
-    delete store.drafts[field.key]
+    delete desk.drafts.value[field.key]
     touched = false
+    adding.value = false
+    fill()
   }
 
   watch(entry, () => (touched ? undefined : fill()))
@@ -163,8 +219,14 @@ export function useField(field: FieldView): FieldEntry {
     hint,
     busy,
     dirty,
+    kept,
+    adding,
+    gauge,
     typing,
     save,
+    again,
+    drop,
+    clear,
     copyFrom,
   }
 }

@@ -1,31 +1,36 @@
 import { ref, type Ref } from 'vue'
 import {
-  ask,
   newId,
   Offline,
   Refusal,
+  send as request,
   type Act,
+  type BookView,
   type EventCreate,
-  type JobView,
 } from '../api/client'
 
-export interface Outbox {
+export interface Refused {
+  entry: EventCreate
+  message: string
+}
+
+export interface Outbox<View> {
   /** Entries made here that the server has not acknowledged yet. */
   waiting: Ref<EventCreate[]>
   connected: Ref<boolean>
   /** Send an act; 'waiting' where the connection is lost. A Refusal is thrown to the caller. */
-  send(act: Act, seen: number): Promise<JobView | 'waiting'>
+  send(act: Act, seen: number): Promise<View | 'waiting'>
   /** Try again what waits, in order. Refused entries are handed to `refused`. */
-  deliver(): Promise<JobView | null>
-  refused: Ref<{ entry: EventCreate; message: string } | null>
+  deliver(): Promise<View | null>
+  refused: Ref<Refused | null>
 }
 
-/** Entries of one job on their way to the server; kept in the browser until acknowledged. */
-export function useOutbox(jobId: string): Outbox {
-  const shelf = `fair-spindle/outbox/${jobId}`
+/** Entries of one job or car on their way to the server; kept in the browser until acknowledged. */
+export function useOutbox<View extends BookView>(kind: string, id: string): Outbox<View> {
+  const shelf = `fair-spindle/outbox/${id}`
   const waiting = ref<EventCreate[]>(JSON.parse(localStorage.getItem(shelf) ?? '[]'))
   const connected = ref(true)
-  const refused = ref<{ entry: EventCreate; message: string } | null>(null)
+  const refused = ref<Refused | null>(null)
   let line: Promise<unknown> = Promise.resolve()
 
   function keep(entries: EventCreate[]): void {
@@ -33,11 +38,8 @@ export function useOutbox(jobId: string): Outbox {
     localStorage.setItem(shelf, JSON.stringify(entries))
   }
 
-  async function post(entry: EventCreate): Promise<JobView> {
-    const path = { job_id: jobId }
-    const view = await ask((api) =>
-      api.POST('/api/jobs/{job_id}/events', { params: { path }, body: entry }),
-    )
+  async function post(entry: EventCreate): Promise<View> {
+    const view = await request<View>('POST', `/api/${kind}/${id}/events`, entry)
     connected.value = true
     // Entries made on top of this one, before it was acknowledged, have now seen it too.
     const behind = (later: EventCreate) =>
@@ -46,7 +48,7 @@ export function useOutbox(jobId: string): Outbox {
     return view
   }
 
-  async function first(entry: EventCreate): Promise<JobView | 'waiting'> {
+  async function first(entry: EventCreate): Promise<View | 'waiting'> {
     try {
       return await post(entry)
     } catch (error) {
@@ -59,7 +61,7 @@ export function useOutbox(jobId: string): Outbox {
     }
   }
 
-  function send(act: Act, seen: number): Promise<JobView | 'waiting'> {
+  function send(act: Act, seen: number): Promise<View | 'waiting'> {
     const entry: EventCreate = { id: newId(), seen, act }
     keep([...waiting.value, entry])
     const turn = line.then(() => {
@@ -72,14 +74,14 @@ export function useOutbox(jobId: string): Outbox {
   }
 
   /** What is on its way already is waited for: its refusal belongs to whoever sent it. */
-  function deliver(): Promise<JobView | null> {
+  function deliver(): Promise<View | null> {
     const turn = line.then(deliverWaiting)
     line = turn.catch(() => undefined)
     return turn
   }
 
-  async function deliverWaiting(): Promise<JobView | null> {
-    let view: JobView | null = null
+  async function deliverWaiting(): Promise<View | null> {
+    let view: View | null = null
     while (waiting.value[0]) {
       const entry = waiting.value[0]
       try {

@@ -1,10 +1,49 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import HomeFrame from '../views/HomeFrame.vue'
 import WorkshopView from '../views/WorkshopView.vue'
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'workshop', component: WorkshopView },
+    {
+      path: '/',
+      component: HomeFrame,
+      children: [
+        { path: '', name: 'workshop', component: WorkshopView },
+        { path: 'cars', name: 'cars', component: () => import('../views/CarsView.vue') },
+        { path: 'gauges', name: 'gauges', component: () => import('../views/GaugesView.vue') },
+      ],
+    },
+    {
+      path: '/car/:carId',
+      component: () => import('../views/CarFrame.vue'),
+      props: true,
+      children: [
+        { path: '', name: 'car', component: () => import('../views/CarView.vue') },
+        {
+          path: 'front',
+          name: 'car-front',
+          component: () => import('../views/CarAxleView.vue'),
+          props: { axle: 'front' },
+        },
+        {
+          path: 'rear',
+          name: 'car-rear',
+          component: () => import('../views/CarAxleView.vue'),
+          props: { axle: 'rear' },
+        },
+        {
+          path: 'points',
+          name: 'car-points',
+          component: () => import('../views/CarPointsView.vue'),
+        },
+        {
+          path: 'fasteners',
+          name: 'car-fasteners',
+          component: () => import('../views/CarFastenersView.vue'),
+        },
+      ],
+    },
     {
       path: '/job/:jobId',
       component: () => import('../views/JobFrame.vue'),
@@ -16,6 +55,7 @@ export const router = createRouter({
           name: 'baseline',
           component: () => import('../views/BaselineView.vue'),
         },
+        { path: 'walk', name: 'walk', component: () => import('../views/WalkView.vue') },
         { path: 'plan', name: 'plan', component: () => import('../views/PlanView.vue') },
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },
         { path: 'check', name: 'check', component: () => import('../views/CheckView.vue') },

@@ -3,18 +3,28 @@ import { computed, ref } from 'vue'
 import type { FieldView } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import MeasuringField from '../components/MeasuringField.vue'
+import ReadingsFile from '../components/ReadingsFile.vue'
+import SettleBar from '../components/SettleBar.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const page = ref<HTMLElement | null>(null)
 const fields = computed(() => store.sheet?.fields.filter((one) => one.phase === 'baseline') ?? [])
-const groups = computed(() => [...new Set(fields.value.map((field) => field.group))])
-const required = computed(() => fields.value.filter((field) => field.required))
-const read = computed(() => required.value.filter((one) => store.job?.entries[one.key]).length)
-
-const of = (group: string, owner: FieldView['owner']) =>
-  fields.value.filter((field) => field.group === group && field.owner === owner)
+const required = computed(() => fields.value.filter((field) => field.required).length)
+const read = computed(() => required.value - (store.job?.missing.baseline?.length ?? 0))
+const axles = computed(() => [...new Set(fields.value.map((field) => field.axle))])
+const groups = (axle: string) => [
+  ...new Set(fields.value.filter((one) => one.axle === axle).map((field) => field.group)),
+]
+const of = (axle: string, group: string, side: FieldView['side']) =>
+  fields.value.filter((one) => one.axle === axle && one.group === group && one.side === side)
+const prefix = (axle: string, side: 'left' | 'right') => {
+  const words = axles.value.length > 1 ? `${axle} ${side}` : side
+  return words[0]!.toUpperCase() + words.slice(1)
+}
+const title = (axle: string) =>
+  axle ? `${axle[0]!.toUpperCase()}${axle.slice(1)} axle` : 'The car'
 
 const moveOn = useMoveOn(page)
 </script>
@@ -27,30 +37,49 @@ const moveOn = useMoveOn(page)
         Type a number and Enter; the next empty field takes over. Commas, fractions and units such
         as 1 3/8 in or 0°20' are understood.
       </p>
-      <p class="figure progress" role="status">{{ read }} of {{ required.length }} read</p>
+      <p class="figure progress" role="status">{{ read }} of {{ required }} read</p>
     </header>
-    <section v-for="group in groups" :key="group" class="card">
-      <h3>{{ group }}</h3>
-      <div v-if="of(group, 'axle').length" class="axle">
-        <template v-for="field in of(group, 'axle')" :key="field.key">
-          <ChoiceField v-if="field.choices.length" :field="field" />
-          <MeasuringField v-else :field="field" @saved="moveOn" />
-        </template>
-      </div>
-      <div v-if="of(group, 'left').length" class="pair">
-        <div v-for="side in ['left', 'right'] as const" :key="side">
-          <h4>{{ side === 'left' ? 'Left' : 'Right' }}</h4>
-          <MeasuringField
-            v-for="field in of(group, side)"
-            :key="field.key"
-            :field="field"
-            :prefix="side === 'left' ? 'Left' : 'Right'"
-            @saved="moveOn"
-          />
+    <SettleBar />
+    <div class="row ways">
+      <router-link :to="{ name: 'walk' }">One thing at a time: walk round the car →</router-link>
+      <ReadingsFile />
+    </div>
+    <template v-for="axle in axles" :key="axle">
+      <h3 v-if="axles.length > 1" class="axle-name">{{ title(axle) }}</h3>
+      <section v-for="group in groups(axle)" :key="axle + group" class="card">
+        <h3>{{ group }}</h3>
+        <div v-if="of(axle, group, '').length" class="axle">
+          <template v-for="field in of(axle, group, '')" :key="field.key">
+            <ChoiceField v-if="field.choices.length" :field="field" />
+            <MeasuringField
+              v-else
+              :field="field"
+              :prefix="axles.length > 1 && axle ? title(axle) : undefined"
+              @saved="moveOn"
+            />
+          </template>
         </div>
-      </div>
-    </section>
-    <router-link :to="{ name: 'plan' }" class="onward">On to the plan →</router-link>
+        <div v-if="of(axle, group, 'left').length" class="pair">
+          <div v-for="side in ['left', 'right'] as const" :key="side">
+            <h4>{{ side === 'left' ? 'Left' : 'Right' }}</h4>
+            <template v-for="field in of(axle, group, side)" :key="field.key">
+              <ChoiceField
+                v-if="field.choices.length"
+                :field="field"
+                :prefix="prefix(axle, side)"
+              />
+              <MeasuringField v-else :field="field" :prefix="prefix(axle, side)" @saved="moveOn" />
+            </template>
+          </div>
+        </div>
+      </section>
+    </template>
+    <router-link
+      :to="{ name: store.job?.pages.includes('plan') ? 'plan' : 'record' }"
+      class="onward"
+    >
+      On to the {{ store.job?.pages.includes('plan') ? 'plan' : 'record' }} →
+    </router-link>
   </div>
 </template>
 
@@ -75,11 +104,26 @@ header {
   color: var(--go);
 }
 
+.ways {
+  justify-content: space-between;
+}
+
+.ways a,
+.onward {
+  align-content: center;
+  min-height: 44px;
+  font-weight: 600;
+}
+
+.axle-name {
+  margin-top: 8px;
+  font-size: 24px;
+}
+
 .axle {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 0 18px;
-  align-items: start;
 }
 
 .axle > fieldset {
@@ -91,15 +135,15 @@ h4 {
   font: 600 18px var(--figures);
 }
 
-.onward {
-  justify-self: end;
-  padding: 10px 18px;
-  font-weight: 600;
-}
-
 @media (width <= 760px) {
+  header,
   .axle {
     grid-template-columns: minmax(0, 1fr);
+  }
+
+  .progress {
+    grid-row: auto;
+    grid-column: 1;
   }
 }
 </style>

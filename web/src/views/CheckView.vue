@@ -1,25 +1,22 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { SIDES, type Side } from '../api/client'
 import CheckSide from '../components/CheckSide.vue'
+import SettleBar from '../components/SettleBar.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const page = ref<HTMLElement | null>(null)
 const moveOn = useMoveOn(page)
-const onWheels = computed(() => store.job?.position === 'on_wheels')
 const of = (side: Side) =>
-  store.sheet?.fields.filter((field) => field.phase === 'check' && field.owner === side) ?? []
+  store.sheet?.fields.filter((field) => field.phase === 'check' && field.side === side) ?? []
 </script>
 
 <template>
   <div ref="page" class="check">
     <h2>Check</h2>
-    <p v-if="!onWheels" class="notice stop" role="status">
-      ✕ The car is {{ store.job?.position_said }}. These readings are taken settled, on its wheels.
-    </p>
-    <p v-else class="soft">Rolled back and forth, both ends bounced, then read.</p>
+    <SettleBar />
     <div class="pair">
       <CheckSide
         v-for="side in SIDES"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 import { SIDES, type Side } from '../api/client'
 import HeightLadder from '../components/HeightLadder.vue'
@@ -6,9 +7,11 @@ import NumberCard from '../components/NumberCard.vue'
 import SpecRow from '../components/SpecRow.vue'
 import TurnsPlan from '../components/TurnsPlan.vue'
 import { sayNumber } from '../composables/useWords'
+import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 
 const store = useJob()
+const { choices } = storeToRefs(useChoices())
 const job = computed(() => store.job!)
 const labels = computed(() =>
   Object.fromEntries(store.sheet?.fields.map((field) => [field.key, field.label]) ?? []),
@@ -98,8 +101,8 @@ const questions = computed(() => job.value.findings.filter((one) => one.severity
         v-for="group in job.groups"
         :key="group.key"
         :group="group"
-        :units="store.sheet?.torque_units ?? []"
-        :classes="store.sheet?.property_classes ?? []"
+        :units="choices.torque_units"
+        :classes="choices.property_classes"
       />
     </section>
     <section class="card">

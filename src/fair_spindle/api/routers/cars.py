@@ -11,7 +11,7 @@ from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.jobs import book, garage, writing
 from fair_spindle.jobs.book_views import show_car
-from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, PartView, SideCopy
+from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
 from fair_spindle.jobs.models import (
     CarLine,
     CarView,
@@ -90,13 +90,13 @@ def copy_side(db: Db, car_id: CarId, wanted: SideCopy) -> Response:
 
 
 @router.get("/parts")
-def list_parts(db: Db, limit: Limit = 200) -> list[PartView]:
+def list_parts(db: Db, limit: Limit = 200) -> list[ShelfPartView]:
     """Reusable parts by name."""
     return garage.parts_on_shelf(db, limit)
 
 
 @router.post("/parts", status_code=201)
-def shelve_part(db: Db, wanted: PartCreate) -> PartView:
+def shelve_part(db: Db, wanted: PartCreate) -> ShelfPartView:
     """Save a part of a car for use on others."""
     return garage.shelve_part(db, wanted)
 

@@ -8,7 +8,7 @@ from fair_spindle.core.sheet.car import car_fields
 from fair_spindle.core.sheet.field import Field, FieldSide, placed, typed
 from fair_spindle.core.sheet.methods import TOE
 from fair_spindle.core.sheet.shape import SIDES, shape_of
-from fair_spindle.core.sheet.walk import AT_THE_WHEEL, baseline_fields, wheel_field
+from fair_spindle.core.sheet.walk import ALSO, AT_THE_WHEEL, baseline_fields, wheel_field
 
 _TIE, _ARM, _SPRINGS = "Tie rod", "Lower arm", "Springs"
 _STRUT = shape_of({"front.layout": "strut"})
@@ -42,10 +42,12 @@ def front_strut_fields() -> tuple[Field, ...]:
     """
     layout = [_from_car("steer", group="Layout")]
     walk = {one.key: _for_this_job(one) for one in baseline_fields(_STRUT, ("front",))}
-    wheels = [one for side in SIDES for one in (*_of_side(walk, side), *_side(side))]
+    asked = {key: one for key, one in walk.items() if one.group != ALSO}
+    wheels = [one for side in SIDES for one in (*_of_side(asked, side), *_side(side))]
+    also = [one for one in walk.values() if one.group == ALSO]
     springs = [placed(one, "front") for one in _SPRING_FIELDS]
     check = [placed(one, "front", side) for side in SIDES for one in _CHECK]
-    return (*layout, *wheels, *(one for one in walk.values() if not one.side), *springs, *check)
+    return (*layout, *wheels, *springs, *also, *check)
 
 
 def _of_side(walk: dict[str, Field], side: str) -> list[Field]:
@@ -55,7 +57,8 @@ def _of_side(walk: dict[str, Field], side: str) -> list[Field]:
 def _for_this_job(one: Field) -> Field:
     if one.name == "bump_slope":
         return replace(one, group=_TIE, required=True)
-    return replace(one, required=one.name in ("height", "toe"))
+    at_the_wheel = one.name in ("height", "toe", "camber")
+    return replace(one, required=one.name in ("height", "toe"), group=one.group if at_the_wheel else ALSO)
 
 
 def _from_car(name: str, side: str = "", **changes: object) -> Field:

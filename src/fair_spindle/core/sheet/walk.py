@@ -26,6 +26,7 @@ By = Literal["wheel", "reading"]
 Corner = Literal["front.left", "front.right", "rear.right", "rear.left"]
 CORNERS: tuple[Corner, ...] = ("front.left", "front.right", "rear.right", "rear.left")
 AT_THE_WHEEL = "At the wheel"
+ALSO = "Also worth reading"
 _DEG = to_core(1, "deg")
 _TOE_HALF_WIDTH = to_core(3, "min")
 _CAMBER_USUAL: dict[str, tuple[float, float]] = {
@@ -264,7 +265,7 @@ def _wheel(shape: Shape, axle: Axle, side: FieldSide) -> Iterator[Field]:
         yield Field(
             "perch",
             "Perch ring to seat",
-            AT_THE_WHEEL,
+            ALSO,
             required=False,
             methods=typed("length", "mm", -50, 500),
             half_width=0.5,
@@ -280,7 +281,7 @@ def _wheel(shape: Shape, axle: Axle, side: FieldSide) -> Iterator[Field]:
             yield Field(
                 f"{arm.key}.mark",
                 f"{arm.label}, marks as found",
-                AT_THE_WHEEL,
+                ALSO,
                 required=False,
                 methods=typed("words", "", 0, 120),
                 hint="Which mark the cam points to, shims by place.",
@@ -289,7 +290,7 @@ def _wheel(shape: Shape, axle: Axle, side: FieldSide) -> Iterator[Field]:
             yield Field(
                 f"{arm.key}.setting",
                 f"{arm.label}, setting as found",
-                AT_THE_WHEEL,
+                ALSO,
                 required=False,
                 methods=LINK_SETTING,
                 half_width=1.0,
@@ -301,7 +302,7 @@ _OPTIONAL_AT_WHEEL = (
     Field(
         "point_height",
         "Ground to jacking point",
-        AT_THE_WHEEL,
+        ALSO,
         required=False,
         settled=True,
         half_width=1.0,
@@ -312,18 +313,18 @@ _OPTIONAL_AT_WHEEL = (
     Field(
         "damper_length",
         "Damper, eye to eye",
-        AT_THE_WHEEL,
+        ALSO,
         required=False,
         settled=True,
         half_width=1.0,
         methods=typed("length", "mm", 100, 1200),
         sides=8.0,
     ),
-    Field("damper_clicks", "Damper clicks", AT_THE_WHEEL, required=False, methods=DAMPER_CLICKS, sides=0.5),
+    Field("damper_clicks", "Damper clicks", ALSO, required=False, methods=DAMPER_CLICKS, sides=0.5),
     Field(
         "bump_slope",
         "Bump steer",
-        AT_THE_WHEEL,
+        ALSO,
         required=False,
         methods=BUMP_SLOPE,
         relative=0.2,

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ask, newId, type InstrumentView, type Schemas } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+
+type Wanted = Schemas['InstrumentCreate']
+const props = defineProps<{ start: InstrumentView | null }>()
+const emit = defineEmits<{ saved: []; left: [] }>()
+const { problem, busy, guarded } = useGuarded()
+const KINDS: { key: Wanted['kind']; label: string; unit: string }[] = [
+  { key: 'digital_level', label: 'Digital level', unit: 'deg' },
+  { key: 'height_gauge', label: 'Height gauge', unit: 'mm' },
+  { key: 'caliper', label: 'Caliper', unit: 'mm' },
+  { key: 'scales', label: 'Wheel scales', unit: 'kgf' },
+  { key: 'torque_wrench', label: 'Torque wrench', unit: 'nm' },
+  { key: 'tape', label: 'Tape or rule', unit: 'mm' },
+  { key: 'toe_gauge', label: 'Toe gauge or plates', unit: 'min' },
+  { key: 'other', label: 'Something else', unit: 'mm' },
+]
+const UNITS = [
+  { key: 'mm', label: 'mm' },
+  { key: 'in', label: 'in' },
+  { key: 'deg', label: '°' },
+  { key: 'min', label: 'min' },
+  { key: 'kgf', label: 'kg' },
+  { key: 'lbf', label: 'lb' },
+  { key: 'n', label: 'N' },
+  { key: 'nm', label: 'N·m' },
+  { key: 'lb_ft', label: 'lb·ft' },
+]
+const from = props.start
+const form = ref({
+  name: from?.name ?? '',
+  kind: (from?.kind ?? 'digital_level') as Wanted['kind'],
+  unit: from?.unit ?? 'deg',
+  resolution: from?.resolution ?? '',
+  uncertainty: from?.uncertainty ?? '',
+  calibrated: from?.calibrated ?? '',
+  due: from?.due ?? '',
+  address: from?.address ?? '',
+  note: from?.note ?? '',
+})
+
+function usualUnit(): void {
+  form.value.unit = KINDS.find((one) => one.key === form.value.kind)?.unit ?? form.value.unit
+}
+
+async function put(retired: boolean): Promise<void> {
+  const done = await guarded(async () => {
+    if (!from) {
+      await ask((api) => api.POST('/api/instruments', { body: { id: newId(), ...form.value } }))
+      return
+    }
+    const path = { instrument_id: from.id }
+    const body = { ...form.value, seen: from.version, retired }
+    await ask((api) => api.PUT('/api/instruments/{instrument_id}', { params: { path }, body }))
+  })
+  if (done) emit('saved')
+}
+</script>
+
+<template>
+  <form class="card form" @submit.prevent="put(false)">
+    <h3>{{ start ? `Change: ${start.name}` : 'Add a gauge' }}</h3>
+    <label class="wide">Name <input v-model="form.name" class="box" maxlength="120" /></label>
+    <label>
+      Kind
+      <select v-model="form.kind" class="box" @change="usualUnit">
+        <option v-for="one in KINDS" :key="one.key" :value="one.key">{{ one.label }}</option>
+      </select>
+    </label>
+    <label>
+      Shows
+      <select v-model="form.unit" class="box">
+        <option v-for="one in UNITS" :key="one.key" :value="one.key">{{ one.label }}</option>
+      </select>
+    </label>
+    <label>Resolution <input v-model="form.resolution" class="box" maxlength="40" /></label>
+    <label>
+      ± from its certificate
+      <input v-model="form.uncertainty" class="box" maxlength="40" />
+    </label>
+    <label>Calibrated on <input v-model="form.calibrated" type="date" class="box" /></label>
+    <label>Due on <input v-model="form.due" type="date" class="box" /></label>
+    <label class="wide">
+      Address, where it speaks
+      <input v-model="form.address" class="box" placeholder="ws://… (empty: read by eye)" />
+    </label>
+    <label class="wide">Note <input v-model="form.note" class="box" maxlength="400" /></label>
+    <div class="row all">
+      <el-button type="primary" native-type="submit" :disabled="busy">Save the gauge</el-button>
+      <el-button @click="emit('left')">Leave it</el-button>
+      <el-button v-if="start" text :disabled="busy" @click="put(true)">Take out of use</el-button>
+    </div>
+    <p v-if="problem" class="notice stop all" role="alert">{{ problem }}</p>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 12px;
+  align-items: end;
+}
+
+h3,
+.all {
+  grid-column: 1 / -1;
+}
+
+.wide {
+  grid-column: span 2;
+}
+
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+
+.box {
+  width: 100%;
+  font-weight: 400;
+}
+
+@media (width <= 760px) {
+  .form {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+</style>

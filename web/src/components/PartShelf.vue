@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { ask, newId, send, type CarView, type ShelfPart } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useCar } from '../stores/car'
+
+const props = defineProps<{ prefixes: string[] }>()
+const store = useCar()
+const { problem, busy, guarded } = useGuarded()
+const open = ref(false)
+const parts = ref<ShelfPart[]>([])
+const name = ref('')
+const said = ref('')
+const prefix = ref(props.prefixes[0] ?? '')
+const fitting = computed(() => parts.value.filter((one) => prefix.value.endsWith(`.${one.kind}`)))
+const say = (key: string) => key.split('.').join(' ').replace('_', ' ')
+
+const show = () =>
+  guarded(async () => {
+    open.value = true
+    said.value = ''
+    parts.value = await ask((api) => api.GET('/api/parts'))
+  })
+
+const save = () =>
+  guarded(async () => {
+    const part = {
+      id: newId(),
+      name: name.value.trim(),
+      car_id: store.car!.id,
+      prefix: prefix.value,
+    }
+    if (!part.name) {
+      problem.value = 'Give the part a name.'
+      return
+    }
+    await send('POST', '/api/parts', part)
+    said.value = `“${part.name}” is on the shelf.`
+    name.value = ''
+    parts.value = await ask((api) => api.GET('/api/parts'))
+  })
+
+const fit = (part: ShelfPart) =>
+  guarded(async () => {
+    const wanted = { id: newId(), seen: store.car!.version, part_id: part.id, prefix: prefix.value }
+    store.take(await send<CarView>('POST', `${store.path}/fit-part`, wanted))
+    said.value = `“${part.name}” is fitted at ${say(prefix.value)}.`
+  })
+</script>
+
+<template>
+  <el-button text @click="show">Shelf…</el-button>
+  <el-dialog v-model="open" title="Parts on the shelf" width="560" append-to-body>
+    <div class="shelf">
+      <label v-if="prefixes.length > 1">
+        Which one
+        <select v-model="prefix" class="box">
+          <option v-for="one in prefixes" :key="one" :value="one">{{ say(one) }}</option>
+        </select>
+      </label>
+      <form @submit.prevent="save">
+        <label>
+          Save it under a name
+          <input v-model="name" class="box" maxlength="120" />
+        </label>
+        <el-button native-type="submit" :disabled="busy">Put on the shelf</el-button>
+      </form>
+      <p v-if="!fitting.length" class="soft">Nothing on the shelf fits here yet.</p>
+      <div v-for="part in fitting" :key="part.id" class="part">
+        <span>
+          <b>{{ part.name }}</b> <span class="soft">{{ part.said }}</span>
+        </span>
+        <el-button type="primary" :disabled="busy" @click="fit(part)">Fit</el-button>
+      </div>
+      <p v-if="said" class="notice go" role="status">{{ said }}</p>
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.shelf,
+form,
+label {
+  display: grid;
+  gap: 10px;
+}
+
+label {
+  gap: 4px;
+  font-weight: 600;
+}
+
+.box {
+  width: 100%;
+  font-weight: 400;
+}
+
+.part {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+</style>

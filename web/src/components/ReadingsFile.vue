@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { newId, Offline, Refusal, send, type ReadingsPreview } from '../api/client'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const open = ref(false)
+const file = ref<File | null>(null)
+const preview = ref<ReadingsPreview | null>(null)
+const problem = ref('')
+let key = newId()
+
+async function ask(apply: boolean): Promise<void> {
+  if (!file.value || !store.job) return
+  problem.value = ''
+  const query = new URLSearchParams({ key, seen: String(store.job.version), apply: String(apply) })
+  try {
+    const path = `${store.path}/readings.csv?${query}`
+    preview.value = await send<ReadingsPreview>('POST', path, file.value)
+    if (apply) {
+      await store.look()
+      open.value = false
+    }
+  } catch (error) {
+    if (!(error instanceof Refusal || error instanceof Offline)) throw error
+    problem.value = error.message
+    preview.value = apply ? preview.value : null
+  }
+}
+
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement
+  file.value = input.files?.[0] ?? null
+  input.value = ''
+  key = newId()
+  open.value = !!file.value
+  void ask(false)
+}
+</script>
+
+<template>
+  <span class="files">
+    <a :href="`${store.path}/readings.csv`" download="readings.csv">Readings as CSV</a>
+    <label>
+      <span>Readings from a CSV file</span>
+      <input
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="Readings from a CSV file"
+        @change="choose"
+      />
+    </label>
+  </span>
+  <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <table v-if="preview">
+      <thead>
+        <tr>
+          <th>Line</th>
+          <th>Reading</th>
+          <th>Is taken as</th>
+          <th>Replaces</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in preview.readings" :key="one.key">
+          <td>{{ one.line }}</td>
+          <td>{{ one.label }}</td>
+          <td>
+            <span v-if="one.problem" class="bad">✕ {{ one.problem }}</span>
+            <template v-else>{{ one.understood }}</template>
+          </td>
+          <td class="soft">{{ one.replaces }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="row">
+      <el-button
+        type="primary"
+        :disabled="!preview?.readings.length || !!preview.problems"
+        @click="ask(true)"
+      >
+        Take all {{ preview?.readings.length ?? '' }}
+      </el-button>
+      <el-button @click="open = false">Leave it</el-button>
+      <span v-if="preview?.problems" class="bad">
+        {{ preview.problems }} cannot be taken; mend the file, then choose it again.
+      </span>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+}
+
+.files a,
+label {
+  position: relative;
+  display: grid;
+  place-items: center;
+  min-height: 44px;
+  font-weight: 600;
+  color: var(--go);
+}
+
+label span {
+  text-decoration: underline;
+}
+
+label:focus-within {
+  outline: 3px solid var(--brass);
+}
+
+label input {
+  position: absolute;
+  inset: 0;
+  cursor: pointer;
+  opacity: 0;
+}
+
+table {
+  width: 100%;
+  margin-bottom: 14px;
+  border-collapse: collapse;
+}
+
+td,
+th {
+  padding: 5px 10px 5px 0;
+  text-align: left;
+  vertical-align: top;
+  border-bottom: 1px solid var(--line);
+}
+
+.bad {
+  font-weight: 600;
+  color: var(--stop);
+}
+</style>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import type { Line } from '../composables/useLine'
+
+const props = defineProps<{ line: Line }>()
+const FAULTS = [
+  { key: 'none', label: 'All well' },
+  { key: 'signal_lost', label: 'Lose the signal' },
+  { key: 'battery_flat', label: 'Run the battery flat' },
+]
+
+function simulate(fault: string): void {
+  props.line.say({ type: 'simulate', fault })
+}
+</script>
+
+<template>
+  <div class="row faults" role="group" aria-label="Simulate">
+    <span class="soft">Simulate:</span>
+    <button v-for="one in FAULTS" :key="one.key" type="button" @click="simulate(one.key)">
+      {{ one.label }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+button {
+  min-height: 44px;
+  padding: 0 12px;
+  color: var(--go);
+  text-decoration: underline;
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted, ref } from 'vue'
+import type { FieldView } from '../api/client'
+import { useActing } from '../composables/useActing'
+import { useDesk } from '../composables/useDesk'
+
+const props = defineProps<{ field: FieldView }>()
+const emit = defineEmits<{ saved: [] }>()
+const desk = useDesk()
+const { problem, busy, act } = useActing()
+const chosen = computed(() => desk.entries.value[props.field.key]?.choice ?? '')
+const first = ref<HTMLElement[]>([])
+
+async function choose(choice: string): Promise<void> {
+  if (choice === chosen.value || (await act({ kind: 'entered', key: props.field.key, choice })))
+    emit('saved')
+}
+
+function byNumber(event: KeyboardEvent): void {
+  if (event.target instanceof HTMLInputElement || event.altKey || event.ctrlKey) return
+  const one = props.field.choices[Number(event.key) - 1]
+  if (one) void choose(one.value)
+}
+
+onMounted(() => {
+  window.addEventListener('keydown', byNumber)
+  first.value[0]?.focus()
+})
+onUnmounted(() => window.removeEventListener('keydown', byNumber))
+</script>
+
+<template>
+  <div class="choices" role="group" :aria-label="field.label">
+    <button
+      v-for="(one, place) in field.choices"
+      :key="one.value"
+      ref="first"
+      type="button"
+      :class="{ on: one.value === chosen }"
+      :aria-pressed="one.value === chosen"
+      :disabled="busy"
+      @click="choose(one.value)"
+    >
+      <kbd>{{ place + 1 }}</kbd> {{ one.label }}
+    </button>
+  </div>
+  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <p v-else class="soft">{{ field.hint }}</p>
+</template>
+
+<style scoped>
+.choices {
+  display: grid;
+  gap: 10px;
+}
+
+button {
+  min-height: 60px;
+  padding: 8px 18px;
+  font-size: 20px;
+  text-align: left;
+  cursor: pointer;
+  background: var(--card);
+  border: 1px solid var(--soft);
+  border-radius: var(--radius);
+}
+
+button.on {
+  font-weight: 600;
+  color: var(--go);
+  background: var(--go-wash);
+  border: 2px solid var(--go);
+}
+
+kbd {
+  margin-right: 12px;
+  color: var(--soft);
+}
+</style>

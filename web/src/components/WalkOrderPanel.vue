@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { ask, Offline, Refusal, type WalkOrder } from '../api/client'
+import { useJob } from '../stores/job'
+
+const NAMES = {
+  'front.left': 'Front left',
+  'front.right': 'Front right',
+  'rear.right': 'Rear right',
+  'rear.left': 'Rear left',
+}
+const store = useJob()
+const order = ref<WalkOrder | null>(null)
+const problem = ref('')
+
+async function guarded(work: () => Promise<void>): Promise<void> {
+  problem.value = ''
+  try {
+    await work()
+  } catch (error) {
+    if (!(error instanceof Refusal || error instanceof Offline)) throw error
+    problem.value = error.message
+  }
+}
+
+const load = () =>
+  guarded(async () => {
+    order.value = await ask((api) => api.GET('/api/settings/walk'))
+  })
+
+const change = (corners: WalkOrder['corners'], by: WalkOrder['by']) =>
+  guarded(async () => {
+    const body = { corners, by, seen: order.value?.version ?? 0 }
+    order.value = await ask((api) => api.PUT('/api/settings/walk', { body }))
+    const path = { job_id: store.job!.id }
+    store.take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path } })))
+  })
+
+function earlier(place: number): void {
+  if (!order.value) return
+  const corners = [...(order.value.corners ?? [])]
+  const [moved] = corners.splice(place, 1)
+  if (moved) corners.splice(place - 1, 0, moved)
+  void change(corners, order.value.by)
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <details class="order">
+    <summary>Order of the walk</summary>
+    <template v-if="order">
+      <div class="row" role="group" aria-label="Go round by">
+        <button
+          v-for="by in ['wheel', 'reading'] as const"
+          :key="by"
+          type="button"
+          :class="{ on: order.by === by }"
+          :aria-pressed="order.by === by"
+          @click="change(order.corners, by)"
+        >
+          {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
+        </button>
+      </div>
+      <ol>
+        <li v-for="(corner, place) in order.corners" :key="corner">
+          <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
+          <button
+            v-if="place"
+            type="button"
+            :aria-label="`${NAMES[corner]} earlier`"
+            @click="earlier(place)"
+          >
+            ↑
+          </button>
+        </li>
+      </ol>
+    </template>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  align-content: center;
+  min-height: 44px;
+  font-weight: 600;
+  cursor: pointer;
+}
+
+ol {
+  padding: 0;
+  margin: 8px 0 0;
+  list-style: none;
+}
+
+li {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 46px;
+  max-width: 260px;
+}
+
+button {
+  min-width: 44px;
+  min-height: 44px;
+  padding: 0 12px;
+  cursor: pointer;
+  background: var(--card);
+  border: 1px solid var(--soft);
+  border-radius: var(--radius);
+}
+
+button.on {
+  font-weight: 600;
+  color: var(--go);
+  background: var(--go-wash);
+  border: 2px solid var(--go);
+}
+</style>

@@ -1,0 +1,19 @@
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import { ask, type ChoicesView } from '../api/client'
+
+const NOTHING: ChoicesView = {
+  torque_units: [],
+  length_units: [],
+  property_classes: [],
+  kinds: [],
+}
+
+/** What can be chosen from anywhere; read once. */
+export const useChoices = defineStore('choices', () => {
+  const choices = shallowRef<ChoicesView>(NOTHING)
+  void ask((api) => api.GET('/api/choices'))
+    .then((found) => (choices.value = found))
+    .catch(() => undefined)
+  return { choices }
+})

@@ -1,0 +1,47 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { ask, type InstrumentView } from '../api/client'
+import { useLine, type Line } from '../composables/useLine'
+
+const SHELF = 'fair-spindle/paired'
+
+/** The workshop's instruments, and those that are paired and speak. */
+export const useGauges = defineStore('gauges', () => {
+  const instruments = ref<InstrumentView[]>([])
+  const lines = ref<Record<string, Line>>({})
+  const paired = computed(() => instruments.value.filter((one) => lines.value[one.id]))
+
+  async function load(): Promise<void> {
+    instruments.value = await ask((api) => api.GET('/api/instruments'))
+    const known = new Set(instruments.value.filter((one) => one.address).map((one) => one.id))
+    for (const id of remembered()) if (known.has(id)) pair(id)
+  }
+
+  function remembered(): string[] {
+    return JSON.parse(localStorage.getItem(SHELF) ?? '[]') as string[]
+  }
+
+  function remember(): void {
+    localStorage.setItem(SHELF, JSON.stringify(Object.keys(lines.value)))
+  }
+
+  function pair(id: string): void {
+    const found = instruments.value.find((one) => one.id === id)
+    if (!found?.address || lines.value[id]) return
+    lines.value = { ...lines.value, [id]: useLine(found.address) }
+    remember()
+  }
+
+  function unpair(id: string): void {
+    lines.value[id]?.hangUp()
+    lines.value = Object.fromEntries(Object.entries(lines.value).filter(([one]) => one !== id))
+    remember()
+  }
+
+  /** Tell every paired gauge what is being read; a real one may pass it over. */
+  function aim(at: string): void {
+    for (const line of Object.values(lines.value)) line.say({ type: 'aim', at })
+  }
+
+  return { instruments, lines, paired, load, pair, unpair, aim }
+})

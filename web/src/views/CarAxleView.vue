@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { newId, send, type CarView } from '../api/client'
+import FieldGroup from '../components/FieldGroup.vue'
+import PartShelf from '../components/PartShelf.vue'
+import { useGuarded } from '../composables/useGuarded'
+import { useMoveOn } from '../composables/useMoveOn'
+import { useCar } from '../stores/car'
+
+const props = defineProps<{ axle: 'front' | 'rear' }>()
+const store = useCar()
+const page = ref<HTMLElement | null>(null)
+const { problem, busy, guarded } = useGuarded()
+const title = computed(() => (props.axle === 'front' ? 'Front' : 'Rear'))
+const fields = computed(
+  () =>
+    store.sheet?.fields.filter((one) => one.axle === props.axle && one.group !== 'Points') ?? [],
+)
+const groups = computed(() => [...new Set(fields.value.map((one) => one.group))])
+const known = computed(() => !!store.car!.entries[`${props.axle}.layout`])
+const moveOn = useMoveOn(page)
+
+/** Keys of the parts of a group that can go to the shelf. */
+function prefixes(group: string): string[] {
+  const own = fields.value.filter((one) => one.group === group && one.name.includes('.'))
+  return [...new Set(own.map((one) => one.key.split('.').slice(0, -1).join('.')))]
+}
+
+const copy = () =>
+  guarded(async () => {
+    const body = { id: newId(), seen: store.car!.version, side: 'left' }
+    store.take(await send<CarView>('POST', `${store.path}/copy-side`, body))
+  })
+</script>
+
+<template>
+  <div ref="page" class="axle">
+    <header>
+      <h2>{{ title }} axle</h2>
+      <el-button v-if="known" :disabled="busy" @click="copy">Copy left to right</el-button>
+    </header>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <p v-if="!known" class="notice wait">
+      Say first what this axle is; then its arms and points are asked for.
+    </p>
+    <FieldGroup
+      v-for="group in groups"
+      :key="axle + group"
+      :title="group"
+      :fields="fields.filter((one) => one.group === group)"
+      :prefix="title"
+      @saved="moveOn"
+    >
+      <PartShelf v-if="prefixes(group).length" :prefixes="prefixes(group)" />
+    </FieldGroup>
+  </div>
+</template>
+
+<style scoped>
+.axle {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 16px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+}
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { FastenerView } from '../api/client'
+import FastenerForm from '../components/FastenerForm.vue'
+import TableFiles from '../components/TableFiles.vue'
+import { useActing } from '../composables/useActing'
+import { useCar } from '../stores/car'
+
+const store = useCar()
+const { problem, act } = useActing()
+const editing = ref<FastenerView | null>(null)
+const fasteners = computed(() => store.car!.fasteners)
+const where = (one: FastenerView) => [one.axle, one.side].filter(Boolean).join(' ')
+const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
+</script>
+
+<template>
+  <div class="fasteners">
+    <header>
+      <div>
+        <h2>Fasteners</h2>
+        <p class="soft">
+          Values are yours, with their source: this product never invents a torque. A value that
+          looks wrong for its thread is asked about.
+        </p>
+      </div>
+      <TableFiles table="fasteners" />
+    </header>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <div v-if="fasteners.length" class="scroll card" tabindex="0" role="region" aria-label="List">
+      <table>
+        <thead>
+          <tr>
+            <th>Holds</th>
+            <th>Place</th>
+            <th>Where</th>
+            <th>Thread, class, torque</th>
+            <th>Condition</th>
+            <th>Source</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in fasteners" :key="one.key">
+            <td>
+              <b>{{ one.group }}</b>
+              <span v-if="one.single_use" class="wait"> single use</span>
+              <div class="soft">{{ one.drive }}</div>
+            </td>
+            <td class="figure">{{ one.place }}</td>
+            <td>{{ where(one) }}</td>
+            <td>
+              {{ one.said || 'not known' }}
+              <div v-if="one.doubt" class="wait">▲ {{ one.doubt }}</div>
+            </td>
+            <td>{{ one.condition.replace('_', '-') }}</td>
+            <td>{{ one.source }}</td>
+            <td class="do">
+              <el-button text :aria-label="`Change ${one.key}`" @click="editing = one">✎</el-button>
+              <el-button text :aria-label="`Strike ${one.key} off`" @click="strike(one)">
+                ✕
+              </el-button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-else class="card">Nothing listed yet. Add fasteners below, or bring a table in.</p>
+    <FastenerForm :key="editing?.key ?? 'new'" :start="editing" @done="editing = null" />
+  </div>
+</template>
+
+<style scoped>
+.fasteners {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 20px;
+  justify-content: space-between;
+}
+
+header > div:first-child {
+  max-width: 720px;
+}
+
+.scroll {
+  overflow-x: auto;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+td,
+th {
+  padding: 6px 12px 6px 0;
+  text-align: left;
+  vertical-align: top;
+  border-bottom: 1px solid var(--line);
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
+}
+
+.do {
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { computed, onUnmounted, watch } from 'vue'
+import BookBand from '../components/BookBand.vue'
+import UndoBar from '../components/UndoBar.vue'
+import { provideDesk } from '../composables/useDesk'
+import { useCar } from '../stores/car'
+
+const props = defineProps<{ carId: string }>()
+const store = useCar()
+provideDesk(store.book())
+const PAGES = [
+  { name: 'car', label: 'The car' },
+  { name: 'car-front', label: 'Front axle' },
+  { name: 'car-rear', label: 'Rear axle' },
+  { name: 'car-points', label: 'Points' },
+  { name: 'car-fasteners', label: 'Fasteners' },
+]
+const title = computed(() => store.car?.title || 'Axles not told yet')
+
+watch(
+  () => props.carId,
+  (carId) => void store.open(carId),
+  { immediate: true },
+)
+onUnmounted(() => store.close())
+</script>
+
+<template>
+  <BookBand
+    home="cars"
+    home-label="All cars"
+    :title="store.car?.car ?? ''"
+    :detail="title"
+    :connected="store.connected"
+    :waiting="store.waiting"
+    :pages="PAGES"
+    label="Parts of the record"
+  />
+  <main class="sheet">
+    <p v-if="store.missing" class="notice stop" role="alert">
+      There is no such car here. Go back to all cars.
+    </p>
+    <p v-else-if="!store.car || !store.sheet" class="soft">Reading the record…</p>
+    <template v-else>
+      <UndoBar :book="store.book()" />
+      <router-view />
+    </template>
+  </main>
+</template>

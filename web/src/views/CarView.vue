@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { newId, send, type CarView } from '../api/client'
+import ChoiceField from '../components/ChoiceField.vue'
+import FieldGroup from '../components/FieldGroup.vue'
+import LoadsPlan from '../components/LoadsPlan.vue'
+import NewJob from '../components/NewJob.vue'
+import { useGuarded } from '../composables/useGuarded'
+import { useMoveOn } from '../composables/useMoveOn'
+import { useCar } from '../stores/car'
+
+const store = useCar()
+const router = useRouter()
+const page = ref<HTMLElement | null>(null)
+const copyName = ref('')
+const { problem, busy, guarded } = useGuarded()
+const own = computed(() => store.sheet?.fields.filter((one) => !one.axle) ?? [])
+const layouts = computed(() => store.sheet?.fields.filter((one) => one.name === 'layout') ?? [])
+const moveOn = useMoveOn(page)
+
+const copy = () =>
+  guarded(async () => {
+    const body = { id: newId(), car: copyName.value.trim() || `${store.car!.car}, copy` }
+    const car = await send<CarView>('POST', `${store.path}/copy`, body)
+    copyName.value = ''
+    await router.push({ name: 'car', params: { carId: car.id } })
+  })
+</script>
+
+<template>
+  <div ref="page" class="car">
+    <h2>{{ store.car!.car }}</h2>
+    <div class="two">
+      <div class="column">
+        <section class="card" aria-label="Axles">
+          <h3>Axles</h3>
+          <ChoiceField
+            v-for="field in layouts"
+            :key="field.key"
+            :field="field"
+            :prefix="field.axle === 'front' ? 'Front' : 'Rear'"
+            :title="field.axle === 'front' ? 'Front axle' : 'Rear axle'"
+          />
+        </section>
+        <FieldGroup title="The car" :fields="own" prefix="" @saved="moveOn" />
+      </div>
+      <div class="column">
+        <LoadsPlan v-if="store.car!.loads" :loads="store.car!.loads" />
+        <NewJob :cars="[]" :car="store.car!.id" />
+        <form class="card" @submit.prevent="copy">
+          <h3>Another car like it</h3>
+          <label>
+            Its name
+            <input v-model="copyName" class="box" maxlength="120" />
+          </label>
+          <el-button native-type="submit" :disabled="busy">Copy the record</el-button>
+          <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+        </form>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.car,
+.column,
+.card {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  align-content: start;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  gap: 18px;
+}
+
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+
+label .box {
+  width: 100%;
+  font-weight: 400;
+}
+
+@media (width <= 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

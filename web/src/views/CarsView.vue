@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { ask, newId, type CarLine, type ShelfPart } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { sayMoment } from '../composables/useWords'
+
+const router = useRouter()
+const cars = ref<CarLine[] | null>(null)
+const parts = ref<ShelfPart[]>([])
+const name = ref('')
+const { problem, busy, guarded } = useGuarded()
+
+const load = () =>
+  guarded(async () => {
+    cars.value = await ask((api) => api.GET('/api/cars'))
+    parts.value = await ask((api) => api.GET('/api/parts'))
+  })
+
+const add = () =>
+  guarded(async () => {
+    if (!name.value.trim()) {
+      problem.value = 'Give the car a name your workshop knows it by.'
+      return
+    }
+    const body = { id: newId(), car: name.value.trim() }
+    const car = await ask((api) => api.POST('/api/cars', { body }))
+    await router.push({ name: 'car', params: { carId: car.id } })
+  })
+
+const remove = (part: ShelfPart) =>
+  guarded(async () => {
+    const path = { part_id: part.id }
+    await ask((api) => api.DELETE('/api/parts/{part_id}', { params: { path } }))
+    await load()
+  })
+
+onMounted(load)
+</script>
+
+<template>
+  <div class="cars">
+    <section>
+      <h2>Cars</h2>
+      <ul v-if="cars?.length">
+        <li v-for="car in cars" :key="car.id">
+          <router-link :to="{ name: 'car', params: { carId: car.id } }">
+            <span class="figure">{{ car.car }}</span>
+            <span>{{ car.title || 'Axles not told yet' }}</span>
+            <span class="soft">last {{ sayMoment(car.last_at) }}</span>
+          </router-link>
+        </li>
+      </ul>
+      <p v-else-if="cars" class="card">No car yet. Add one: a name is enough to begin.</p>
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    </section>
+    <aside>
+      <form class="card" @submit.prevent="add">
+        <h3>New car</h3>
+        <label>Car <input v-model="name" class="box" maxlength="120" /></label>
+        <el-button type="primary" native-type="submit" :disabled="busy">Add the car</el-button>
+      </form>
+      <div class="card">
+        <h3>Parts on the shelf</h3>
+        <p v-if="!parts.length" class="soft">
+          Save an arm, a spring or a bar from a car's record, and fit it to others.
+        </p>
+        <div v-for="part in parts" :key="part.id" class="part">
+          <span>
+            <b>{{ part.name }}</b> <span class="soft">{{ part.said }}</span>
+          </span>
+          <el-button text :aria-label="`Take ${part.name} off the shelf`" @click="remove(part)">
+            ✕
+          </el-button>
+        </div>
+      </div>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.cars {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  gap: 24px;
+}
+
+section,
+aside,
+.card {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  align-content: start;
+}
+
+ul {
+  display: grid;
+  gap: 10px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+li a {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 16px;
+  padding: 14px 18px;
+  color: var(--ink);
+  text-decoration: none;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+}
+
+li a:hover {
+  border-color: var(--go);
+}
+
+li .figure {
+  grid-column: 1 / -1;
+  font-size: 24px;
+}
+
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+
+label .box {
+  width: 100%;
+  font-weight: 400;
+}
+
+.part {
+  display: flex;
+  gap: 8px;
+  align-items: start;
+  justify-content: space-between;
+  border-top: 1px solid var(--line);
+}
+
+@media (width <= 900px) {
+  .cars {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+const PAGES = [
+  { name: 'workshop', label: 'Jobs' },
+  { name: 'cars', label: 'Cars' },
+  { name: 'gauges', label: 'Gauges' },
+]
+</script>
+
+<template>
+  <header class="band">
+    <div class="band-inner">
+      <img src="/mark.svg" alt="" width="40" height="40" />
+      <div class="name">
+        <h1>Fair Spindle</h1>
+        <p>Springs, rods and bushings: planned, counted, clamped at height, on record.</p>
+      </div>
+      <nav aria-label="The workshop">
+        <router-link v-for="page in PAGES" :key="page.name" :to="{ name: page.name }">
+          {{ page.label }}
+        </router-link>
+      </nav>
+    </div>
+  </header>
+  <main class="sheet">
+    <router-view />
+  </main>
+</template>
+
+<style scoped>
+.band {
+  background: var(--band);
+  color: var(--chalk);
+}
+
+.band-inner {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: 14px 20px 0;
+}
+
+.name {
+  flex: 1;
+  min-width: 200px;
+  padding-bottom: 10px;
+}
+
+h1 {
+  font-size: 32px;
+}
+
+.name p {
+  color: var(--chalk-soft);
+}
+
+nav {
+  display: flex;
+  align-self: end;
+}
+
+nav a {
+  display: grid;
+  place-items: center;
+  min-height: 48px;
+  padding: 0 18px;
+  font: 600 20px var(--figures);
+  color: var(--chalk-soft);
+  text-decoration: none;
+  border-bottom: 4px solid transparent;
+}
+
+nav a.router-link-exact-active {
+  color: var(--chalk);
+  border-color: var(--brass);
+}
+</style>

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
+import CarPlan from '../components/CarPlan.vue'
+import GaugeLine from '../components/GaugeLine.vue'
+import MeasuringField from '../components/MeasuringField.vue'
+import PictureRow from '../components/PictureRow.vue'
+import SettleBar from '../components/SettleBar.vue'
+import WalkChoice from '../components/WalkChoice.vue'
+import WalkOrderPanel from '../components/WalkOrderPanel.vue'
+import { useTake } from '../composables/useTake'
+import { useWalk } from '../composables/useWalk'
+import { useGauges } from '../stores/gauges'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const gauges = useGauges()
+const { steps, at, field, place, optional, left, go, onward } = useWalk()
+const asked = ref<InstanceType<typeof MeasuringField> | null>(null)
+const finished = ref(false)
+const { fitting, take } = useTake(field, asked)
+
+const corner = computed(() => (field.value?.side ? `${field.value.axle}.${field.value.side}` : ''))
+const where = computed(() => {
+  const { axle = '', side = '' } = field.value ?? {}
+  const words = [axle, side].filter(Boolean).join(' ')
+  return words ? words[0]!.toUpperCase() + words.slice(1) : 'The car'
+})
+const corners = computed(() => store.job?.wheels.map((one) => one.key) ?? [])
+const done = computed(() => {
+  const open = store.job?.missing.baseline ?? []
+  return corners.value.filter((one) => !open.some((key) => key.startsWith(`${one}.`)))
+})
+const doubtful = computed(() =>
+  corners.value.filter((one) =>
+    Object.values(store.job?.entries ?? {}).some((each) => each.doubt && each.key.startsWith(one)),
+  ),
+)
+const labels = computed(() =>
+  Object.fromEntries(
+    (store.job?.wheels ?? []).map((one) => [
+      one.key,
+      [one.height.split(' ±')[0] ?? '', one.camber.split(' ±')[0] ?? ''],
+    ]),
+  ),
+)
+
+function pick(wheel: string): void {
+  const own = steps.value.filter((one) => `${one.axle}.${one.side}` === wheel)
+  const open = own.find((one) => store.job?.missing.baseline?.includes(one.key))
+  const next = open ?? own[0]
+  if (next) at.value = next.key
+}
+
+function saved(): void {
+  finished.value = !onward() && left.value === 0
+}
+
+function shortcut(event: KeyboardEvent): void {
+  if (!event.altKey) return
+  const act = {
+    ArrowRight: () => go(1),
+    ArrowLeft: () => go(-1),
+    r: () => void asked.value?.readAgain(),
+    h: () => fitting.value[0] && gauges.lines[fitting.value[0].id]?.hold(),
+    t: () => takeFirst(),
+    o: () => (optional.value = !optional.value),
+  }[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+  if (!act) return
+  event.preventDefault()
+  act()
+}
+
+function takeFirst(): void {
+  const first = fitting.value[0]
+  const line = first && gauges.lines[first.id]
+  const shown = line?.held ?? (line?.stable ? line.now : null)
+  if (!first || !line || !shown) return
+  void take(first, shown)
+  line.release()
+}
+
+watch(
+  at,
+  async () => {
+    gauges.aim(at.value)
+    await nextTick()
+    asked.value?.inputs()[0]?.focus()
+  },
+  { immediate: true },
+)
+watch(asked, () => asked.value?.inputs()[0]?.focus())
+onMounted(() => {
+  window.addEventListener('keydown', shortcut)
+  void gauges.load().then(() => gauges.aim(at.value))
+})
+onUnmounted(() => window.removeEventListener('keydown', shortcut))
+</script>
+
+<template>
+  <div class="walk">
+    <header>
+      <h2>Walk round the car</h2>
+      <p class="figure progress" role="status">
+        {{ left ? `${left} still to read` : '✓ Everything asked is read' }}
+      </p>
+    </header>
+    <SettleBar />
+    <div class="floor">
+      <aside>
+        <CarPlan :labels="labels" :at="corner" :done="done" :doubtful="doubtful" @pick="pick" />
+        <label class="more">
+          <input v-model="optional" type="checkbox" />
+          Ask for what is optional too
+        </label>
+        <WalkOrderPanel />
+        <router-link :to="{ name: 'baseline' }">All readings on one sheet</router-link>
+      </aside>
+      <section
+        v-if="field"
+        :key="field.key"
+        class="card ask"
+        :aria-label="`${where}, ${field.label}`"
+      >
+        <p class="soft">{{ place + 1 }} of {{ steps.length }}</p>
+        <h3>
+          <span class="where">{{ where }}</span> {{ field.label }}
+          <span v-if="!field.required" class="soft">(optional)</span>
+        </h3>
+        <WalkChoice v-if="field.choices.length" :field="field" @saved="saved" />
+        <MeasuringField v-else ref="asked" :field="field" :prefix="where" big @saved="saved" />
+        <GaugeLine
+          v-for="one in fitting"
+          :key="one.id"
+          :instrument="one"
+          :line="gauges.lines[one.id]!"
+          takes="it"
+          @take="take(one, $event)"
+        />
+        <PictureRow :subject="field.key" />
+        <p v-if="finished" class="notice go" role="status">
+          ✓ The baseline is complete. Look it over on one sheet, then go on.
+        </p>
+        <div class="row moves">
+          <el-button :disabled="place === 0" @click="go(-1)">← Back</el-button>
+          <el-button :disabled="place === steps.length - 1" @click="go(1)">Later →</el-button>
+        </div>
+        <p class="keys soft">
+          <kbd>Enter</kbd> saves, goes on · <kbd>Alt ←</kbd> <kbd>Alt →</kbd> back, later ·
+          <kbd>Alt R</kbd> read again · <kbd>Alt H</kbd> hold the gauge · <kbd>Alt T</kbd> take it ·
+          <kbd>Alt O</kbd> optional too
+        </p>
+      </section>
+      <p v-else class="card">Say first what axles the car has, in its record.</p>
+    </div>
+  </div>
+</template>
+
+<style scoped src="./walk.css"></style>
