@@ -121,7 +121,6 @@ def test_the_baseline_is_walked_with_the_keyboard_alone(tuner):
     for name, text in (
         ("Left Camber", "-0.5"),
         ("Left Toe wanted", ""),
-        ("Left Sprung load", "3150"),
         ("Right Ride height", "14,5 in"),
     ):
         expect(page.locator(":focus")).to_have_attribute("aria-label", name)
@@ -134,7 +133,7 @@ def test_the_baseline_is_walked_with_the_keyboard_alone(tuner):
     page.keyboard.press("Enter")
     expect(page.get_by_text("✓ 368.4 mm ± 1.2, 2 readings, spread 0.2 mm")).to_be_visible()
     expect(page.get_by_text("✓ −0.50° ± 0.12")).to_be_visible()
-    expect(page.get_by_text("✓ 3150 N ± 109")).to_be_visible()
+    expect(tuner.field("Left Sprung load")).to_have_value("3132")  # from the car's record
     tuner.field("Left Old end length").focus()
     page.keyboard.type("85")
     page.keyboard.press("Enter")
@@ -144,7 +143,7 @@ def test_the_baseline_is_walked_with_the_keyboard_alone(tuner):
 def test_the_printed_record_is_black_on_white_without_the_screen_s_furniture(tuner):
     page = tuner.page
     page.get_by_role("link", name="Springs and tie-rod ends, front").click()
-    expect(page.get_by_text("Signed by")).to_be_visible()
+    expect(page.get_by_text("Signed by").first).to_be_visible()
     page.emulate_media(media="print")
     expect(page.get_by_role("navigation")).to_be_hidden()
     expect(page.get_by_role("button", name="Print")).to_be_hidden()

@@ -85,7 +85,8 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
     """A read value in its usual unit with ±, spread and number of readings."""
     way = next((one for one in asked.methods if one.name == method), asked.methods[0])
     if way.name == "point":
-        return ", ".join(f"{axis} {quantity.parts[axis]:.1f}" for axis in ("x", "y", "z")) + " mm"
+        said = ", ".join(f"{axis} {quantity.parts[axis]:.1f}" for axis in ("x", "y", "z"))
+        return f"{said} mm".replace("-", "−")
     unit, digits = _SHOWN_IN.get(UNITS[way.unit].quantity, ("mm", 2))
     if unit == "deg" and "toe" in asked.name:
         unit = "min"

@@ -3,9 +3,14 @@ import { computed } from 'vue'
 import { useActing } from '../composables/useActing'
 import { useJob } from '../stores/job'
 
+const emit = defineEmits<{ settled: [] }>()
 const store = useJob()
 const { problem, busy, act } = useActing()
 const onWheels = computed(() => store.job?.position === 'on_wheels')
+
+async function settle(): Promise<void> {
+  if (await act({ kind: 'settled' })) emit('settled')
+}
 </script>
 
 <template>
@@ -18,9 +23,7 @@ const onWheels = computed(() => store.job?.position === 'on_wheels')
     <span>
       ▲ Roll the car a length and back, bounce both ends. Readings before that are marked.
     </span>
-    <el-button type="primary" :disabled="busy" @click="act({ kind: 'settled' })">
-      It is settled
-    </el-button>
+    <el-button type="primary" :disabled="busy" @click="settle"> It is settled </el-button>
   </div>
   <p v-else class="go" role="status">✓ The car is settled on its wheels.</p>
 </template>

@@ -1,4 +1,4 @@
-import { computed, ref, type ComputedRef, type Ref } from 'vue'
+import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import type { FieldView } from '../api/client'
 import { useJob } from '../stores/job'
 
@@ -43,6 +43,8 @@ export function useWalk(): Walk {
       steps.value.some((one) => one.key === chosen.value) ? chosen.value : firstOpen.value,
     set: (key: string) => (chosen.value = key),
   })
+  // Where the walk begins is held, so that a saved reading does not move it on by itself.
+  watch(firstOpen, (key) => (chosen.value ||= key), { immediate: true })
   const field = computed(() => fields.value.get(at.value))
   const place = computed(() => steps.value.findIndex((one) => one.key === at.value))
   const left = computed(() => missing.value.size)

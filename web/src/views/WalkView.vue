@@ -79,16 +79,18 @@ function takeFirst(): void {
   line.release()
 }
 
+const focus = () => asked.value?.inputs()[0]?.focus()
+
 watch(
   at,
   async () => {
     gauges.aim(at.value)
     await nextTick()
-    asked.value?.inputs()[0]?.focus()
+    focus()
   },
   { immediate: true },
 )
-watch(asked, () => asked.value?.inputs()[0]?.focus())
+watch(asked, focus)
 onMounted(() => {
   window.addEventListener('keydown', shortcut)
   void gauges.load().then(() => gauges.aim(at.value))
@@ -104,7 +106,7 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
         {{ left ? `${left} still to read` : '✓ Everything asked is read' }}
       </p>
     </header>
-    <SettleBar />
+    <SettleBar @settled="focus" />
     <div class="floor">
       <aside>
         <CarPlan :labels="labels" :at="corner" :done="done" :doubtful="doubtful" @pick="pick" />

@@ -109,6 +109,7 @@ def _later(asked: Field, readings: Mapping[str, Read], twin: Read) -> bool:
 
 def _say(asked: Field, value: float, sign: bool = False) -> str:
     unit = UNITS[asked.methods[0].unit]
-    if unit.quantity == "angle":
-        return f"{degrees(value):{'+' if sign else ''}.2f}°"
-    return f"{from_core(value, unit.key):{'+' if sign else ''}.1f} {unit.label}"
+    way = "+" if sign else ""
+    words = f"{degrees(value):{way}.2f}°" if unit.quantity == "angle" else ""
+    words = words or f"{from_core(value, unit.key):{way}.1f} {unit.label}"
+    return words.replace("-", "−")
