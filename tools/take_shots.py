@@ -15,14 +15,19 @@ SHOTS = Path(__file__).parent.parent / "docs" / "screenshots"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
-    ("workshop", "", None, DESK),
-    ("baseline", "Orrowby", "Baseline", DESK),
-    ("plan", "Orrowby", "Plan", DESK),
-    ("floor", "Orrowby", "Floor", DESK),
-    ("floor-phone", "Orrowby", "Floor", PHONE),
-    ("counter-phone", "Orrowby", "Floor > Turn the new ends on to the count", PHONE),
-    ("check", "Springs and tie-rod ends, front", "Check", DESK),
-    ("record", "Quenlow", "Record", DESK),
+    ("workshop", "", [], DESK),
+    ("car", "cars", ["Brannock Rill"], DESK),
+    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 1300"], DESK),
+    ("gauges", "gauges", ["pair Level, bay 1"], DESK),
+    ("walk", "", ["Baseline before"], DESK),
+    ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),
+    ("baseline", "", ["Orrowby", "Baseline", "scroll 330"], DESK),
+    ("plan", "", ["Orrowby", "Plan"], DESK),
+    ("floor", "", ["Orrowby"], DESK),
+    ("floor-phone", "", ["Orrowby"], PHONE),
+    ("counter-phone", "", ["Orrowby", "step Turn the new ends on to the count"], PHONE),
+    ("check", "", ["Springs and tie-rod ends, front", "Check"], DESK),
+    ("record", "", ["Springs and tie-rod ends, front"], DESK),
 ]
 
 
@@ -53,26 +58,34 @@ def _wait(port: int) -> None:
 def _take(address: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-        for name, car, where, (width, height) in VIEWS:
+        for name, start, steps, (width, height) in VIEWS:
             page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
-            page.goto(address)
-            page.get_by_role("link", name="Orrowby").wait_for()
-            if where:
-                _go(page, car, where)
+            page.goto(f"{address}/{start}")
+            page.get_by_role("heading", level=2).first.wait_for()
+            for step in steps:
+                _go(page, step)
             page.wait_for_load_state("networkidle")
             page.screenshot(path=SHOTS / f"{name}.png", animations="disabled")
             page.close()
         browser.close()
 
 
-def _go(page: Page, car: str, where: str) -> None:
-    page.get_by_role("link", name=car).click()
-    tab, _, step = where.partition(" > ")
-    page.get_by_role("navigation").get_by_role("link", name=tab, exact=True).click()
-    page.get_by_role("heading", level=2).first.wait_for()
-    if step:
-        page.get_by_role("button", name=step).click()
-        page.get_by_role("heading", level=2, name=step).wait_for()
+def _go(page: Page, step: str) -> None:
+    verb, _, what = step.partition(" ")
+    if verb == "scroll":
+        page.mouse.wheel(0, int(what))
+        page.wait_for_timeout(200)
+    elif verb == "step":
+        page.get_by_role("button", name=what).click()
+        page.get_by_role("heading", level=2, name=what).wait_for()
+    elif verb == "pair":
+        page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
+        page.get_by_text("● steady").wait_for()
+    else:
+        page.get_by_role("link", name=step).first.click()
+        page.get_by_role("navigation", name="Parts of the").wait_for()
+        page.get_by_role("heading", level=2).first.wait_for()
+        page.wait_for_timeout(300)
 
 
 if __name__ == "__main__":

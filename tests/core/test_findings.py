@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.log import (
@@ -59,8 +60,9 @@ def finished(**swaps):
 
 def found(acts):
     state = derive(events(*acts), FRONT_STRUT)
-    corners = corners_of(state, FRONT_STRUT)
-    return look(state, corners, plans_of(corners), FRONT_STRUT)
+    readings = readings_now(state, FRONT_STRUT)
+    corners = corners_of(state, readings)
+    return look(state, readings, corners, plans_of(corners), FRONT_STRUT)
 
 
 def codes(acts):
@@ -145,7 +147,7 @@ def test_window_recentres_on_what_was_measured():
     state = derive(events(*finished()), FRONT_STRUT)
     before = derive(events(*workshop.baseline()), FRONT_STRUT)
     middles = {
-        name: sum(windows_of(plans_of(corners_of(one, FRONT_STRUT)))["left"]) / 2
+        name: sum(windows_of(plans_of(corners_of(one, readings_now(one, FRONT_STRUT))))["left"]) / 2
         for name, one in (("now", state), ("then", before))
     }
     assert middles["now"] - middles["then"] == pytest.approx(1.9, abs=0.2)

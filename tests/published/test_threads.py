@@ -1,9 +1,8 @@
-"""Threads and fasteners against ISO 898-1, repeats against the GUM."""
+"""Threads and fasteners against ISO 898-1."""
 
 import pytest
 
 from fair_spindle.core.fasteners import doubt_torque, tensile_stress_area
-from fair_spindle.core.gauging import combine_repeats
 from fair_spindle.core.tables import iso_pitches
 
 # ISO 898-1:2013, tables 4 to 7, nominal stress area in mm², coarse then fine threads (from memory).
@@ -29,17 +28,6 @@ def test_iso_261_pitches_give_the_stress_areas_of_iso_898_1(diameter):
 
 
 @pytest.mark.published
-def test_repeats_as_in_gum_clause_4_4_3():
-    """JCGM 100:2008, 4.4.3, table 1 (from memory): mean 100.14, s of the mean 0.33 (°C, 20 readings)."""
-    readings = [
-        96.90, 98.18, 98.25, 98.61, 99.03, 99.49, 99.56, 99.74, 99.89, 100.07,
-        100.33, 100.42, 100.68, 100.95, 101.11, 101.20, 101.57, 101.84, 102.36, 102.72,
-    ]  # fmt: skip
-    reading = combine_repeats(readings, 0.0)
-    assert reading.mean == pytest.approx(100.14, abs=0.0051)
-    assert reading.uncertainty == pytest.approx(0.33, abs=0.005)
-
-
 def test_wrong_unit_is_questioned_and_the_usual_one_is_not():
     assert doubt_torque(120, "nm", 12, 1.25, "10.9") is None
     assert doubt_torque(120, "lb_ft", 12, 1.25, "10.9").likelier_unit == "nm"

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from uuid import NAMESPACE_URL, uuid5
 
+from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.log import (
     Act,
@@ -256,7 +257,7 @@ def _measured(desk: Desk) -> None:
 
 
 def _planned_flats(desk: Desk) -> dict[Side, int]:
-    plans = plans_of(corners_of(desk.state, desk.template))
+    plans = plans_of(corners_of(desk.state, readings_now(desk.state, desk.template)))
     return {side: round(plan.turns.set_turns / FLAT) for side, plan in plans.items() if plan.turns}
 
 

@@ -43,6 +43,21 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         _words(job["car"], "head"),
         _words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
         *_signature(job),
+        *(_tightened(job) if job["groups"] else _measured(job)),
+        *_lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
+        *_lines("Open items", _open_items(job)),
+        *_lines("Notes", [note["text"] for note in job["notes"]]),
+        _words("Readings as taken", "part"),
+        _table(
+            ("Reading", "As typed", "Understood", "Taken"),
+            [(e["label"], e["said"], e["understood"], _how(e)) for e in job["entries"].values()],
+        ),
+        _words(CAUTION),
+    ]
+
+
+def _tightened(job: Mapping[str, Any]) -> list[Any]:
+    return [
         _words("Heights, toe, turns", "part"),
         _table(
             ("", "Height before", "Predicted", "Settled", "Toe before", "Wanted", "Settled", "Off", "On"),
@@ -50,16 +65,27 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         ),
         _words("Tightening", "part"),
         _table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
-        *_lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
-        *_lines("Open items", _open_items(job)),
-        *_lines("Notes", [note["text"] for note in job["notes"]]),
-        _words("Readings as taken", "part"),
-        _table(
-            ("Reading", "As typed", "Understood"),
-            [(e["label"], e["said"], e["understood"]) for e in job["entries"].values()],
-        ),
-        _words(CAUTION),
     ]
+
+
+def _measured(job: Mapping[str, Any]) -> list[Any]:
+    names = ("height", "toe", "camber", "caster")
+    return [
+        _words("The four wheels", "part"),
+        _table(
+            ("", "Height", "Toe", "Camber", "Caster", "Load"),
+            [(w["label"], *(w[name] for name in names), _load(w)) for w in job["wheels"]],
+        ),
+    ]
+
+
+def _load(wheel: Mapping[str, Any]) -> str:
+    return f"{'about ' if wheel['load_estimated'] else ''}{wheel['load']}" if wheel["load"] else ""
+
+
+def _how(entry: Mapping[str, Any]) -> str:
+    """With what, from where, and what was wrong with how it was read."""
+    return "; ".join(filter(None, (entry["gauge"], entry["source"], *entry["flags"], entry["doubt"])))
 
 
 def _signature(job: Mapping[str, Any]) -> list[Any]:

@@ -2,22 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import Any
 
 from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.asking import shape_now
 from fair_spindle.core.floor.findings import doubt_specification, overdue, unsettled
-from fair_spindle.core.floor.log import Fastener, Specified, Typed
-from fair_spindle.core.floor.starting import loads_now
+from fair_spindle.core.floor.log import Entered, Fastener, Specified, Typed
 from fair_spindle.core.floor.state import Taken
-from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.core.sheet.walk import CORNERS
 from fair_spindle.core.units import from_core
 from fair_spindle.jobs import models as m
-from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_numbers, say_typed
+from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.standing import Standing
 
@@ -33,10 +30,10 @@ def show_car(now: Standing) -> m.CarView:
     )
 
 
-def show_book(now: Standing, doubts: Iterable[Doubt] = ()) -> dict[str, Any]:
+def show_book(now: Standing) -> dict[str, Any]:
     """The members that every book shows."""
     last = now.last_undoable
-    found = {doubt.key: doubt for doubt in doubts}
+    found = {doubt.key: doubt for doubt in now.doubts}
     return {
         "id": now.book.id,
         "title": now.book.title,
@@ -61,14 +58,13 @@ def show_typed(typed: Typed) -> m.TypedView:
 
 def show_wheels(now: Standing) -> list[m.WheelView]:
     """What was read at each wheel."""
-    loads = loads_now(now.state, now.template)
     asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
-    return [_wheel(now, corner, loads) for corner in CORNERS if corner in asked]
+    return [_wheel(now, corner) for corner in CORNERS if corner in asked]
 
 
 def show_loads(now: Standing) -> m.LoadsView | None:
     """What stands on the four wheels."""
-    loads = loads_now(now.state, now.template)
+    loads = now.loads
     if loads is None:
         return None
     return m.LoadsView(
@@ -105,7 +101,7 @@ def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.Entr
         typed={name: show_typed(typed) for name, typed in act.typed.items()},
         choice=act.choice,
         plus_minus=show_typed(act.plus_minus) if act.plus_minus else None,
-        understood=say_entry(act, now.sheet),
+        understood=_understood(now, key, act),
         again=[{name: show_typed(typed) for name, typed in row.items()} for row in act.again],
         gauge=act.gauge.name if act.gauge else "",
         source=taken.source,
@@ -114,14 +110,20 @@ def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.Entr
     )
 
 
-def _wheel(now: Standing, corner: str, loads: CarLoads | None) -> m.WheelView:
+def _understood(now: Standing, key: str, act: Entered) -> str:
+    """How an entry is understood, from what was read already."""
+    asked, read = now.sheet.fields[key], now.readings.quantities.get(key)
+    return say_quantity(asked, read, act.method) if read else say_entry(act, now.sheet)
+
+
+def _wheel(now: Standing, corner: str) -> m.WheelView:
     axle, side = corner.split(".")
 
     def said(name: str) -> str:
-        taken = now.state.entries.get(f"{corner}.{name}")
-        return say_entry(taken.act, now.sheet) if taken else ""
+        key = f"{corner}.{name}"
+        return _understood(now, key, now.state.entries[key].act) if key in now.state.entries else ""
 
-    load = loads.wheels[f"{axle}_{side}"] if loads else None
+    load = now.loads.wheels[f"{axle}_{side}"] if now.loads else None
     return m.WheelView(
         key=corner,
         label=f"{axle.capitalize()} {side}",

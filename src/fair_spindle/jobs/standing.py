@@ -6,14 +6,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.asking import Readings, readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
-from fair_spindle.core.floor.findings import Finding, look
+from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState, derive, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
+from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
+from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.records.tables import BookRow
 
@@ -41,24 +44,39 @@ class Standing:
         return derive(self.log, self.template)
 
     @cached_property
+    def readings(self) -> Readings:
+        """Everything read in it."""
+        return readings_now(self.state, self.template)
+
+    @property
     def sheet(self) -> Sheet:
         """The fields asked now."""
-        return sheet_now(self.state, self.template)
+        return self.readings.sheet
 
     @cached_property
     def corners(self) -> Mapping[Side, Corner]:
         """Inputs of the two front corners."""
-        return corners_of(self.state, self.template)
+        return corners_of(self.state, self.readings)
 
     @cached_property
     def plans(self) -> Mapping[Side, CornerPlan]:
         """What is computed about them."""
-        return plans_of(dict(self.corners))
+        return plans_of(self.corners)
 
     @cached_property
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
-        return look(self.state, self.corners, self.plans, self.template)
+        return look(self.state, self.readings, self.corners, self.plans, self.template)
+
+    @cached_property
+    def doubts(self) -> list[Doubt]:
+        """Readings that are out of line."""
+        return doubts_now(self.state, self.readings)
+
+    @cached_property
+    def loads(self) -> CarLoads | None:
+        """What stands on the four wheels."""
+        return loads_now(self.state, self.readings)
 
     @cached_property
     def last_undoable(self) -> Event | None:

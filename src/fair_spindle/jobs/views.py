@@ -9,7 +9,7 @@ from typing import TypeVar
 from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.asking import missing_fields
 from fair_spindle.core.floor.corners import windows_of
-from fair_spindle.core.floor.findings import doubt_specification, doubts_now
+from fair_spindle.core.floor.findings import doubt_specification
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import Event, Specified, Undone
 from fair_spindle.core.floor.readings import Quantity
@@ -36,7 +36,7 @@ def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
     state, template = now.state, now.template
     windows = windows_of(now.plans)
     return m.JobView(
-        **show_book(now, doubts_now(state, template)),
+        **show_book(now),
         kind=template.key,
         pages=list(template.pages),
         car_id=now.book.car_id,
@@ -117,6 +117,7 @@ class _Numbers:
         self._corner = now.corners[side]
         self._sheet = now.sheet
         self._side = side
+        self._said: dict[str, tuple[str, str, str]] = {}
 
     def length(self, computed: Computed | None) -> m.NumberView | None:
         """A length in mm."""
@@ -143,14 +144,16 @@ class _Numbers:
         )
 
     def _input(self, name: str, share: float) -> m.InputView:
+        if name not in self._said:
+            self._said[name] = self._say(name)
+        key, label, shown = self._said[name]
+        return m.InputView(key=key, label=label, shown=shown, share_pct=100 * share)
+
+    def _say(self, name: str) -> tuple[str, str, str]:
+        """Key, label and value of an input; many numbers rest on the same ones."""
         key = field_key(name, self._side, self._sheet)
         read = self._corner.quantities.get(name)
-        return m.InputView(
-            key=key,
-            label=say_field(key, self._sheet),
-            shown=say_quantity(self._sheet.find(key), read) if read else "",
-            share_pct=100 * share,
-        )
+        return key, say_field(key, self._sheet), say_quantity(self._sheet.find(key), read) if read else ""
 
 
 def field_key(name: str, side: Side, sheet: Sheet) -> str:

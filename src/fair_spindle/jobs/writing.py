@@ -6,9 +6,10 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from fair_spindle.core.errors import Conflict, NotAllowed
-from fair_spindle.core.floor.asking import shape_now
+from fair_spindle.core.floor.asking import readings_now, shape_now
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import look
+from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
     Cleared,
@@ -83,7 +84,9 @@ def accept(act: Act, state: JobState, log: Sequence[Event], template: JobTemplat
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, log, template)
-    windows = windows_of(plans_of(corners_of(state, template))) if isinstance(act, Tightened) else {}
+    windows: Windows = {}
+    if isinstance(act, Tightened):
+        windows = windows_of(plans_of(corners_of(state, readings_now(state, template))))
     act = permit(act, state, template, windows)
     return _sealed(act, state, log, template) if isinstance(act, Signed) else act
 
@@ -97,8 +100,9 @@ def understand(now: Standing, act: Act) -> UnderstoodView:
 
 
 def _sealed(act: Signed, state: JobState, log: Sequence[Event], template: JobTemplate) -> Signed:
-    corners = corners_of(state, template)
-    findings = look(state, corners, plans_of(corners), template)
+    readings = readings_now(state, template)
+    corners = corners_of(state, readings)
+    findings = look(state, readings, corners, plans_of(corners), template)
     blocking = [finding.message for finding in findings if finding.severity == "blocks"]
     if blocking:
         raise NotAllowed(f"Not to be signed yet. {blocking[0]}", items=blocking)

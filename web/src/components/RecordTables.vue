@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { SIDES } from '../api/client'
 import { sayNumber } from '../composables/useWords'
 import { useJob } from '../stores/job'
+import WheelTable from './WheelTable.vue'
 
 const store = useJob()
 const job = computed(() => store.job!)
@@ -35,12 +36,20 @@ const readings = computed(() =>
     label: one.label,
     typed: one.said,
     understood: one.understood,
+    taken: [one.gauge, one.source, ...one.flags, one.doubt].filter(Boolean).join('; '),
   })),
 )
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Heights, toe and turns">
+  <WheelTable v-if="!job.groups.length" :wheels="job.wheels" />
+  <div
+    v-if="job.groups.length"
+    class="scroll"
+    tabindex="0"
+    role="region"
+    aria-label="Heights, toe and turns"
+  >
     <table>
       <caption>
         Heights hub to arch in mm, toe per wheel, turns of the tie-rod ends
@@ -75,7 +84,7 @@ const readings = computed(() =>
       </tbody>
     </table>
   </div>
-  <div class="scroll" tabindex="0" role="region" aria-label="Tightening">
+  <div v-if="job.groups.length" class="scroll" tabindex="0" role="region" aria-label="Tightening">
     <table>
       <caption>
         Tightening
@@ -119,6 +128,7 @@ const readings = computed(() =>
           <th>{{ one.label }}</th>
           <td>{{ one.typed }}</td>
           <td>{{ one.understood }}</td>
+          <td class="soft">{{ one.taken }}</td>
         </tr>
       </tbody>
     </table>

@@ -6,6 +6,7 @@ import { useJob } from '../stores/job'
 import CornerHeight from './CornerHeight.vue'
 import FastenerBoard from './FastenerBoard.vue'
 import MoveCar from './MoveCar.vue'
+import PictureRow from './PictureRow.vue'
 import ReasonDialog from './ReasonDialog.vue'
 import TurnCounter from './TurnCounter.vue'
 
@@ -99,6 +100,7 @@ async function write(): Promise<void> {
       />
       <el-button native-type="submit" :disabled="!note.trim()">Add note</el-button>
     </form>
+    <PictureRow :subject="step.key" />
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div v-if="step.state === 'open'" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>

@@ -47,6 +47,15 @@ function print(): void {
     </section>
     <section class="card tables">
       <RecordTables />
+      <div v-if="job.pictures.length" class="row">
+        <a
+          v-for="one in job.pictures"
+          :key="one.subject + one.sha256"
+          :href="`${base}/pictures/${one.sha256}`"
+          target="_blank"
+          ><img :src="`${base}/pictures/${one.sha256}`" :alt="one.name" height="96"
+        /></a>
+      </div>
       <p v-for="note in job.notes" :key="note.at">✎ {{ note.text }}</p>
       <p v-for="one in job.overrides" :key="one.at" class="notice stop">
         Override, {{ sayMoment(one.at) }}: {{ one.places.join(', ') }}. {{ one.reason }}

@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.catalogue import sheet_for
@@ -77,6 +81,54 @@ def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
     True
     """
     return sheet_for(template.key, shape_now(state))
+
+
+@dataclass(frozen=True)
+class Readings:
+    """The fields asked now, and everything read in them: quantities and words by field key."""
+
+    sheet: Sheet
+    quantities: Mapping[str, Quantity]
+    words: Mapping[str, str]
+
+
+def readings_now(state: JobState, template: JobTemplate) -> Readings:
+    """Understand everything that is filled in.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of log. [-]
+
+    Returns
+    -------
+    Readings
+        Quantities in core units, and words.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist; accepted choices always do.
+
+    Notes
+    -----
+    Everything computed about a job starts from this.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.measure import MEASURE
+    >>> len(readings_now(JobState(), MEASURE).quantities)
+    0
+    """
+    sheet = sheet_now(state, template)
+    quantities, words = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
+    return Readings(sheet, quantities, words)
 
 
 def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:

@@ -5,26 +5,26 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import TypeVar
 
-from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.loading import Windows
-from fair_spindle.core.floor.readings import Quantity, read_all
+from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan, plan_corner
-from fair_spindle.core.planning.template import SIDES, JobTemplate, Side
+from fair_spindle.core.planning.template import SIDES, Side
 from fair_spindle.core.threads import FLAT
 
 T = TypeVar("T")
 
 
-def corners_of(state: JobState, template: JobTemplate) -> dict[Side, Corner]:
+def corners_of(state: JobState, readings: Readings) -> dict[Side, Corner]:
     """Read the inputs of both front corners out of a job.
 
     Parameters
     ----------
     state : JobState
         What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
+    readings : Readings
+        Everything read in it. [-]
 
     Returns
     -------
@@ -45,16 +45,15 @@ def corners_of(state: JobState, template: JobTemplate) -> dict[Side, Corner]:
 
     Examples
     --------
+    >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> corners_of(JobState(), FRONT_STRUT)["left"].flats_on
+    >>> corners_of(JobState(), readings_now(JobState(), FRONT_STRUT))["left"].flats_on
     0
     """
-    acts = {key: taken.act for key, taken in state.entries.items()}
-    quantities, choices = read_all(acts, sheet_now(state, template))
-    return {side: _corner(side, state, quantities, choices) for side in SIDES}
+    return {side: _corner(side, state, readings) for side in SIDES}
 
 
-def plans_of(corners: dict[Side, Corner]) -> dict[Side, CornerPlan]:
+def plans_of(corners: Mapping[Side, Corner]) -> dict[Side, CornerPlan]:
     """Plan both corners.
 
     Parameters
@@ -81,8 +80,8 @@ def plans_of(corners: dict[Side, Corner]) -> dict[Side, CornerPlan]:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> plans_of(corners_of(JobState(), FRONT_STRUT))["left"].window is None
+    >>> from fair_spindle.core.front_axle import Corner
+    >>> plans_of({"left": Corner({}, {})})["left"].window is None
     True
     """
     return {side: plan_corner(corner) for side, corner in corners.items()}
@@ -121,16 +120,16 @@ def windows_of(plans: Mapping[Side, CornerPlan]) -> Windows:
     return {side: (plan.window.low, plan.window.high) for side, plan in plans.items() if plan.window}
 
 
-def _corner(side: Side, state: JobState, quantities: dict[str, Quantity], choices: dict[str, str]) -> Corner:
+def _corner(side: Side, state: JobState, readings: Readings) -> Corner:
     reading = state.entries.get(f"front.{side}.check_toe")
     read_at = reading.event.seq if reading else 0
     since = state.flats(side, "correct", after=read_at)
-    own = {**_for_side(side, quantities), **_counted_off(side, state)}
+    own = {**_for_side(side, readings.quantities), **_counted_off(side, state)}
     if "total_toe" in own:
         own.setdefault("toe", _half(own["total_toe"]))
     return Corner(
         own,
-        _for_side(side, choices),
+        _for_side(side, readings.words),
         state.flats(side, "on"),
         state.flats(side, "correct") - since,
         since,
@@ -148,7 +147,7 @@ def _counted_off(side: Side, state: JobState) -> dict[str, Quantity]:
     return {"tie.turns_off": Quantity(flats * FLAT, FLAT / 2 / 3**0.5)} if flats else {}
 
 
-def _for_side(side: Side, by_key: dict[str, T]) -> dict[str, T]:
+def _for_side(side: Side, by_key: Mapping[str, T]) -> dict[str, T]:
     other = "front.right." if side == "left" else "front.left."
     own = ("front.", f"front.{side}.")
     return {

@@ -8,7 +8,7 @@ from math import degrees
 from typing import Literal
 
 from fair_spindle.core.fasteners import TorqueDoubt, doubt_torque, odd_thread, reading_matches
-from fair_spindle.core.floor.asking import missing_fields, sheet_now
+from fair_spindle.core.floor.asking import Readings, missing_fields
 from fair_spindle.core.floor.loading import needs_load
 from fair_spindle.core.floor.log import Specified, Typed
 from fair_spindle.core.floor.readings import read_all
@@ -18,6 +18,7 @@ from fair_spindle.core.front_axle import Corner, CornerPlan, clamped_twist
 from fair_spindle.core.planning.template import POSITION_NAMES, SIDES, JobTemplate, Side
 from fair_spindle.core.rubber import DEFAULT_TWIST_LIMIT
 from fair_spindle.core.sheet.doubts import Doubt, Read, doubt_readings
+from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.core.units import UNITS
@@ -40,13 +41,17 @@ class Finding:
 Plans = Mapping[Side, CornerPlan]
 
 
-def look(state: JobState, corners: Mapping[Side, Corner], plans: Plans, template: JobTemplate) -> list[Finding]:
+def look(
+    state: JobState, readings: Readings, corners: Mapping[Side, Corner], plans: Plans, template: JobTemplate
+) -> list[Finding]:
     """Look a job over and say everything that is wrong, open or doubtful.
 
     Parameters
     ----------
     state : JobState
         What is true now. [-]
+    readings : Readings
+        Everything read in it. [-]
     corners, plans : mapping
         Inputs and plan of each corner. [-]
     template : JobTemplate
@@ -72,7 +77,8 @@ def look(state: JobState, corners: Mapping[Side, Corner], plans: Plans, template
     Examples
     --------
     >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> look(JobState(), {}, {}, FRONT_STRUT)[0].severity
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> look(JobState(), readings_now(JobState(), FRONT_STRUT), {}, {}, FRONT_STRUT)[0].severity
     'blocks'
     """
     found = [
@@ -80,11 +86,11 @@ def look(state: JobState, corners: Mapping[Side, Corner], plans: Plans, template
         *_not_tight(state, template),
         *_threads(state, plans),
         *_steps(state, template),
-        *_readings(state, template),
+        *_missing(state, readings.sheet, template),
         *_bonded(state, corners, plans, template),
         *_torques(state, template),
         *_check(plans),
-        *_taken(state, template),
+        *_taken(state, readings),
         *_baseline(plans),
     ]
     order: tuple[Severity, ...] = ("blocks", "open", "question", "note")
@@ -199,23 +205,22 @@ def _steps(state: JobState, template: JobTemplate) -> Iterator[Finding]:
             yield Finding("step_skipped", "open", f"Step skipped: {step.title} ({act.reason}).", step.key)
 
 
-def _readings(state: JobState, template: JobTemplate) -> Iterator[Finding]:
-    sheet = sheet_now(state, template)
+def _missing(state: JobState, sheet: Sheet, template: JobTemplate) -> Iterator[Finding]:
     for phase in ("baseline", "check"):
         for key in missing_fields(state, template, phase):
             words = label_field(sheet.find(key)).lower()
             yield Finding(f"{phase}_missing", "open", f"Not read in the {phase}: {words}.", key)
 
 
-def doubts_now(state: JobState, template: JobTemplate) -> list[Doubt]:
+def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
     """Find readings of a job that are out of line.
 
     Parameters
     ----------
     state : JobState
         What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
+    readings : Readings
+        Everything read in it. [-]
 
     Returns
     -------
@@ -237,15 +242,15 @@ def doubts_now(state: JobState, template: JobTemplate) -> list[Doubt]:
     Examples
     --------
     >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> doubts_now(JobState(), FRONT_STRUT)
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> doubts_now(JobState(), readings_now(JobState(), FRONT_STRUT))
     []
     """
-    sheet = sheet_now(state, template)
-    now, _ = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
+    sheet = readings.sheet
     before, _ = read_all(state.before, sheet)
     order = {key: taken.event.seq for key, taken in state.entries.items()}
     return doubt_readings(
-        {key: Read(q.value, q.uncertainty, q.spread, q.count, order[key]) for key, q in now.items()},
+        {key: Read(q.value, q.uncertainty, q.spread, q.count, order[key]) for key, q in readings.quantities.items()},
         {key: Read(q.value, q.uncertainty, q.spread, q.count) for key, q in before.items()},
         sheet,
     )
@@ -323,8 +328,8 @@ def overdue(taken: Taken) -> str:
     return gauge.due if gauge and gauge.due and gauge.due < taken.event.at[:10] else ""
 
 
-def _taken(state: JobState, template: JobTemplate) -> Iterator[Finding]:
-    sheet = sheet_now(state, template)
+def _taken(state: JobState, readings: Readings) -> Iterator[Finding]:
+    sheet = readings.sheet
     loose = {key: words for key, taken in state.entries.items() if (words := unsettled(taken))}
     asked = [key for key in loose if key in sheet.fields and sheet.fields[key].settled]
     if asked:
@@ -334,7 +339,7 @@ def _taken(state: JobState, template: JobTemplate) -> Iterator[Finding]:
         if (day := overdue(taken)) and key in sheet.fields and taken.act.gauge:
             name, gauge = label_field(sheet.fields[key]), taken.act.gauge.name
             yield Finding("overdue", "open", f"{name}: calibration of “{gauge}” ran out on {day}.", key)
-    for doubt in doubts_now(state, template):
+    for doubt in doubts_now(state, readings):
         name = label_field(sheet.fields[doubt.key])
         if doubt.answered:
             yield Finding("out_of_line", "note", f"{name}: {doubt.message} Read again, and it stands.", doubt.key)

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fair_spindle.core.floor.asking import sheet_now
+from fair_spindle.core.floor.asking import Readings, readings_now, sheet_now
 from fair_spindle.core.floor.log import Entered, Typed
-from fair_spindle.core.floor.readings import read_all
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.loads import CarLoads, car_loads
 from fair_spindle.core.planning.kinds import CAR
@@ -18,15 +17,15 @@ ESTIMATED_SHARE = {"wheel": 0.06, "unsprung": 0.3}
 WEIGHED_SHARE = {"wheel": 0.01, "unsprung": 0.1}
 
 
-def loads_now(state: JobState, template: JobTemplate) -> CarLoads | None:
+def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
     """Wheel loads as they follow from a record or a job.
 
     Parameters
     ----------
     state : JobState
         What is true now. [-]
-    template : JobTemplate
-        The kind of log. [-]
+    readings : Readings
+        Everything read in it. [-]
 
     Returns
     -------
@@ -47,17 +46,16 @@ def loads_now(state: JobState, template: JobTemplate) -> CarLoads | None:
 
     Examples
     --------
-    >>> loads_now(JobState(), CAR) is None
+    >>> loads_now(JobState(), readings_now(JobState(), CAR)) is None
     True
     """
-    acts = {key: taken.act for key, taken in state.entries.items()}
-    quantities, _ = read_all(acts, sheet_now(state, template))
+    quantities = readings.quantities
     if "car.loads" not in quantities:
         return None
     unsprung: dict[str, float] = {
         axle: quantities[key].value for axle in AXLES if (key := f"{axle}.unsprung") in quantities
     }
-    return car_loads(acts["car.loads"].method, quantities["car.loads"].parts, unsprung)
+    return car_loads(state.entries["car.loads"].act.method, quantities["car.loads"].parts, unsprung)
 
 
 def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
@@ -96,9 +94,10 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     """
     shape_choices = {key: taken.act.choice for key, taken in car.entries.items() if taken.act.choice}
     wanted = _asked(template, shape_choices)
-    record = sheet_now(car, CAR).fields
+    readings = readings_now(car, CAR)
+    record = readings.sheet.fields
     kept = {key: taken.act for key, taken in car.entries.items() if key in wanted and key in record}
-    loads = loads_now(car, CAR)
+    loads = loads_now(car, readings)
     derived = {act.key: act for act in _sprung(loads) if act.key in wanted} if loads else {}
     return tuple({**derived, **kept}.values())
 

@@ -1,0 +1,254 @@
+"""Cars, parts, instruments, pictures and simulated gauges through the API."""
+
+import io
+import itertools
+import json
+import sqlite3
+
+import pytest
+from alembic import command
+from alembic.config import Config
+from starlette.testclient import TestClient
+from starlette.websockets import WebSocketDisconnect
+
+from fair_spindle.api.app import create_app
+from fair_spindle.records.database import MIGRATIONS
+
+IDS = (f"cars-{n:06}" for n in itertools.count())
+HOST = {"host": "127.0.0.1:8613"}
+PNG = b"\x89PNG\r\n\x1a\n" + bytes(range(200))
+
+
+@pytest.fixture
+def cars(client):
+    return {line["car"].split()[1].lower(): line["id"] for line in client.get("/api/cars").json()}
+
+
+def write(client, car, act, seen=999, event=None):
+    body = {"id": event or next(IDS), "seen": seen, "act": act}
+    return client.post(f"/api/cars/{car}/events", json=body)
+
+
+def typed(key, text, unit="mm"):
+    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
+
+
+def test_the_demo_has_an_axle_of_every_layout(client):
+    titles = " ".join(line["title"] for line in client.get("/api/cars").json()).lower()
+    for words in (
+        "strut",
+        "double wishbone",
+        "five-link",
+        "semi-trailing",
+        "lateral links",
+        "twist beam",
+        "leaf",
+        "on links",
+    ):
+        assert words in titles
+
+
+def test_a_changed_layout_changes_what_is_asked_and_loses_nothing(client, cars):
+    car = cars["halm"]
+    before = client.get(f"/api/cars/{car}").json()
+    changed = write(client, car, {"kind": "entered", "key": "rear.layout", "choice": "five_link"}).json()
+    assert changed["shape"] != before["shape"]
+    assert changed["title"] == "Strut front, five-link rear"
+    assert "rear.left.beam.length" not in changed["entries"]
+    undone = write(client, car, {"kind": "undone", "event": changed["last_event"]}).json()
+    assert (undone["shape"], undone["entries"], undone["title"]) == (
+        before["shape"],
+        before["entries"],
+        before["title"],
+    )
+
+
+def test_two_devices_on_one_car_and_what_does_not_belong_in_a_record(client, cars):
+    car = cars["halm"]
+    seen = client.get(f"/api/cars/{car}").json()["version"]
+    assert write(client, car, typed("car.wheelbase", "2620"), seen).status_code == 201
+    late = write(client, car, typed("car.wheelbase", "2630"), seen)
+    assert late.status_code == 409
+    assert "Theirs: Wheelbase: 2620.0 mm" in late.json()["message"]
+    assert write(client, car, {"kind": "moved", "to": "hanging"}).status_code == 409
+    assert write(client, car, typed("front.left.wing", "1")).json()["field"] == "key"
+    assert client.get(f"/api/jobs/{car}").status_code == 404
+    cleared = write(client, car, {"kind": "cleared", "key": "car.wheelbase"}).json()
+    assert "car.wheelbase" not in cleared["entries"]
+
+
+def test_copies_of_cars_sides_and_parts(client, cars):
+    copy = client.post(f"/api/cars/{cars['rill']}/copy", json={"id": "copied-car-1", "car": "Second Rill"}).json()
+    first = client.get(f"/api/cars/{cars['rill']}").json()
+    said = lambda view: {key: one["understood"] for key, one in view["entries"].items()}  # noqa: E731
+    assert said(copy) == said(first)
+    assert len(copy["fasteners"]) == 5
+    write(client, "copied-car-1", typed("front.left.upper.length", "255"))
+    over = client.post("/api/cars/copied-car-1/copy-side", json={"id": next(IDS), "seen": 999, "side": "left"}).json()
+    assert over["entries"]["front.right.upper.length"]["typed"]["value"]["text"] == "255"
+    assert over["entries"]["front.right.point.upper_ball"]["typed"]["y"]["text"] == "-668"
+    shelf = client.get("/api/parts").json()
+    arm = next(part for part in shelf if part["kind"] == "upper")
+    fit = {"id": next(IDS), "seen": 999, "part_id": arm["id"], "prefix": "front.left.upper"}
+    fitted = client.post("/api/cars/copied-car-1/fit-part", json=fit).json()
+    assert fitted["entries"]["front.left.upper.length"]["source"] == f"“{arm['name']}” from the shelf"
+    wrong = client.post(
+        "/api/cars/copied-car-1/fit-part", json={**fit, "id": next(IDS), "prefix": "front.left.lower"}
+    )
+    assert wrong.status_code == 422
+    assert client.delete(f"/api/parts/{arm['id']}").status_code == 204
+    assert client.post("/api/cars/copied-car-1/fit-part", json={**fit, "id": next(IDS)}).status_code == 404
+
+
+def test_a_job_begins_with_its_car_s_record_and_last_baseline(client, cars):
+    body = {"id": "job-on-vessik", "title": "Again", "car": "-", "car_id": cars["vessik"], "template": "measure"}
+    job = client.post("/api/jobs", json=body).json()
+    assert job["car"] == "Quenlow Vessik 2.2, 2014"
+    assert job["before_from"].startswith("Springs and tie-rod ends, front")
+    assert job["entries"]["front.left.lower.length"]["source"] == "the car's record"
+    assert job["loads"]["wheels"][0]["estimated"]
+    low = {
+        "kind": "entered",
+        "key": "front.left.height",
+        "method": "hub_to_arch",
+        "typed": {"height": {"text": "330", "unit": "mm"}},
+    }
+    told = client.post("/api/jobs/job-on-vessik/events", json={"id": next(IDS), "seen": 9, "act": low}).json()
+    assert told["entries"]["front.left.height"]["doubt"] == "−17.7 mm against the last baseline."
+    assert client.post("/api/jobs", json={**body, "id": "job-on-nothing", "car_id": "no-such-car"}).status_code == 404
+
+
+def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):
+    content = client.get(f"/api/jobs/{jobs['measured']}/job.json").content
+    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+        said = other.post("/api/jobs/import?apply=true", content=content).json()["said"]
+        assert "comes with it as a new car" in said
+        car = other.get("/api/cars").json()[0]["id"]
+        assert other.get(f"/api/cars/{car}").json() == client.get(f"/api/cars/{car}").json()
+        write(other, car, typed("car.wheelbase", "2700"))
+        assert "newer entries; they stay" in other.post("/api/jobs/import?apply=true", content=content).json()["said"]
+    write(client, cars["vessik"], typed("car.wheelbase", "2701"))
+    newer = client.get(f"/api/jobs/{jobs['measured']}/job.json").content
+    spoilt = json.loads(newer)
+    spoilt["car"]["log"][0]["act"]["entries"][0]["choice"] = "hover"
+    refused = client.post("/api/jobs/import", content=json.dumps(spoilt).encode())
+    assert refused.status_code == 422
+    assert refused.json()["field"].startswith("car/log")
+
+
+def test_instruments_are_kept_changed_and_flagged(client, jobs):
+    gauges = {one["name"]: one for one in client.get("/api/instruments").json()}
+    assert gauges["Level, bay 2"]["overdue"]
+    assert not gauges["Level, bay 1"]["overdue"]
+    old = gauges["Level, bay 2"]
+    camber = {
+        "kind": "entered", "key": "front.left.camber", "method": "angle",
+        "typed": {"value": {"text": "-0.6", "unit": "deg"}}, "gauge": old["gauge"],
+    }  # fmt: skip
+    body = {"id": next(IDS), "seen": 999, "act": camber}
+    entry = client.post(f"/api/jobs/{jobs['measured']}/events", json=body).json()["entries"]["front.left.camber"]
+    assert entry["flags"] == ["calibration ran out on 2025-01-15"]
+    assert entry["understood"] == "−0.60° ± 0.21", "U = 0.2° and 0.1° resolution: 2 √(0.1² + 0.1²/12)"
+    record = {
+        key: old[key]
+        for key in ("name", "kind", "unit", "resolution", "uncertainty", "calibrated", "address", "note")
+    }
+    changed = client.put(f"/api/instruments/{old['id']}", json={**record, "due": "2099-01-01", "seen": 1}).json()
+    assert (changed["overdue"], changed["version"]) == (False, 2)
+    assert client.put(f"/api/instruments/{old['id']}", json={**record, "due": "", "seen": 1}).status_code == 409
+    for wrong in (
+        {"unit": "furlong"},
+        {"resolution": "-1"},
+        {"resolution": "x"},
+        {"due": "2026-13-01"},
+        {"due": "2020-01-01"},
+        {"address": "http://x"},
+    ):
+        assert (
+            client.post("/api/instruments", json={**record, "id": next(IDS), "due": "", **wrong}).status_code == 422
+        )
+    assert client.put(f"/api/instruments/{old['id']}", json={**record, "seen": 2, "retired": True}).status_code == 200
+    assert "Level, bay 2" not in [one["name"] for one in client.get("/api/instruments").json()]
+
+
+def test_pictures_are_known_by_their_content(client, jobs):
+    path = f"/api/jobs/{jobs['measured']}/pictures"
+
+    def attach(content, subject="front.left.camber", name="cam.png"):
+        return client.post(f"{path}?key={next(IDS)}&seen=99&subject={subject}&name={name}", content=content)
+
+    picture = attach(PNG).json()["pictures"][0]
+    kept = client.get(f"{path}/{picture['sha256']}")
+    assert (kept.content, kept.headers["content-type"], kept.headers["x-content-type-options"]) == (
+        PNG,
+        "image/png",
+        "nosniff",
+    )
+    assert attach(b"<svg onload='alert(1)'/>").status_code == 422
+    assert attach(PNG + bytes(7_000_000)).status_code == 422
+    assert attach(PNG, subject="walk").status_code == 201
+    assert attach(PNG, subject="nowhere").status_code == 404
+    assert client.get(f"{path}/{'0' * 64}").status_code == 404
+
+
+def test_the_way_round_the_car_is_kept_and_not_overwritten_silently(client, jobs):
+    order = {"corners": ["rear.left", "rear.right", "front.right", "front.left"], "by": "reading", "seen": 0}
+    assert client.put("/api/settings/walk", json=order).json()["version"] == 1
+    walk = client.get(f"/api/jobs/{jobs['measured']}").json()["walk"]
+    assert next(key for key in walk if key.endswith("height")) == "rear.left.height"
+    assert client.put("/api/settings/walk", json={**order, "by": "wheel"}).status_code == 409
+    twice = {**order, "corners": ["rear.left"] * 4, "seen": 1}
+    assert client.put("/api/settings/walk", json=twice).status_code == 422
+
+
+@pytest.mark.parametrize("kind", ["level", "height", "caliper", "scales", "wrench"])
+def test_a_simulated_gauge_speaks_lines_of_json_and_fails_on_demand(client, kind):
+    with client.websocket_connect(f"/ws/stand-ins/{kind}", headers=HOST) as gauge:
+        hello = json.loads(gauge.receive_text())
+        assert (hello["type"], hello["stand_in"]) == ("hello", True)
+        gauge.send_text('{"type":"aim","at":"front.left.camber"}\nnonsense\n[1]\n')
+        readings = [json.loads(gauge.receive_text()) for _ in range(15)]
+        assert [one["seq"] for one in readings] == list(range(1, 16))
+        assert readings[-1]["stable"]
+        values = readings[-1].get("values") or {"": readings[-1]["value"]}
+        assert set(values) == set(hello["channels"] or [""])
+        assert all(abs(v / hello["resolution"] - round(v / hello["resolution"])) < 1e-6 for v in values.values())
+        gauge.send_text('{"type":"simulate","fault":"battery_flat"}\n')
+        last = next(one for one in iter(lambda: json.loads(gauge.receive_text()), None) if one["type"] == "fault")
+        assert last["code"] == "battery_flat"
+
+
+def test_a_gauge_answers_only_to_this_workshop_s_pages(client):
+    for headers in ({**HOST, "origin": "http://elsewhere.example"}, {"host": "elsewhere.example"}):
+        with (
+            pytest.raises(WebSocketDisconnect),
+            client.websocket_connect("/ws/stand-ins/level", headers=headers) as one,
+        ):
+            one.receive_text()
+    with pytest.raises(WebSocketDisconnect), client.websocket_connect("/ws/stand-ins/nothing", headers=HOST) as one:
+        one.receive_text()
+
+
+def test_a_workshop_of_the_first_version_comes_up_with_its_jobs(tmp_path):
+    file = tmp_path / "old.sqlite"
+    config = Config(stdout=io.StringIO())
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.set_main_option("sqlalchemy.url", f"sqlite:///{file}")
+    command.upgrade(config, "0001")
+    act = json.dumps({"kind": "noted", "text": "from before", "step": ""})
+    toe = {"toe": {"text": "6", "unit": "min"}}
+    old = json.dumps({"kind": "entered", "key": "left.toe", "method": "angle", "typed": toe, "choice": ""})
+    with sqlite3.connect(file) as connection:
+        connection.execute(
+            "INSERT INTO job VALUES ('old-job-0001', 'front_strut', 'Springs', 'Old', '2026-01-01T00:00:00Z')"
+        )
+        for seq, text in enumerate((act, old), 1):
+            row = ("old-job-0001", seq, f"e{seq}", "2026-01-01T00:00:00Z", json.loads(text)["kind"], text)
+            connection.execute("INSERT INTO event VALUES (?, ?, ?, ?, ?, ?)", row)
+    with TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+        assert client.get("/api/jobs/old-job-0001").json()["notes"][0]["text"] == "from before"
+        assert [line["said"] for line in client.get("/api/jobs/old-job-0001/log").json()] == [
+            "Note: from before",
+            "left.toe: 6 min",
+        ]
+    assert file.with_suffix(".before-0002.sqlite").exists()

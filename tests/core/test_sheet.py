@@ -1,0 +1,167 @@
+"""The sheet follows the car: every layout, what its record lends a job, and which readings are doubted."""
+
+import itertools
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fair_spindle.core.floor.asking import missing_fields, readings_now
+from fair_spindle.core.floor.log import Entered, Event, Filled, Moved, Settled, Typed
+from fair_spindle.core.floor.mirror import mirrored
+from fair_spindle.core.floor.starting import from_record, last_baseline, loads_now
+from fair_spindle.core.floor.state import derive
+from fair_spindle.core.floor.wording import label_field
+from fair_spindle.core.layouts import LAYOUTS, arms_of
+from fair_spindle.core.loads import car_loads
+from fair_spindle.core.planning.front_strut import FRONT_STRUT
+from fair_spindle.core.planning.kinds import CAR
+from fair_spindle.core.planning.measure import MEASURE
+from fair_spindle.core.sheet.catalogue import sheet_for
+from fair_spindle.core.sheet.doubts import Read, doubt_readings
+from fair_spindle.core.sheet.shape import shape_of
+from fair_spindle.core.sheet.walk import CORNERS, order_walk
+from fair_spindle.demo import workshop
+
+CARS = [
+    {"front.layout": front, "rear.layout": rear}
+    for front, rear in itertools.product(LAYOUTS, LAYOUTS)
+    if "front" in LAYOUTS[front].axles
+]
+
+
+def state_of(template, *acts):
+    return derive([Event(f"e{n}", n, "2026-03-01T08:00:00Z", act) for n, act in enumerate(acts, 1)], template)
+
+
+@pytest.mark.parametrize("choices", CARS, ids=lambda c: "-".join(c.values()))
+def test_every_car_is_asked_for_its_own_arms_and_at_most_sixty_readings(choices):
+    sheet = sheet_for("measure", shape_of(choices))
+    for axle in ("front", "rear"):
+        layout = LAYOUTS[choices[f"{axle}.layout"]]
+        for arm in arms_of(layout, axle):
+            keys = [f"{axle}.{arm.key}"] if arm.shared else [f"{axle}.{side}.{arm.key}" for side in ("left", "right")]
+            assert all(f"{key}.length" in sheet.fields for key in keys)
+            assert all(f"{key}.bush_{pivot}" in sheet.fields for key in keys for pivot, _ in arm.pivots)
+        for point, _ in layout.points:
+            assert f"{axle}.right.point.{point}" in sheet.fields
+    assert len({label_field(one) for one in sheet.fields.values()}) == len(sheet.fields), "no two are called alike"
+    required = [one for one in sheet.of_phase("baseline") if one.required]
+    touched = sum(1 if one.choices else sum(not p.optional for p in one.methods[0].parts) for one in required)
+    assert touched <= 22
+    assert set(order_walk(sheet)) == {one.key for one in sheet.of_phase("baseline")}
+
+
+@given(st.permutations(CORNERS), st.sampled_from(["wheel", "reading"]))
+def test_the_walk_goes_the_way_the_workshop_goes(corners, by):
+    walk = order_walk(sheet_for("measure", shape_of(CARS[0])), corners, by)
+    heights = [key.removesuffix(".height") for key in walk if key.endswith(".height")]
+    assert heights == corners
+    at = [key.rsplit(".", 1)[0] for key in walk if key.rsplit(".", 1)[0] in CORNERS]
+    if by == "wheel":
+        assert [corner for corner, _ in itertools.groupby(at)] == corners
+
+
+def test_total_toe_answers_for_both_wheels():
+    bars = {"front": Typed("1498", "mm"), "rear": Typed("1501", "mm"), "across": Typed("600", "mm")}
+    state = state_of(MEASURE, Filled((Entered("front.layout", choice="strut"),), "car"))
+    before = missing_fields(state, MEASURE, "baseline")
+    after = missing_fields(
+        state_of(
+            MEASURE,
+            Filled((Entered("front.layout", choice="strut"),), "car"),
+            Entered("front.total_toe", "plates", bars),
+        ),
+        MEASURE,
+        "baseline",
+    )
+    assert set(before) - set(after) == {"front.left.toe", "front.right.toe"}
+
+
+@given(st.floats(500, 20000), st.floats(500, 20000), st.floats(0.2, 0.8))
+def test_loads_add_up_however_the_car_was_weighed(front, rear, share):
+    for method, weighed in (
+        ("two_axles", {"front": front, "rear": rear}),
+        ("total_and_share", {"total": front + rear, "share": share}),
+        ("four_scales", {"front_left": front, "front_right": rear, "rear_left": rear, "rear_right": front}),
+    ):
+        loads = car_loads(method, weighed, {"rear": 400.0})
+        assert sum(load.force for load in loads.wheels.values()) == pytest.approx(loads.total)
+        assert loads.unsprung["rear_left"].estimated is False
+        assert loads.unsprung["front_left"].estimated is True
+        assert loads.sprung("rear_right").force == pytest.approx(loads.wheels["rear_right"].force - 400)
+        assert all(load.estimated == (method != "four_scales") for load in loads.wheels.values())
+
+
+def test_a_job_takes_over_the_record_and_the_sprung_load_that_follows_from_it():
+    weighed = {"front": Typed("8000", "n"), "rear": Typed("6000", "n")}
+    car = state_of(
+        CAR,
+        Entered("front.layout", choice="strut"),
+        Entered("car.loads", "two_axles", weighed),
+        Entered("front.unsprung", "typed", {"value": Typed("400", "n")}),
+        Entered("front.spring.rate", "typed", {"value": Typed("160 lb/in", "n_per_mm")}),
+        Entered("rear.spring.rate", "typed", {"value": Typed("30", "n_per_mm")}),
+    )
+    assert loads_now(car, readings_now(car, CAR)).front_share == pytest.approx(8 / 14)
+    lent = {act.key: act for act in from_record(car, FRONT_STRUT)}
+    assert lent["front.left.sprung_load"].typed["value"] == Typed("3600", "n")
+    assert lent["front.spring.rate"].typed["value"].text == "160 lb/in"
+    assert "rear.spring.rate" not in lent
+    state_of(FRONT_STRUT, Filled(tuple(lent.values()), "record"))
+
+
+def test_the_last_baseline_is_the_check_where_there_was_one():
+    job = state_of(FRONT_STRUT, *workshop.baseline(), Settled(), workshop.enter_toe("front.left.check_toe", "7"))
+    kept = {act.key: act for act in last_baseline(job, FRONT_STRUT, MEASURE)}
+    assert kept["front.left.toe"].typed["toe"].text == "7"
+    assert kept["front.right.toe"].method == "strings"
+    assert "front.left.camber" in kept
+
+
+CAMBER = {"front.layout": "strut", "rear.layout": "twist_beam"}
+DEGREE = 0.0174532925
+
+
+@pytest.mark.parametrize(
+    ("readings", "before", "words"),
+    [
+        ({"rear.left.camber": -4.1}, {}, "outside what this layout usually shows"),
+        ({"rear.left.camber": -1.5, "rear.right.camber": -0.8}, {}, "against the left"),
+        ({"rear.right.camber": -1.5, "rear.left.camber": -0.8}, {}, "against the right"),
+        ({"rear.left.camber": -1.5}, {"rear.left.camber": -0.8}, "against the last baseline"),
+    ],
+)
+def test_a_reading_out_of_line_is_doubted_until_it_is_read_again(readings, before, words):
+    sheet = sheet_for("measure", shape_of(CAMBER))
+    kept = {key: Read(value * DEGREE, 0.001, 0.0, 1, n) for n, (key, value) in enumerate(readings.items())}
+    last = {key: Read(value * DEGREE, 0.001, 0.0, 1) for key, value in before.items()}
+    found = doubt_readings(kept, last, sheet)
+    assert [words in doubt.message and not doubt.answered for doubt in found] == [True]
+    key, one = found[0].key, kept[found[0].key]
+    again = {**kept, key: Read(one.value, 0.001, 0.1 * DEGREE, 2, one.order)}
+    assert doubt_readings(again, last, sheet)[0].answered
+    apart = {**kept, key: Read(one.value, 0.001, 2.0 * DEGREE, 2, one.order)}
+    assert not doubt_readings(apart, last, sheet)[0].answered, "repeats that disagree answer nothing"
+
+
+def test_a_reading_knows_how_the_car_stood():
+    toe = workshop.enter_toe("front.left.toe", "6")
+    for acts, settled, position in (
+        ([toe], False, "on_wheels"),
+        ([Settled(), toe], True, "on_wheels"),
+        ([Settled(), Moved("hanging"), toe], False, "hanging"),
+        ([Settled(), Moved("hanging"), Moved("on_wheels"), toe], False, "on_wheels"),
+    ):
+        taken = state_of(FRONT_STRUT, *acts).entries["front.left.toe"]
+        assert (taken.settled, taken.position) == (settled, position)
+
+
+@given(st.sampled_from(["12,5", "-12,5", "+3", "0", "1 3/8 in", "-0.5 in"]))
+def test_mirrored_twice_is_the_same_number(text):
+    point = Entered("front.left.point.lower_ball", "point", {axis: Typed(text, "mm") for axis in "xyz"})
+    over = mirrored([point], "left", "right")
+    back = mirrored(over, "right", "left")[0]
+    assert over[0].key == "front.right.point.lower_ball"
+    assert back.typed["y"].text.lstrip("+") == text.lstrip("+")
+    assert (back.typed["x"], back.key) == (point.typed["x"], point.key)
