@@ -19,7 +19,7 @@ T = TypeVar("T")
 class View(BaseModel):
     """Something shown; made by the product, so not checked again."""
 
-    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True, defer_build=True)
 
 
 class BySide(View, Generic[T]):
