@@ -115,6 +115,8 @@ def test_a_job_begins_with_its_car_s_record_and_last_baseline(client, cars):
     }
     told = client.post("/api/jobs/job-on-vessik/events", json={"id": next(IDS), "seen": 9, "act": low}).json()
     assert told["entries"]["front.left.height"]["doubt"] == "−17.7 mm against the last baseline."
+    strut = {**body, "id": "job-on-rill", "car_id": cars["rill"], "template": "front_strut"}
+    assert "this car has a double wishbone one" in client.post("/api/jobs", json=strut).json()["message"]
     assert client.post("/api/jobs", json={**body, "id": "job-on-nothing", "car_id": "no-such-car"}).status_code == 404
 
 

@@ -35,9 +35,10 @@ def test_factor_as_printed_in_sp_811(unit, base, printed, scale):
 PINT = {
     "in": "inch", "cm": "cm", "deg": "degree", "min": "arcminute", "kn": "kN", "kgf": "kgf", "lbf": "lbf",
     "kgf_per_mm": "kgf/mm", "lbf_per_in": "lbf/inch", "nm": "N*m", "lb_ft": "lbf*foot", "lb_in": "lbf*inch",
-    "kgf_m": "kgf*m",
+    "kgf_m": "kgf*m", "bar": "bar", "kpa": "kPa", "psi": "psi", "km": "km", "mi": "mile", "pct": "percent",
 }  # fmt: skip
-CORE = {"length": "mm", "angle": "radian", "force": "N", "rate": "N/mm", "torque": "N*mm"}
+CORE = {"length": "mm", "angle": "radian", "force": "N", "rate": "N/mm", "torque": "N*mm", 
+        "pressure": "MPa", "distance": "mm", "share": "dimensionless"}  # fmt: skip
 
 
 @pytest.mark.published

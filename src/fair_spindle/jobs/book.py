@@ -14,7 +14,8 @@ from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.walk import order_walk
-from fair_spindle.jobs.models import JobCreate, JobLine, JobView, LogLineView, VersionView
+from fair_spindle.jobs.book_models import LogLineView, VersionView
+from fair_spindle.jobs.models import JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import walk_order
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job, show_log

@@ -13,7 +13,7 @@ from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.core.sheet.walk import CORNERS
 from fair_spindle.core.units import from_core
-from fair_spindle.jobs import models as m
+from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.standing import Standing

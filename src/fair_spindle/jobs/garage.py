@@ -18,8 +18,8 @@ from fair_spindle.formats import car_csv
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book import now_utc, standing
+from fair_spindle.jobs.book_models import CarLine, CarView, Title, View
 from fair_spindle.jobs.book_views import show_car
-from fair_spindle.jobs.models import CarLine, CarView, Title, View
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import accept, describe_axles, write_act
 from fair_spindle.records.books import append, list_books

@@ -13,7 +13,7 @@ from fair_spindle.core.spelling import read_number
 from fair_spindle.core.units import UNITS
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.models import Title, TypedView, View
+from fair_spindle.jobs.book_models import Title, TypedView, View
 from fair_spindle.records.database import Database
 from fair_spindle.records.instruments import change_instrument, list_instruments
 from fair_spindle.records.tables import InstrumentRow

@@ -9,8 +9,8 @@ from fair_spindle.core.floor.log import Entered, Filled, Gauge
 from fair_spindle.core.floor.readings import read_entry
 from fair_spindle.formats.readings_csv import ReadLine, read_readings, write_readings
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.instruments import gauges_by_name
-from fair_spindle.jobs.models import View
 from fair_spindle.jobs.saying import say_entry, say_field
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act

@@ -8,7 +8,7 @@ from fair_spindle.core.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.planning.kinds import JOB_KINDS
 from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
 from fair_spindle.core.units import UNITS, units_of
-from fair_spindle.jobs import models as m
+from fair_spindle.jobs import book_models as m
 
 
 def show_sheet(sheet: Sheet) -> m.SheetView:

@@ -24,6 +24,7 @@ from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
+from fair_spindle.jobs.book_models import BySide, LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_typed, show_wheels
 from fair_spindle.jobs.saying import say_act, say_field, say_quantity, say_toe, say_turns, say_typed
 from fair_spindle.jobs.standing import Standing
@@ -65,12 +66,12 @@ def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
     )
 
 
-def show_log(now: Standing) -> list[m.LogLineView]:
+def show_log(now: Standing) -> list[LogLineView]:
     """The log in words, oldest first."""
     counting = {event.id for event in effective(now.log)}
     words = {event.id: say_act(event.act, now.template, now.sheet) for event in now.log}
     return [
-        m.LogLineView(
+        LogLineView(
             id=event.id,
             seq=event.seq,
             at=event.at,
@@ -82,8 +83,8 @@ def show_log(now: Standing) -> list[m.LogLineView]:
     ]
 
 
-def _both(show: Callable[[Side], T]) -> m.BySide[T]:
-    return m.BySide(left=show("left"), right=show("right"))
+def _both(show: Callable[[Side], T]) -> BySide[T]:
+    return BySide(left=show("left"), right=show("right"))
 
 
 def _gate(side: Side, state: JobState, windows: Windows) -> m.GateView:

@@ -34,7 +34,8 @@ from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
-from fair_spindle.jobs.models import EventCreate, UnderstoodView
+from fair_spindle.jobs.book_models import UnderstoodView
+from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.saying import say_act, say_entry
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import append, load_book, load_log

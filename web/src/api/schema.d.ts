@@ -2192,10 +2192,7 @@ export interface components {
              * @default
              */
             also: string;
-            /**
-             * Inputs
-             * @default []
-             */
+            /** Inputs */
             inputs: components["schemas"]["InputView"][];
             /** Plus Minus */
             plus_minus: number | null;

@@ -60,7 +60,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="card form" @submit.prevent="save">
+  <form class="card entry-form" @submit.prevent="save">
     <h3>{{ start ? `Change: ${start.group}` : 'Add a fastener' }}</h3>
     <label class="wide">Holds <input v-model="form.group" class="box" maxlength="80" /></label>
     <label>Place <input v-model="form.place" class="box" maxlength="2" /></label>
@@ -123,35 +123,8 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-  gap: 12px;
-  align-items: end;
-}
-
-h3,
-.notice {
-  grid-column: 1 / -1;
-}
-
-.wide {
-  grid-column: span 2;
-}
-
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-.box {
-  width: 100%;
-  font-weight: 400;
-}
-
 .tick {
-  display: flex;
+  display: flex !important;
   gap: 10px;
   align-items: center;
   min-height: 44px;
@@ -161,11 +134,5 @@ label {
   width: 22px;
   height: 22px;
   accent-color: var(--go);
-}
-
-@media (width <= 760px) {
-  .form {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
 }
 </style>

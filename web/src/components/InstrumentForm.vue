@@ -60,7 +60,7 @@ async function put(retired: boolean): Promise<void> {
 </script>
 
 <template>
-  <form class="card form" @submit.prevent="put(false)">
+  <form class="card entry-form" @submit.prevent="put(false)">
     <h3>{{ start ? `Change: ${start.name}` : 'Add a gauge' }}</h3>
     <label class="wide">Name <input v-model="form.name" class="box" maxlength="120" /></label>
     <label>
@@ -95,38 +95,3 @@ async function put(retired: boolean): Promise<void> {
     <p v-if="problem" class="notice stop all" role="alert">{{ problem }}</p>
   </form>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
-  gap: 12px;
-  align-items: end;
-}
-
-h3,
-.all {
-  grid-column: 1 / -1;
-}
-
-.wide {
-  grid-column: span 2;
-}
-
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-.box {
-  width: 100%;
-  font-weight: 400;
-}
-
-@media (width <= 760px) {
-  .form {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
-}
-</style>

@@ -11,7 +11,7 @@ const router = useRouter()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, guarded } = useGuarded()
 const title = ref('')
-const kind = ref('front_strut')
+const kind = ref(props.cars.length || props.car ? 'measure' : 'front_strut')
 const chosen = ref(props.car ?? props.cars[0]?.id ?? '')
 const name = ref('')
 const isNew = computed(() => !chosen.value)
@@ -38,10 +38,12 @@ async function addCar(): Promise<string> {
 </script>
 
 <template>
-  <form class="card" @submit.prevent="start">
+  <form class="card stack" @submit.prevent="start">
     <h3>New job</h3>
-    <label>What is done <input v-model="title" class="box" maxlength="120" /></label>
-    <label>
+    <label class="labelled"
+      >What is done <input v-model="title" class="box" maxlength="120"
+    /></label>
+    <label class="labelled">
       Kind of job
       <select v-model="kind" class="box">
         <option v-for="one in choices.kinds" :key="one.value" :value="one.value">
@@ -49,34 +51,17 @@ async function addCar(): Promise<string> {
         </option>
       </select>
     </label>
-    <label v-if="!car">
+    <label v-if="!car" class="labelled">
       On
       <select v-model="chosen" class="box">
         <option v-for="one in cars" :key="one.id" :value="one.id">{{ one.car }}</option>
         <option value="">A new car…</option>
       </select>
     </label>
-    <label v-if="isNew">Car <input v-model="name" class="box" maxlength="120" /></label>
+    <label v-if="isNew" class="labelled"
+      >Car <input v-model="name" class="box" maxlength="120"
+    /></label>
     <el-button type="primary" native-type="submit" :disabled="busy">Start the job</el-button>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
   </form>
 </template>
-
-<style scoped>
-.card,
-label {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-}
-
-label {
-  gap: 4px;
-  font-weight: 600;
-}
-
-.box {
-  width: 100%;
-  font-weight: 400;
-}
-</style>

@@ -53,7 +53,7 @@ function choose(event: Event): void {
   </span>
   <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <table v-if="preview">
+    <table v-if="preview" class="sheet-table">
       <thead>
         <tr>
           <th>Line</th>
@@ -120,20 +120,6 @@ label input {
   inset: 0;
   cursor: pointer;
   opacity: 0;
-}
-
-table {
-  width: 100%;
-  margin-bottom: 14px;
-  border-collapse: collapse;
-}
-
-td,
-th {
-  padding: 5px 10px 5px 0;
-  text-align: left;
-  vertical-align: top;
-  border-bottom: 1px solid var(--line);
 }
 
 .bad {

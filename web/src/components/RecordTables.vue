@@ -50,7 +50,7 @@ const readings = computed(() =>
     role="region"
     aria-label="Heights, toe and turns"
   >
-    <table>
+    <table class="sheet-table">
       <caption>
         Heights hub to arch in mm, toe per wheel, turns of the tie-rod ends
       </caption>
@@ -85,7 +85,7 @@ const readings = computed(() =>
     </table>
   </div>
   <div v-if="job.groups.length" class="scroll" tabindex="0" role="region" aria-label="Tightening">
-    <table>
+    <table class="sheet-table">
       <caption>
         Tightening
       </caption>
@@ -119,7 +119,7 @@ const readings = computed(() =>
     </table>
   </div>
   <div class="scroll" tabindex="0" role="region" aria-label="Readings as taken">
-    <table>
+    <table class="sheet-table">
       <caption>
         Readings as taken
       </caption>
@@ -134,28 +134,3 @@ const readings = computed(() =>
     </table>
   </div>
 </template>
-
-<style scoped>
-.scroll {
-  overflow-x: auto;
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-caption {
-  padding: 6px 0;
-  font: 600 20px var(--figures);
-  text-align: left;
-}
-
-td,
-th {
-  padding: 5px 10px 5px 0;
-  text-align: left;
-  vertical-align: top;
-  border-bottom: 1px solid var(--line);
-}
-</style>

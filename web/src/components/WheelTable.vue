@@ -6,7 +6,7 @@ defineProps<{ wheels: WheelView[] }>()
 
 <template>
   <div class="scroll" tabindex="0" role="region" aria-label="The four wheels">
-    <table>
+    <table class="sheet-table">
       <caption>
         The four wheels
       </caption>
@@ -33,28 +33,3 @@ defineProps<{ wheels: WheelView[] }>()
     </table>
   </div>
 </template>
-
-<style scoped>
-.scroll {
-  overflow-x: auto;
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-caption {
-  padding: 6px 0;
-  font: 600 20px var(--figures);
-  text-align: left;
-}
-
-td,
-th {
-  padding: 5px 10px 5px 0;
-  text-align: left;
-  vertical-align: top;
-  border-bottom: 1px solid var(--line);
-}
-</style>

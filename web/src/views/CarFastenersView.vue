@@ -28,7 +28,7 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
     </header>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div v-if="fasteners.length" class="scroll card" tabindex="0" role="region" aria-label="List">
-      <table>
+      <table class="sheet-table">
         <thead>
           <tr>
             <th>Holds</th>
@@ -86,23 +86,6 @@ header {
 
 header > div:first-child {
   max-width: 720px;
-}
-
-.scroll {
-  overflow-x: auto;
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-td,
-th {
-  padding: 6px 12px 6px 0;
-  text-align: left;
-  vertical-align: top;
-  border-bottom: 1px solid var(--line);
 }
 
 .wait {

@@ -29,11 +29,11 @@ const copy = () =>
 </script>
 
 <template>
-  <div ref="page" class="car">
+  <div ref="page" class="stack">
     <h2>{{ store.car!.car }}</h2>
-    <div class="two">
-      <div class="column">
-        <section class="card" aria-label="Axles">
+    <div class="with-aside">
+      <div class="stack">
+        <section class="card stack" aria-label="Axles">
           <h3>Axles</h3>
           <ChoiceField
             v-for="field in layouts"
@@ -45,12 +45,12 @@ const copy = () =>
         </section>
         <FieldGroup title="The car" :fields="own" prefix="" @saved="moveOn" />
       </div>
-      <div class="column">
+      <div class="stack">
         <LoadsPlan v-if="store.car!.loads" :loads="store.car!.loads" />
         <NewJob :cars="[]" :car="store.car!.id" />
-        <form class="card" @submit.prevent="copy">
+        <form class="card stack" @submit.prevent="copy">
           <h3>Another car like it</h3>
-          <label>
+          <label class="labelled">
             Its name
             <input v-model="copyName" class="box" maxlength="120" />
           </label>
@@ -61,37 +61,3 @@ const copy = () =>
     </div>
   </div>
 </template>
-
-<style scoped>
-.car,
-.column,
-.card {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-  align-content: start;
-}
-
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 380px;
-  gap: 18px;
-}
-
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-label .box {
-  width: 100%;
-  font-weight: 400;
-}
-
-@media (width <= 900px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -39,8 +39,8 @@ onMounted(load)
 </script>
 
 <template>
-  <div class="cars">
-    <section>
+  <div class="with-aside">
+    <section class="stack">
       <h2>Cars</h2>
       <ul v-if="cars?.length">
         <li v-for="car in cars" :key="car.id">
@@ -54,13 +54,13 @@ onMounted(load)
       <p v-else-if="cars" class="card">No car yet. Add one: a name is enough to begin.</p>
       <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     </section>
-    <aside>
-      <form class="card" @submit.prevent="add">
+    <aside class="stack">
+      <form class="card stack" @submit.prevent="add">
         <h3>New car</h3>
-        <label>Car <input v-model="name" class="box" maxlength="120" /></label>
+        <label class="labelled">Car <input v-model="name" class="box" maxlength="120" /></label>
         <el-button type="primary" native-type="submit" :disabled="busy">Add the car</el-button>
       </form>
-      <div class="card">
+      <div class="card stack">
         <h3>Parts on the shelf</h3>
         <p v-if="!parts.length" class="soft">
           Save an arm, a spring or a bar from a car's record, and fit it to others.
@@ -79,21 +79,6 @@ onMounted(load)
 </template>
 
 <style scoped>
-.cars {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 380px;
-  gap: 24px;
-}
-
-section,
-aside,
-.card {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-  align-content: start;
-}
-
 ul {
   display: grid;
   gap: 10px;
@@ -123,28 +108,11 @@ li .figure {
   font-size: 24px;
 }
 
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-label .box {
-  width: 100%;
-  font-weight: 400;
-}
-
 .part {
   display: flex;
   gap: 8px;
   align-items: start;
   justify-content: space-between;
   border-top: 1px solid var(--line);
-}
-
-@media (width <= 900px) {
-  .cars {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -40,8 +40,8 @@ onMounted(load)
 </script>
 
 <template>
-  <div class="workshop">
-    <section>
+  <div class="with-aside">
+    <section class="stack">
       <h2>Jobs</h2>
       <JobList v-if="jobs?.length" :jobs="jobs" />
       <p v-else-if="jobs" class="card">
@@ -49,11 +49,11 @@ onMounted(load)
       </p>
       <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     </section>
-    <aside>
+    <aside class="stack">
       <NewJob v-if="cars" :cars="cars" />
-      <div class="card">
+      <div class="card stack">
         <h3>Bring in a job file</h3>
-        <label>
+        <label class="labelled">
           Job file (JSON)
           <input type="file" accept=".json,application/json" class="box" @change="choose" />
         </label>
@@ -76,37 +76,3 @@ onMounted(load)
     </aside>
   </div>
 </template>
-
-<style scoped>
-.workshop {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 380px;
-  gap: 24px;
-}
-
-section,
-aside,
-.card {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-  align-content: start;
-}
-
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-label .box {
-  width: 100%;
-  font-weight: 400;
-}
-
-@media (width <= 900px) {
-  .workshop {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -10,18 +10,10 @@ from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.jobs import book, garage, writing
+from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
-from fair_spindle.jobs.models import (
-    CarLine,
-    CarView,
-    EventCreate,
-    LogLineView,
-    ReadRequest,
-    SheetView,
-    UnderstoodView,
-    VersionView,
-)
+from fair_spindle.jobs.models import EventCreate, ReadRequest
 from fair_spindle.jobs.sheet import show_sheet
 
 router = APIRouter(prefix="/api", tags=["cars"])

@@ -10,19 +10,8 @@ from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.jobs import book, exchange, pictures, readings_file, sheet, writing
-from fair_spindle.jobs.models import (
-    ChoicesView,
-    EventCreate,
-    ImportView,
-    JobCreate,
-    JobLine,
-    JobView,
-    LogLineView,
-    ReadRequest,
-    SheetView,
-    UnderstoodView,
-    VersionView,
-)
+from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
+from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.views import show_job
 

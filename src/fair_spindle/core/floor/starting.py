@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.asking import Readings, readings_now, sheet_now
 from fair_spindle.core.floor.log import Entered, Typed
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.loads import CarLoads, car_loads
 from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.core.planning.template import JobTemplate
@@ -75,7 +77,8 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
 
     Raises
     ------
-    Nothing.
+    NotAllowed
+        The job is for another layout of axle.
 
     Notes
     -----
@@ -93,6 +96,10 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     ()
     """
     shape_choices = {key: taken.act.choice for key, taken in car.entries.items() if taken.act.choice}
+    front = shape_choices.get("front.layout", "")
+    if front and template.front and front != template.front:
+        told, needed = find_layout(front).label.lower(), find_layout(template.front).label.lower()
+        raise NotAllowed(f"“{template.title}” is for a {needed} front axle; this car has a {told} one.")
     wanted = _asked(template, shape_choices)
     readings = readings_now(car, CAR)
     record = readings.sheet.fields

@@ -118,4 +118,5 @@ FRONT_STRUT = JobTemplate(
     _GROUPS,
     _STEPS,
     ("baseline", "plan", "floor", "check", "record"),
+    front="strut",
 )

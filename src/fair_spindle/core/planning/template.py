@@ -67,6 +67,8 @@ class Step:
 class JobTemplate:
     """A kind of job: its steps in order and its fasteners; ``pages`` are the parts of the work it has.
 
+    ``front`` is the one layout of front axle it is for, empty where any will do.
+
     A car's record is kept in a log of the same kind, without steps.
     """
 
@@ -75,6 +77,7 @@ class JobTemplate:
     groups: tuple[FastenerGroup, ...] = ()
     steps: tuple[Step, ...] = ()
     pages: tuple[str, ...] = ()
+    front: str = ""
 
     def group(self, key: str) -> FastenerGroup:
         """The fastener group of that name."""
