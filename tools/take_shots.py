@@ -17,7 +17,7 @@ DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill"], DESK),
-    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 1900"], DESK),
+    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2380"], DESK),
     ("gauges", "gauges", ["pair Level, bay 1"], DESK),
     ("walk", "", ["Baseline before"], DESK),
     ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),

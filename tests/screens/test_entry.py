@@ -39,6 +39,7 @@ def test_bad_input_is_told_at_its_field_and_kept(tuner):
 def test_two_devices_meet_and_undo_brings_back(tuner, browser):
     open_job(tuner, "Tarvane Ossel")
     tuner.tab("Baseline")
+    expect(tuner.field("Right Camber")).to_be_visible()
     other = browser.new_context().new_page()
     other.goto(tuner.page.url)
     other.get_by_label("Right Camber", exact=True).fill("-0.5")

@@ -71,7 +71,7 @@ img {
   position: relative;
   display: grid;
   place-items: center;
-  min-height: 44px;
+  min-height: 48px;
   padding: 0 14px;
   color: var(--go);
   cursor: pointer;

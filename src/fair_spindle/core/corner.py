@@ -1,0 +1,260 @@
+"""A wheel's suspension as points and links: what holds the upright, in the frame of ISO 8855.
+
+x forward, y left, z up; a right corner has negative y.  Link and point names are those of the
+published geometry calculations.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.errors import InputError, require
+
+Array = NDArray[np.float64]
+
+LINKS: dict[str, tuple[tuple[str, str, str], ...]] = {
+    "double_wishbone": (
+        ("upper_front", "upper_front", "upper_ball"),
+        ("upper_rear", "upper_rear", "upper_ball"),
+        ("lower_front", "lower_front", "lower_ball"),
+        ("lower_rear", "lower_rear", "lower_ball"),
+        ("tie", "tie_inner", "tie_outer"),
+    ),
+    "strut": (
+        ("lower_front", "lower_front", "lower_ball"),
+        ("lower_rear", "lower_rear", "lower_ball"),
+        ("tie", "tie_inner", "tie_outer"),
+    ),
+    "trailing_lateral": (
+        ("lateral_front", "lateral_front_inner", "lateral_front_outer"),
+        ("lateral_rear", "lateral_rear_inner", "lateral_rear_outer"),
+        ("upper", "upper_inner", "upper_outer"),
+    ),
+    "semi_trailing": (),
+    "twist_beam": (),
+}
+STEERING_AXIS = {"double_wishbone": ("lower_ball", "upper_ball"), "strut": ("lower_ball", "strut_top")}
+LAYOUTS_WITH_POINTS = (*LINKS, "five_link")
+
+
+@dataclass(frozen=True)
+class Link:
+    """A link of constant length between a point on the body and one on the upright. [mm]"""
+
+    name: str
+    inner: tuple[float, float, float]
+    outer: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Corner:
+    """One corner by its points at ride height, with the wheel angles measured there. [mm, rad]
+
+    ``side`` is +1 left, −1 right; ``links`` are the layout's own, in order.
+    """
+
+    layout: str
+    side: int
+    camber: float
+    toe: float
+    points: Mapping[str, tuple[float, float, float]]
+    links: tuple[Link, ...]
+
+    def point(self, name: str) -> Array:
+        """A point at ride height."""
+        return np.array(self.points[name], dtype=float)
+
+    @property
+    def wheel(self) -> Array:
+        """Wheel centre at ride height."""
+        return self.point("wheel_center")
+
+    @property
+    def spindle(self) -> Array:
+        """Unit vector out of the wheel's outer face, from camber and toe as measured."""
+        flat = np.cos(self.camber)
+        out = (flat * np.sin(self.toe), self.side * flat * np.cos(self.toe), -np.sin(self.camber))
+        return np.array(out)
+
+
+def make_corner(
+    layout: str,
+    side: str,
+    camber: float,
+    toe: float,
+    points: Mapping[str, tuple[float, float, float]],
+    links: tuple[Link, ...] = (),
+) -> Corner:
+    """Put a corner together and hold its points against what can be built.
+
+    Parameters
+    ----------
+    layout : str
+        A key of ``LINKS``, or ``"five_link"``. [-]
+    side : {"left", "right"}
+        Side of the car. [-]
+    camber, toe : float
+        Wheel angles as measured at ride height. [rad]
+    points : mapping
+        Points at ride height by name, each (x, y, z). [mm]
+    links : tuple of Link, optional
+        The five links of a five-link corner. [mm]
+
+    Returns
+    -------
+    Corner
+        The corner, with its links.
+
+    Raises
+    ------
+    InputError
+        A missing point or link; a point on the wrong side or one that cannot be right, named.
+
+    Notes
+    -----
+    Links shorter than 20 mm or longer than 2 m, a degenerate pivot axis and a lower ball joint above
+    the upper one are refused.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> arm = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
+    >>> make_corner("semi_trailing", "left", 0.0, 0.0, arm).links
+    ()
+    """
+    require(layout in LAYOUTS_WITH_POINTS, "layout", "Unknown layout", layout, kind=InputError)
+    sign = 1 if side == "left" else -1
+    for name in needed_points(layout):
+        if name not in points:
+            raise InputError(f"The {layout.replace('_', ' ')} corner lacks its point {name!r}.", field=f"points.{name}")
+    for name, at in points.items():
+        require(np.all(np.isfinite(at)), f"points.{name}", "A point needs three finite numbers", at, kind=InputError)
+    if layout == "five_link":
+        require(len(links) == 5, "links", "A five-link corner has five links", len(links), kind=InputError)
+        require(
+            len({link.name for link in links}) == 5, "links", "Each link needs a name of its own", "the same twice",
+            kind=InputError,
+        )  # fmt: skip
+        own = links
+    else:
+        own = tuple(Link(name, points[inner], points[outer]) for name, inner, outer in LINKS[layout])
+    corner = Corner(layout, sign, camber, toe, dict(points), own)
+    for told in suspicions(corner):
+        raise InputError(told.message, field=told.field)
+    return corner
+
+
+def needed_points(layout: str) -> tuple[str, ...]:
+    """Points that a layout cannot do without.
+
+    Parameters
+    ----------
+    layout : str
+        Key of a layout. [-]
+
+    Returns
+    -------
+    tuple of str
+        Names of points.
+
+    Raises
+    ------
+    KeyError
+        An unknown layout.
+
+    Notes
+    -----
+    The links of a five-link corner carry their own points.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> needed_points("semi_trailing")
+    ('wheel_center', 'arm_inner', 'arm_outer')
+    """
+    own = {
+        "strut": ("strut_top", "strut_low"),
+        "semi_trailing": ("arm_inner", "arm_outer"),
+        "twist_beam": ("beam_pivot",),
+        "trailing_lateral": ("trailing_body",),
+        "five_link": (),
+    }
+    ends = [end for _, *pair in LINKS.get(layout, ()) for end in pair]
+    return tuple(dict.fromkeys(("wheel_center", *own.get(layout, ()), *ends)))
+
+
+@dataclass(frozen=True)
+class Suspicion:
+    """A point or link that cannot be right, and why."""
+
+    field: str
+    message: str
+
+
+def suspicions(corner: Corner) -> list[Suspicion]:
+    """Name points that cannot be right, so that a wrong sign or a swapped point is seen.
+
+    Parameters
+    ----------
+    corner : Corner
+        The corner. [mm]
+
+    Returns
+    -------
+    list of Suspicion
+        Each with the field to look at.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Limits are wide enough for any road car; the product's own.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> points = {"arm_inner": (0, 200, 0), "arm_outer": (0, 200, 4), "wheel_center": (-400, 700, 0)}
+    >>> suspicions(Corner("semi_trailing", 1, 0.0, 0.0, points, ()))[0].field
+    'points.arm_outer'
+    """
+    found = []
+    if corner.wheel[1] * corner.side <= 0:
+        side = "left" if corner.side > 0 else "right"
+        wanted = "positive" if corner.side > 0 else "negative"
+        found.append(Suspicion("points.wheel_center", f"The wheel centre of a {side} corner has {wanted} y."))
+    for link in corner.links:
+        length = float(np.linalg.norm(np.subtract(link.outer, link.inner)))
+        if not 20 <= length <= 2000:
+            found.append(
+                Suspicion(f"links.{link.name}", f"Link {link.name!r} would be {length:.1f} mm long; is a point swapped?")
+            )
+        if abs(link.inner[1]) > abs(link.outer[1]) + 50 and corner.layout != "trailing_lateral":
+            found.append(
+                Suspicion(f"links.{link.name}", f"Link {link.name!r} points inward; are its two ends swapped?")
+            )
+    for first, second in (("arm_inner", "arm_outer"), ("strut_low", "strut_top")):
+        if first in corner.points and second in corner.points:
+            apart = float(np.linalg.norm(corner.point(second) - corner.point(first)))
+            if apart < 30:
+                found.append(
+                    Suspicion(f"points.{second}", f"{first} and {second} are {apart:.1f} mm apart: no axis is to be had.")
+                )
+    axis = STEERING_AXIS.get(corner.layout)
+    if axis and corner.point(axis[1])[2] <= corner.point(axis[0])[2] + 20:
+        found.append(Suspicion(f"points.{axis[0]}", f"{axis[0]} lies above {axis[1]}; are they swapped?"))
+    return found

@@ -1,0 +1,263 @@
+"""Which turns bring toe, camber and caster back: the exact answer, and the best one on the steps there are."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.corner import Corner
+from fair_spindle.core.errors import InputError, NoSolution, require
+from fair_spindle.core.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.units import to_core
+
+Array = NDArray[np.float64]
+ANGLES = ("toe", "camber", "caster")
+TOLERANCES = {"toe": to_core(0.05, "deg"), "camber": to_core(0.1, "deg"), "caster": to_core(0.25, "deg")}
+AROUND = 2
+MOST_TRIES = 4000
+CLOSE = 1e-11
+
+
+@dataclass(frozen=True)
+class Adjuster:
+    """Something that changes a link's length (or moves the strut top inboard), in steps, between limits.
+
+    ``per_turn`` length change of one turn [mm], ``step`` smallest step [turn], ``low`` and ``high``
+    the length change at its stops [mm].
+    """
+
+    name: str
+    acts_on: str
+    per_turn: float
+    step: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Realigned:
+    """What turning brings: angles [rad] before and after, exact length changes [mm] and set turns.
+
+    ``reached`` tells for each target whether it ends inside its tolerance; ``limited_by`` names
+    adjusters that the exact answer would turn past their stop.
+    """
+
+    before: Mapping[str, float]
+    exact: Array
+    set_turns: Array
+    changes: Array
+    after: Mapping[str, float]
+    reached: Mapping[str, bool]
+    limited_by: tuple[str, ...]
+
+
+def realign(
+    corner: Corner,
+    travel: float,
+    adjusters: Sequence[Adjuster],
+    targets: Mapping[str, float],
+    tolerances: Mapping[str, float] | None = None,
+) -> Realigned:
+    """Find the turns that bring a wheel to its targets at a new height.
+
+    Parameters
+    ----------
+    corner : Corner
+        Points at the old ride height. [mm]
+    travel : float
+        Wheel travel to the new ride height; minus the height change. [mm]
+    adjusters : sequence of Adjuster
+        At most six, each with a name of its own. [mm, turn]
+    targets : mapping
+        Any of ``toe``, ``camber``, ``caster``. [rad]
+    tolerances : mapping, optional
+        The same keys, > 0. [rad]
+
+    Returns
+    -------
+    Realigned
+        Exact answer, best set turns and what they reach.
+
+    Raises
+    ------
+    InputError
+        No target, a target the corner does not have, names that stand twice, bad limits.
+    NoSolution
+        The linkage locks on the way.
+
+    Notes
+    -----
+    Exact: Newton on length changes, weighted by 1/tolerance; with more adjusters than targets the
+    smallest Σ change², with fewer the least squares.  An adjuster that would pass its stop is held
+    there and the others are solved again.  Set turns: all combinations of steps near the exact
+    answer are tried on the full geometry, and the smallest Σ((after − target)/tolerance)² wins.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.corner import Link, make_corner
+    >>> points = {"upper_front": (120, 396, 496), "upper_rear": (-154, 397, 503), "upper_ball": (-30, 647, 543),
+    ...     "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
+    ...     "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320)}
+    >>> corner = make_corner("double_wishbone", "left", 0.0, 0.0, points)
+    >>> found = realign(corner, 0.0, [Adjuster("rod", "tie", 1.5, 1 / 6, -12, 12)], {"toe": 0.004})
+    >>> found.reached["toe"], round(float(found.changes[0]), 2)
+    (True, 0.5)
+    """
+    weights = _checked(corner, adjusters, targets, {**TOLERANCES, **(tolerances or {})})
+    wanted = np.array([targets[name] for name in weights])
+    scale = np.array(list(weights.values()))
+    names = tuple(weights)
+
+    def misses(changes: Array) -> Array:
+        return (_angles(corner, travel, adjusters, changes, names) - wanted) / scale
+
+    free = _exact(misses, len(adjusters))
+    exact, stopped = _inside(misses, free, adjusters)
+    steps, changes, after = _set(misses, exact, adjusters)
+    before = _all_angles(corner, travel, adjusters, np.zeros((1, len(adjusters))))
+    reached = {name: bool(abs(miss) <= 1.0 + 1e-9) for name, miss in zip(names, after, strict=True)}
+    return Realigned(
+        before, free, steps, changes, _all_angles(corner, travel, adjusters, changes[None]), reached, stopped
+    )
+
+
+def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
+    """Every combination of allowed steps near a length change.
+
+    Parameters
+    ----------
+    centre : array
+        Length change of each adjuster, shape (m,). [mm]
+    adjusters : sequence of Adjuster
+        Their steps and stops. [mm, turn]
+    around : int, optional
+        How many steps to either side, >= 1. [-]
+
+    Returns
+    -------
+    array
+        Steps counted from zero, shape (k, m). [step]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Steps past a stop are left out; with many adjusters fewer steps are taken to either side.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> best_steps(np.array([0.6]), [Adjuster("rod", "tie", 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
+    [1.0, 2.0]
+    """
+    while (2 * around + 1) ** len(adjusters) > MOST_TRIES and around > 1:
+        around -= 1
+    ranges = []
+    for one, at in zip(adjusters, centre, strict=True):
+        size = one.per_turn * one.step
+        low, high = np.ceil(one.low / size - 1e-9), np.floor(one.high / size + 1e-9)
+        middle = np.clip(np.round(at / size), low, high)
+        near = np.arange(middle - around, middle + around + 1)
+        ranges.append(near[(near >= low) & (near <= high)])
+    return np.array(list(itertools.product(*ranges)), dtype=float)
+
+
+def _set(misses: object, exact: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, Array, Array]:
+    steps = best_steps(exact, adjusters)
+    sizes = np.array([one.per_turn * one.step for one in adjusters])
+    off = misses(steps * sizes)  # type: ignore[operator]
+    cost = np.einsum("nk,nk->n", off, off)
+    length = np.einsum("nk,nk->n", steps * sizes, steps * sizes)
+    # Among answers that are equally good, the one that turns least.
+    best = np.lexsort((length, np.round(cost, 9)))[0]
+    turns = steps[best] * np.array([one.step for one in adjusters])
+    return turns, steps[best] * sizes, off[best]
+
+
+def _exact(misses: object, count: int, held: Mapping[int, float] | None = None) -> Array:
+    """Length changes that meet the targets, those in `held` kept where they are."""
+    held = held or {}
+    free = [place for place in range(count) if place not in held]
+    changes = np.zeros(count)
+    for place, at in held.items():
+        changes[place] = at
+    for _ in range(30):
+        tries = np.tile(changes, (1 + 2 * len(free), 1))
+        for row, place in enumerate(free):
+            tries[1 + 2 * row, place] += 1e-3
+            tries[2 + 2 * row, place] -= 1e-3
+        off = misses(tries)  # type: ignore[operator]
+        slope = ((off[1::2] - off[2::2]) / 2e-3).T
+        goal = np.linalg.pinv(slope, rcond=1e-9) @ (slope @ changes[free] - off[0])
+        move = np.clip(goal - changes[free], -15, 15)
+        changes[free] += move
+        if np.max(np.abs(move), initial=0.0) < CLOSE * 100:
+            return changes
+    raise NoSolution("No length change brings this wheel near its targets. Ask for less, or free another adjuster.")
+
+
+def _inside(misses: object, free: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, tuple[str, ...]]:
+    """Hold at its stop what would pass it, and solve the others again."""
+    held: dict[int, float] = {}
+    now = free
+    while True:
+        beyond = [
+            (place, one.low if now[place] < one.low else one.high)
+            for place, one in enumerate(adjusters)
+            if place not in held and not one.low - 1e-9 <= now[place] <= one.high + 1e-9
+        ]
+        if not beyond:
+            return now, tuple(adjusters[place].name for place in sorted(held))
+        worst = max(beyond, key=lambda one: abs(now[one[0]] - one[1]))
+        held[worst[0]] = worst[1]
+        now = _exact(misses, len(adjusters), held)
+
+
+def _angles(
+    corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
+) -> Array:
+    """The named angles for rows of length changes (n, m), shape (n, k)."""
+    by_link: dict[str, Array] = {}
+    for place, one in enumerate(adjusters):
+        by_link[one.acts_on] = by_link.get(one.acts_on, np.zeros(len(changes))) + changes[:, place]
+    poses = solve_poses(corner, np.full(len(changes), travel), by_link)
+    found = wheel_angles(corner, poses)
+    return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
+
+
+def _all_angles(corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array) -> dict[str, float]:
+    names = [name for name in ANGLES if name != "caster" or corner.layout in ("double_wishbone", "strut")]
+    found = _angles(corner, travel, adjusters, changes, names)[0]
+    return dict(zip(names, map(float, found), strict=True))
+
+
+def _checked(
+    corner: Corner, adjusters: Sequence[Adjuster], targets: Mapping[str, float], tolerances: Mapping[str, float]
+) -> dict[str, float]:
+    require(1 <= len(adjusters) <= 6, "adjusters", "One to six adjusters are taken", len(adjusters), kind=InputError)
+    require(targets, "targets", "At least one target is needed", "none", kind=InputError)
+    if len({one.name for one in adjusters}) < len(adjusters):
+        raise InputError("Each adjuster needs a name of its own.", field="adjusters")
+    if "caster" in targets and corner.layout not in ("double_wishbone", "strut"):
+        raise InputError("This layout has no steering axis, so no caster to aim at.", field="targets.caster_deg")
+    for one in adjusters:
+        where = f"adjusters.{one.name}"
+        require(one.per_turn > 0, where, "Length per turn must be above 0 mm", one.per_turn)
+        require(one.step > 0, where, "The smallest step must be above 0 turns", one.step)
+        require(one.low <= 0 <= one.high, where, "The stops must lie to either side of today's setting", one.low)
+    for name in targets:
+        require(tolerances[name] > 0, f"tolerances.{name}_deg", "A tolerance must be above 0", tolerances[name])
+    return {name: tolerances[name] for name in ANGLES if name in targets}
