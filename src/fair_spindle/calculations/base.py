@@ -24,13 +24,17 @@ class Values(BaseModel):
 
 @dataclass(frozen=True)
 class Calculation:
-    """One published calculation: its name, what it answers, its models and its rule."""
+    """One published calculation: its name, what it answers, its models and its rule.
+
+    A ``sparse`` answer leaves out what does not apply, another says null.
+    """
 
     name: str
     title: str
     takes: type[Values]
     gives: type[Values]
     run: Callable[[Any], Values]
+    sparse: bool = True
 
     def schema(self) -> dict[str, Any]:
         """Input and output JSON Schema."""
@@ -43,9 +47,9 @@ class Calculation:
 
 
 def answer(calculation: Calculation, values: Values) -> dict[str, Any]:
-    """Run a calculation and give its answer as plain data, without what does not apply."""
+    """Run a calculation and give its answer as plain data."""
     try:
-        return calculation.run(values).model_dump(exclude_none=True)
+        return calculation.run(values).model_dump(exclude_none=calculation.sparse)
     except (ValidationError, OverflowError, ZeroDivisionError):
         raise OutOfRange("The numbers are too large or too small for a finite answer; check the units.") from None
 

@@ -133,7 +133,9 @@ def make_corner(
     sign = 1 if side == "left" else -1
     for name in needed_points(layout):
         if name not in points:
-            raise InputError(f"The {layout.replace('_', ' ')} corner lacks its point {name!r}.", field=f"points.{name}")
+            raise InputError(
+                f"The {layout.replace('_', ' ')} corner lacks its point {name!r}.", field=f"points.{name}"
+            )
     for name, at in points.items():
         require(np.all(np.isfinite(at)), f"points.{name}", "A point needs three finite numbers", at, kind=InputError)
     if layout == "five_link":
@@ -241,7 +243,9 @@ def suspicions(corner: Corner) -> list[Suspicion]:
         length = float(np.linalg.norm(np.subtract(link.outer, link.inner)))
         if not 20 <= length <= 2000:
             found.append(
-                Suspicion(f"links.{link.name}", f"Link {link.name!r} would be {length:.1f} mm long; is a point swapped?")
+                Suspicion(
+                    f"links.{link.name}", f"Link {link.name!r} would be {length:.1f} mm long; is a point swapped?"
+                )
             )
         if abs(link.inner[1]) > abs(link.outer[1]) + 50 and corner.layout != "trailing_lateral":
             found.append(
@@ -252,7 +256,9 @@ def suspicions(corner: Corner) -> list[Suspicion]:
             apart = float(np.linalg.norm(corner.point(second) - corner.point(first)))
             if apart < 30:
                 found.append(
-                    Suspicion(f"points.{second}", f"{first} and {second} are {apart:.1f} mm apart: no axis is to be had.")
+                    Suspicion(
+                        f"points.{second}", f"{first} and {second} are {apart:.1f} mm apart: no axis is to be had."
+                    )
                 )
     axis = STEERING_AXIS.get(corner.layout)
     if axis and corner.point(axis[1])[2] <= corner.point(axis[0])[2] + 20:

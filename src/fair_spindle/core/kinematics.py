@@ -7,7 +7,7 @@ upright stays rigid.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -18,6 +18,7 @@ from fair_spindle.core.errors import NoSolution, require
 
 Array = NDArray[np.float64]
 STEP_MM = 30.0
+FARTHEST_MM = 1000.0
 MOST_ITERATIONS = 25
 CLOSE_MM = 1e-10
 
@@ -52,7 +53,7 @@ class WheelAngles:
 
 @dataclass(frozen=True)
 class _Held:
-    """What holds the upright, over n poses: links, rows of the strut or trailing arm, offsets from the wheel centre."""
+    """What holds the upright, over n poses; offsets are from the wheel centre at ride height. [mm]"""
 
     inner: Array
     offset: Array
@@ -86,7 +87,7 @@ def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayL
     NoSolution
         The linkage locks before a travel is reached; ``details["last_travel"]`` is the last one that is.
     InputError
-        A change of a link the corner does not have.
+        A change of a link the corner does not have, or more than 1000 mm of travel or change.
 
     Notes
     -----
@@ -106,14 +107,21 @@ def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayL
     346.0
     """
     travel = np.atleast_1d(np.asarray(travels, dtype=float))
+    for name, sizes in (("travels_mm", travel), *((f"change of {name}", by) for name, by in (changes or {}).items())):
+        most = float(np.max(np.abs(sizes), initial=0.0))
+        require(most <= FARTHEST_MM, name, f"Up to {FARTHEST_MM:g} mm are solved", f"{most:g} mm")
     known = {link.name for link in corner.links} | ({"strut_top"} if corner.layout == "strut" else set())
     for name in changes or {}:
         require(name in known, "acts_on", f"This corner has {', '.join(sorted(known)) or 'no links'}", name)
     if corner.layout in ("semi_trailing", "twist_beam"):
         return _swing(corner, travel)
-    lengths = {name: np.broadcast_to(np.asarray(by, dtype=float), travel.shape) for name, by in (changes or {}).items()}
+    lengths = {
+        name: np.broadcast_to(np.asarray(by, dtype=float), travel.shape) for name, by in (changes or {}).items()
+    }
     held = _held(corner, travel, lengths)
-    far = max(float(np.max(np.abs(travel), initial=0.0)), *(4 * float(np.max(np.abs(by))) for by in lengths.values()), 1.0)
+    far = max(
+        float(np.max(np.abs(travel), initial=0.0)), *(4 * float(np.max(np.abs(by))) for by in lengths.values()), 1.0
+    )
     steps = int(np.ceil(far / STEP_MM))
     wheel = np.tile(corner.wheel, (len(travel), 1))
     rotation = np.tile(np.eye(3), (len(travel), 1, 1))
@@ -286,9 +294,9 @@ def _newton(
 
 def _solve(matrix: Array, right: Array) -> Array:
     try:
-        return np.linalg.solve(matrix, right[:, :, None])[:, :, 0]
+        return np.asarray(np.linalg.solve(matrix, right[:, :, None])[:, :, 0], dtype=float)
     except np.linalg.LinAlgError:
-        return np.einsum("nij,nj->ni", np.linalg.pinv(matrix), right)
+        return np.asarray(np.einsum("nij,nj->ni", np.linalg.pinv(matrix), right), dtype=float)
 
 
 def _turned(vectors: Array) -> Array:
@@ -323,7 +331,7 @@ def _swing(corner: Corner, travel: Array) -> Poses:
     reach = float(np.hypot(spoke[2], square[2]))
     height = spoke[2] + travel
     if np.any(np.abs(height) > reach):
-        last = _nearest_reached(travel, lambda t: np.abs(spoke[2] + t) <= reach)
+        last = _nearest_reached(travel, lambda t: bool(abs(spoke[2] + t) <= reach))
         raise NoSolution(
             f"The arm cannot swing that far; it reaches {last:.1f} mm of travel at the most.", last_travel=last
         )
@@ -355,10 +363,10 @@ def _locked(corner: Corner, wanted: Array, share: float, residual: float) -> NoS
     )
 
 
-def _nearest_reached(travel: Array, reached: object) -> float:
+def _nearest_reached(travel: Array, reached: Callable[[float], bool]) -> float:
     farthest = float(travel[np.argmax(np.abs(travel))])
     low, high = 0.0, farthest
     for _ in range(60):
         middle = (low + high) / 2
-        low, high = (middle, high) if bool(reached(np.array(middle))) else (low, middle)  # type: ignore[operator]
+        low, high = (middle, high) if reached(middle) else (low, middle)
     return low

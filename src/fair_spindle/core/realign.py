@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,6 +15,7 @@ from fair_spindle.core.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.units import to_core
 
 Array = NDArray[np.float64]
+Misses = Callable[[Array], Array]
 ANGLES = ("toe", "camber", "caster")
 TOLERANCES = {"toe": to_core(0.05, "deg"), "camber": to_core(0.1, "deg"), "caster": to_core(0.25, "deg")}
 AROUND = 2
@@ -117,7 +118,8 @@ def realign(
     names = tuple(weights)
 
     def misses(changes: Array) -> Array:
-        return (_angles(corner, travel, adjusters, changes, names) - wanted) / scale
+        off = _angles(corner, travel, adjusters, changes, names) - wanted
+        return np.asarray(off / scale, dtype=float)
 
     free = _exact(misses, len(adjusters))
     exact, stopped = _inside(misses, free, adjusters)
@@ -175,10 +177,10 @@ def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUN
     return np.array(list(itertools.product(*ranges)), dtype=float)
 
 
-def _set(misses: object, exact: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, Array, Array]:
+def _set(misses: Misses, exact: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, Array, Array]:
     steps = best_steps(exact, adjusters)
     sizes = np.array([one.per_turn * one.step for one in adjusters])
-    off = misses(steps * sizes)  # type: ignore[operator]
+    off = misses(steps * sizes)
     cost = np.einsum("nk,nk->n", off, off)
     length = np.einsum("nk,nk->n", steps * sizes, steps * sizes)
     # Among answers that are equally good, the one that turns least.
@@ -187,7 +189,7 @@ def _set(misses: object, exact: Array, adjusters: Sequence[Adjuster]) -> tuple[A
     return turns, steps[best] * sizes, off[best]
 
 
-def _exact(misses: object, count: int, held: Mapping[int, float] | None = None) -> Array:
+def _exact(misses: Misses, count: int, held: Mapping[int, float] | None = None) -> Array:
     """Length changes that meet the targets, those in `held` kept where they are."""
     held = held or {}
     free = [place for place in range(count) if place not in held]
@@ -199,7 +201,7 @@ def _exact(misses: object, count: int, held: Mapping[int, float] | None = None) 
         for row, place in enumerate(free):
             tries[1 + 2 * row, place] += 1e-3
             tries[2 + 2 * row, place] -= 1e-3
-        off = misses(tries)  # type: ignore[operator]
+        off = misses(tries)
         slope = ((off[1::2] - off[2::2]) / 2e-3).T
         goal = np.linalg.pinv(slope, rcond=1e-9) @ (slope @ changes[free] - off[0])
         move = np.clip(goal - changes[free], -15, 15)
@@ -209,7 +211,7 @@ def _exact(misses: object, count: int, held: Mapping[int, float] | None = None) 
     raise NoSolution("No length change brings this wheel near its targets. Ask for less, or free another adjuster.")
 
 
-def _inside(misses: object, free: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, tuple[str, ...]]:
+def _inside(misses: Misses, free: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, tuple[str, ...]]:
     """Hold at its stop what would pass it, and solve the others again."""
     held: dict[int, float] = {}
     now = free
