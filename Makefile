@@ -61,3 +61,4 @@ shots: setup browser
 
 bench: setup
 	$(PY) tools/bench.py
+	$(PY) tools/bench_geometry.py

@@ -18,6 +18,7 @@ VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill"], DESK),
     ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2380"], DESK),
+    ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
     ("gauges", "gauges", ["pair Level, bay 1"], DESK),
     ("walk", "", ["Baseline before"], DESK),
     ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),
@@ -78,6 +79,9 @@ def _go(page: Page, step: str) -> None:
     elif verb == "step":
         page.get_by_role("button", name=what).click()
         page.get_by_role("heading", level=2, name=what).wait_for()
+    elif verb == "press":
+        page.get_by_role("button", name=what).click()
+        page.get_by_text("Chance of ending inside").first.wait_for()
     elif verb == "pair":
         page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
         page.get_by_text("● steady").wait_for()

@@ -19,7 +19,7 @@ from fair_spindle.core.units import UNITS, from_core, to_core, units_of
 def every_field():
     """One field of each name, over every layout, every way of adjusting, every kind of job."""
     found = {}
-    for layout, adjust in zip(LAYOUTS, [*ADJUSTERS, "one_thread", "sleeve"], strict=True):
+    for layout, adjust in zip(LAYOUTS, [*ADJUSTERS, "sleeve"], strict=True):
         choices = {"front.layout": "strut" if layout in ("semi_trailing", "twist_beam") else layout}
         choices |= {"rear.layout": layout, "front.bar.fitted": "fixed_links", "rear.spring.kind": "coilover"}
         first = sheet_for("measure", shape_of(choices))

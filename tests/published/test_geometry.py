@@ -12,7 +12,7 @@ from scipy.optimize import least_squares
 from fair_spindle.core.corner import Link, make_corner, needed_points, suspicions
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import Adjuster, realign
+from fair_spindle.core.realign import Adjuster, changes_by_link, on, realign
 
 TYPICAL = {
     "double_wishbone": {
@@ -205,15 +205,15 @@ def test_points_that_cannot_be_right_are_named():
 
 
 ADJUSTERS = [
-    Adjuster("rod", "tie", 1.5, 1 / 6, -12, 12),
-    Adjuster("front leg", "upper_front", 1.25, 0.5, -10, 10),
-    Adjuster("rear leg", "upper_rear", 1.25, 0.5, -10, 10),
+    Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12),
+    Adjuster("front leg", on("upper_front"), 1.25, 0.5, -10, 10),
+    Adjuster("rear leg", on("upper_rear"), 1.25, 0.5, -10, 10),
 ]
 ANGLE = st.floats(-0.4, 0.4).map(math.radians)
 
 
 def cost(corner, travel, adjusters, changes, targets, tolerances):
-    by_link = {one.acts_on: changes[:, place] for place, one in enumerate(adjusters)}
+    by_link = changes_by_link(adjusters, changes)
     found = wheel_angles(corner, solve_poses(corner, np.full(len(changes), travel), by_link))
     return sum(((getattr(found, name) - want) / tolerances[name]) ** 2 for name, want in targets.items())
 
@@ -259,7 +259,7 @@ def test_stops_are_kept_and_named_and_spare_adjusters_move_least():
         assert abs(slope) < 1e-6
     one = wheel_angles(corner, solve_poses(corner, [0.0]))
     gradient = [
-        (wheel_angles(corner, solve_poses(corner, [0.0], {a.acts_on: 0.01})).camber - one.camber)[0]
+        (wheel_angles(corner, solve_poses(corner, [0.0], {a.acts_on[0][0]: 0.01})).camber - one.camber)[0]
         for a in ADJUSTERS
     ]
     cosine = np.dot(gradient, spare.exact) / np.linalg.norm(gradient) / np.linalg.norm(spare.exact)
@@ -271,7 +271,7 @@ def test_stops_are_kept_and_named_and_spare_adjusters_move_least():
 def test_nothing_wanted_means_nothing_turned(layout):
     corner = corner_of(layout, TYPICAL[layout])
     link = corner.links[-1].name
-    found = realign(corner, 0.0, [Adjuster("one", link, 1.5, 1 / 6, -12, 12)], {"toe": corner.toe})
+    found = realign(corner, 0.0, [Adjuster("one", on(link), 1.5, 1 / 6, -12, 12)], {"toe": corner.toe})
     assert found.changes[0] == 0.0
     assert found.exact[0] == pytest.approx(0.0, abs=1e-7)
     assert found.before == found.after

@@ -12,7 +12,7 @@ from fair_spindle.calculations.base import Calculation, Positive, Values
 from fair_spindle.core import corner as corners
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import Adjuster, realign
+from fair_spindle.core.realign import Adjuster, on, realign
 
 Point = Annotated[list[float], Field(min_length=3, max_length=3)]
 Name = Annotated[str, Field(min_length=1, max_length=60)]
@@ -122,7 +122,7 @@ class AdjusterIn(Values):
 
     def core(self) -> Adjuster:
         """As the core takes it."""
-        return Adjuster(self.name, self.acts_on, self.mm_per_turn, self.step_turns, self.min_mm, self.max_mm)
+        return Adjuster(self.name, on(self.acts_on), self.mm_per_turn, self.step_turns, self.min_mm, self.max_mm)
 
 
 class Targets(Values):

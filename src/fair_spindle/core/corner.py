@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.errors import InputError, require
 
@@ -76,9 +76,7 @@ class Corner:
     @property
     def spindle(self) -> Array:
         """Unit vector out of the wheel's outer face, from camber and toe as measured."""
-        flat = np.cos(self.camber)
-        out = (flat * np.sin(self.toe), self.side * flat * np.cos(self.toe), -np.sin(self.camber))
-        return np.array(out)
+        return spindle_of(self.side, self.camber, self.toe)
 
 
 def make_corner(
@@ -151,6 +149,42 @@ def make_corner(
     for told in suspicions(corner):
         raise InputError(told.message, field=told.field)
     return corner
+
+
+def spindle_of(side: int, camber: ArrayLike, toe: ArrayLike) -> Array:
+    """Unit vector out of a wheel's outer face.
+
+    Parameters
+    ----------
+    side : int
+        +1 left, −1 right. [-]
+    camber, toe : array_like
+        Wheel angles, same shape. [rad]
+
+    Returns
+    -------
+    array
+        Shape of `camber` with a last axis of 3. [-]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Camber negative leans the top in, toe-in positive.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> spindle_of(-1, 0.0, 0.0).tolist()
+    [0.0, -1.0, -0.0]
+    """
+    flat = np.cos(camber)
+    return np.stack([flat * np.sin(toe), side * flat * np.cos(toe), -np.sin(camber)], axis=-1)
 
 
 def needed_points(layout: str) -> tuple[str, ...]:

@@ -13,12 +13,16 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.corner import STEERING_AXIS, Corner
+from fair_spindle.core.corner import LINKS, STEERING_AXIS, Corner
 from fair_spindle.core.errors import NoSolution, require
 
 Array = NDArray[np.float64]
-STEP_MM = 30.0
+ON_ONE_AXIS = ("semi_trailing", "twist_beam")
+LEAP_MM = 120.0
+STEP_MM = 15.0
 FARTHEST_MM = 1000.0
+MANY = 64
+NODE_MM = 3.0
 MOST_ITERATIONS = 25
 CLOSE_MM = 1e-10
 
@@ -65,7 +69,12 @@ class _Held:
     trail_offset: Array
 
 
-def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayLike] | None = None) -> Poses:
+def solve_poses(
+    corner: Corner,
+    travels: ArrayLike,
+    changes: Mapping[str, ArrayLike] | None = None,
+    scatter: Mapping[str, Array] | None = None,
+) -> Poses:
     """Find the pose of the upright at wheel travels, with links lengthened or the strut top moved.
 
     Parameters
@@ -76,6 +85,9 @@ def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayL
         Wheel travel, bump positive, shape (n,). [mm]
     changes : mapping, optional
         Length change of links by name, and of ``strut_top`` inboard; each shape (n,) or scalar. [mm]
+    scatter : mapping, optional
+        How far each pose's points lie from the corner's, by point, shape (n, 3): as many corners,
+        a little different each, as there are poses.  Not for arms on one axis. [mm]
 
     Returns
     -------
@@ -91,8 +103,9 @@ def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayL
 
     Notes
     -----
-    Newton from the pose at ride height in steps of 30 mm; quadratic convergence.  Residuals are
-    link lengths' errors; they end below 1e-9 mm.
+    Newton from the pose at ride height, in leaps of 120 mm, in steps of 15 mm where these fail;
+    quadratic convergence.  Many travels of one corner begin between a few that are solved first.
+    Residuals are link lengths' errors; they end below 1e-9 mm.
 
     Source
     ------
@@ -113,27 +126,69 @@ def solve_poses(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayL
     known = {link.name for link in corner.links} | ({"strut_top"} if corner.layout == "strut" else set())
     for name in changes or {}:
         require(name in known, "acts_on", f"This corner has {', '.join(sorted(known)) or 'no links'}", name)
-    if corner.layout in ("semi_trailing", "twist_beam"):
+    if corner.layout in ON_ONE_AXIS:
         return _swing(corner, travel)
     lengths = {
         name: np.broadcast_to(np.asarray(by, dtype=float), travel.shape) for name, by in (changes or {}).items()
     }
-    held = _held(corner, travel, lengths)
-    far = max(
-        float(np.max(np.abs(travel), initial=0.0)), *(4 * float(np.max(np.abs(by))) for by in lengths.values()), 1.0
-    )
-    steps = int(np.ceil(far / STEP_MM))
+    held = _held(corner, travel, lengths, scatter or {})
+    shift = np.zeros((len(travel), 3))
+    if "strut_top" in lengths:
+        shift[:, 1] = -corner.side * lengths["strut_top"]
+    if not changes and not scatter and len(travel) > MANY:
+        wheel, rotation, slope = _newton(held, *_between_nodes(corner, travel), travel, 1.0)
+    else:
+        wheel, rotation, slope = _from_ride_height(corner, held, travel, lengths)
+    move = _solve(slope[:, :, _FREE], -slope[:, :, 2])
+    velocity = np.stack([move[:, 0], move[:, 1], np.ones(len(travel))], axis=1)
+    return Poses(travel, wheel, rotation, velocity, move[:, 2:], shift)
+
+
+def _between_nodes(corner: Corner, travel: Array) -> tuple[Array, Array]:
+    """Start for many travels of one corner: a few are solved, the others begin between them."""
+    low, high = float(np.min(travel)), float(np.max(travel))
+    nodes = solve_poses(corner, np.linspace(low, high, max(2, int(np.ceil((high - low) / NODE_MM)) + 1)))
+    gap = max((high - low) / (len(nodes.travel) - 1), 1e-12)
+    place = np.clip(((travel - low) / gap).astype(int), 0, len(nodes.travel) - 2)
+    rise = travel - nodes.travel[place]
+    # Slopes in the middle of the way there: the start is good to third order.
+    share = (rise / (2 * gap))[:, None]
+    velocity = (1 - share) * nodes.velocity[place] + share * nodes.velocity[place + 1]
+    turning = (1 - share) * nodes.turning[place] + share * nodes.turning[place + 1]
+    wheel = nodes.wheel[place] + velocity * rise[:, None]
+    wheel[:, 2] = corner.wheel[2] + travel
+    return wheel, _turned(turning * rise[:, None]) @ nodes.rotation[place]
+
+
+def _from_ride_height(
+    corner: Corner, held: _Held, travel: Array, lengths: Mapping[str, Array]
+) -> tuple[Array, Array, Array]:
+    turned = max((4 * float(np.max(np.abs(by))) for by in lengths.values()), default=0.0)
+    far = max(float(np.max(np.abs(travel), initial=0.0)), turned, 1.0)
+    try:
+        return _march(corner, held, travel, lengths, int(np.ceil(far / LEAP_MM)))
+    except NoSolution:
+        return _march(corner, held, travel, lengths, int(np.ceil(far / STEP_MM)))
+
+
+def _march(
+    corner: Corner, held: _Held, travel: Array, lengths: Mapping[str, Array], steps: int
+) -> tuple[Array, Array, Array]:
+    """Go to the travels in equal steps, each begun where the slopes of the last pose point."""
     wheel = np.tile(corner.wheel, (len(travel), 1))
     rotation = np.tile(np.eye(3), (len(travel), 1, 1))
     for step in range(1, steps + 1):
-        share = step / steps
-        now = _partly(held, corner, lengths, share)
-        wheel[:, 2] = corner.wheel[2] + share * travel
-        wheel, rotation = _newton(corner, now, wheel, rotation, travel, share)
-    return _with_slopes(held, corner, travel, wheel, rotation, lengths)
+        now = _partly(held, corner, lengths, step / steps)
+        residual, slope = _rows(now, wheel, rotation)
+        rise = travel / steps
+        move = _solve(slope[:, :, _FREE], -residual - slope[:, :, 2] * rise[:, None])
+        wheel = wheel + np.stack([move[:, 0], move[:, 1], rise], axis=1)
+        rotation = _turned(move[:, 2:]) @ rotation
+        wheel, rotation, slope = _newton(now, wheel, rotation, travel, step / steps)
+    return wheel, rotation, slope
 
 
-def wheel_angles(corner: Corner, poses: Poses) -> WheelAngles:
+def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> WheelAngles:
     """Read camber, toe, caster, kpi and half track off solved poses.
 
     Parameters
@@ -142,6 +197,8 @@ def wheel_angles(corner: Corner, poses: Poses) -> WheelAngles:
         The corner. [mm]
     poses : Poses
         Solved poses, n of them. [mm, rad]
+    spindle : array, optional
+        Spindle at ride height for each pose, shape (n, 3), where it is not the corner's. [-]
 
     Returns
     -------
@@ -169,7 +226,8 @@ def wheel_angles(corner: Corner, poses: Poses) -> WheelAngles:
     >>> round(float(wheel_angles(arm, solve_poses(arm, [0.0])).camber[0]), 6)
     -0.02
     """
-    spindle = poses.rotation @ corner.spindle
+    start = np.broadcast_to(corner.spindle if spindle is None else spindle, (len(poses.travel), 3))
+    spindle = np.einsum("nij,nj->ni", poses.rotation, start)
     out = corner.side * spindle[:, 1]
     change = np.cross(poses.turning, spindle)
     flat = spindle[:, 0] ** 2 + out**2
@@ -200,66 +258,74 @@ def _axis_angles(corner: Corner, poses: Poses) -> tuple[Array | None, Array | No
     return np.arctan2(-axis[:, 0], axis[:, 2]), np.arctan2(-corner.side * axis[:, 1], axis[:, 2])
 
 
-def _held(corner: Corner, travel: Array, lengths: Mapping[str, Array]) -> _Held:
+def _held(corner: Corner, travel: Array, lengths: Mapping[str, Array], scatter: Mapping[str, Array]) -> _Held:
     count = len(travel)
-    inner = np.array([link.inner for link in corner.links], dtype=float)
-    outer = np.array([link.outer for link in corner.links], dtype=float)
-    length = np.tile(np.linalg.norm(outer - inner, axis=1), (count, 1))
-    for place, link in enumerate(corner.links):
+    still = np.zeros((1, 3))
+    ends = LINKS.get(corner.layout, ())
+    names = {name: (first, second) for name, first, second in ends}
+    between = [names.get(link.name, (f"{link.name}_inner", f"{link.name}_outer")) for link in corner.links]
+
+    def place(at: tuple[float, float, float], name: str) -> Array:
+        return np.broadcast_to(np.array(at, dtype=float) + scatter.get(name, still), (count, 3))
+
+    inner = np.stack([place(link.inner, pair[0]) for link, pair in zip(corner.links, between, strict=True)], axis=1)
+    outer = np.stack([place(link.outer, pair[1]) for link, pair in zip(corner.links, between, strict=True)], axis=1)
+    length = np.linalg.norm(outer - inner, axis=2)
+    for column, link in enumerate(corner.links):
         if link.name in lengths:
-            length[:, place] += lengths[link.name]
+            length[:, column] += lengths[link.name]
     require(np.all(length > 0), "length_change_mm", "A link cannot be shortened to nothing", "too much")
     nothing = np.zeros((0, 3))
     top = low = across = trail = nothing
     if corner.layout == "strut":
-        low = corner.point("strut_low") - corner.wheel
-        line = corner.point("strut_top") - corner.point("strut_low")
-        across = _square_to(line / np.linalg.norm(line))
-        top = np.tile(corner.point("strut_top"), (count, 1))
+        foot = place(corner.points["strut_low"], "strut_low")
+        top = place(corner.points["strut_top"], "strut_top").copy()
+        low = foot - corner.wheel
+        across = _square_to(top - foot)
         top[:, 1] -= corner.side * lengths.get("strut_top", np.zeros(count))
     if corner.layout == "trailing_lateral":
-        trail = corner.point("trailing_body")
-    offset = trail - corner.wheel if len(trail) == 3 else nothing
-    return _Held(inner, outer - corner.wheel, length, top, low, across, trail, offset)
+        trail = place(corner.points["trailing_body"], "trailing_body")
+    return _Held(inner, outer - corner.wheel, length, top, low, across, trail, trail - corner.wheel)
 
 
 def _partly(held: _Held, corner: Corner, lengths: Mapping[str, Array], share: float) -> _Held:
     """The links part of the way to their new length, for a step that stays near the last pose."""
     if share == 1 or not lengths:
         return held
-    start = np.linalg.norm(held.offset + corner.wheel - held.inner, axis=1)
-    top = held.top
-    if len(top):
-        fixed = corner.point("strut_top")
-        top = fixed + share * (top - fixed)
+    start = np.linalg.norm(held.offset + corner.wheel - held.inner, axis=2)
+    top = held.top.copy()
+    if "strut_top" in lengths:
+        top[:, 1] += corner.side * (1 - share) * lengths["strut_top"]
     return replace(held, length=start + share * (held.length - start), top=top)
 
 
-def _square_to(direction: Array) -> Array:
-    """Two unit vectors square to a direction and to each other."""
-    first = np.cross(direction, [1.0, 0.0, 0.0] if abs(direction[0]) < 0.7 else [0.0, 1.0, 0.0])
-    first /= np.linalg.norm(first)
-    return np.stack([first, np.cross(direction, first)])
+def _square_to(line: Array) -> Array:
+    """Two unit vectors square to each line (n, 3) and to each other, shape (n, 2, 3); struts stand upright."""
+    direction = line / np.linalg.norm(line, axis=1)[:, None]
+    first = np.cross(direction, [1.0, 0.0, 0.0])
+    first /= np.linalg.norm(first, axis=1)[:, None]
+    return np.stack([first, np.cross(direction, first)], axis=1)
 
 
 def _rows(held: _Held, wheel: Array, rotation: Array) -> tuple[Array, Array]:
     """Residuals (n, 5) and their derivatives (n, 5, 6) by wheel centre and rotation vector."""
-    arm = np.einsum("nij,kj->nki", rotation, held.offset)
+    arm = held.offset @ rotation.transpose(0, 2, 1)
     reach = wheel[:, None, :] + arm - held.inner
-    square = np.einsum("nki,nki->nk", reach, reach)
+    square = np.sum(reach * reach, axis=2)
     residual = (square - held.length**2) / (2 * held.length)
-    along = reach / held.length[:, :, None]
-    slope = np.concatenate([along, np.cross(arm, along)], axis=2)
+    slope = np.empty((*reach.shape[:2], 6))
+    slope[:, :, :3] = along = reach / held.length[:, :, None]
+    slope[:, :, 3:] = _crossed(arm, along)
     if len(held.top):
-        across = np.einsum("nij,kj->nki", rotation, held.across)
-        low = np.einsum("nij,j->ni", rotation, held.low)
+        across = held.across @ rotation.transpose(0, 2, 1)
+        low = (rotation @ held.low[:, :, None])[:, :, 0]
         gap = held.top - wheel
         off = np.einsum("nki,nki->nk", across, (gap - low)[:, None, :] + np.zeros_like(across))
         turn = np.cross(across, np.broadcast_to(gap[:, None, :], across.shape))
         residual = np.concatenate([residual, off], axis=1)
         slope = np.concatenate([slope, np.concatenate([-across, turn], axis=2)], axis=1)
     if len(held.trail):
-        arm = np.einsum("nij,j->ni", rotation, held.trail_offset)
+        arm = (rotation @ held.trail_offset[:, :, None])[:, :, 0]
         gap = (wheel + arm - held.trail)[:, [0, 2]]
         unit = np.broadcast_to(np.eye(3)[[0, 2]], (len(wheel), 2, 3))
         turn = np.cross(np.broadcast_to(arm[:, None, :], unit.shape), unit)
@@ -268,28 +334,34 @@ def _rows(held: _Held, wheel: Array, rotation: Array) -> tuple[Array, Array]:
     return residual, slope
 
 
+def _crossed(first: Array, second: Array) -> Array:
+    """Vector products along the last axis; numpy's own takes several times as long on small vectors."""
+    out = np.empty(np.broadcast_shapes(first.shape, second.shape))
+    for i, (j, k) in enumerate(((1, 2), (2, 0), (0, 1))):
+        out[..., i] = first[..., j] * second[..., k] - first[..., k] * second[..., j]
+    return out
+
+
 _FREE = [0, 1, 3, 4, 5]
 
 
-def _newton(
-    corner: Corner, held: _Held, wheel: Array, rotation: Array, travel: Array, share: float
-) -> tuple[Array, Array]:
+def _newton(held: _Held, wheel: Array, rotation: Array, travel: Array, share: float) -> tuple[Array, Array, Array]:
     for _ in range(MOST_ITERATIONS):
         residual, slope = _rows(held, wheel, rotation)
         worst = np.max(np.abs(residual), axis=1)
         if np.all(worst < CLOSE_MM):
-            return wheel, rotation
+            return wheel, rotation, slope
         move = _solve(slope[:, :, _FREE], -residual)
         # A step longer than this leaves the branch the linkage is on.
         size = np.max(np.abs(move[:, 2:]), axis=1)
         move *= np.minimum(1.0, 0.3 / np.maximum(size, 1e-300))[:, None]
         wheel = wheel + np.stack([move[:, 0], move[:, 1], np.zeros(len(wheel))], axis=1)
         rotation = _turned(move[:, 2:]) @ rotation
-    residual, _ = _rows(held, wheel, rotation)
+    residual, slope = _rows(held, wheel, rotation)
     stuck = np.max(np.abs(residual), axis=1) > 1e-7
     if not np.any(stuck):
-        return wheel, rotation
-    raise _locked(corner, travel[stuck], share, float(np.max(np.abs(residual))))
+        return wheel, rotation, slope
+    raise _locked(travel[stuck], share, float(np.max(np.abs(residual))))
 
 
 def _solve(matrix: Array, right: Array) -> Array:
@@ -308,18 +380,6 @@ def _turned(vectors: Array) -> Array:
     sine = np.sinc(angle / np.pi)[:, None, None]
     half = np.sinc(angle / (2 * np.pi))[:, None, None]
     return np.asarray(np.eye(3) + sine * cross + 0.5 * half**2 * (cross @ cross))
-
-
-def _with_slopes(
-    held: _Held, corner: Corner, travel: Array, wheel: Array, rotation: Array, lengths: Mapping[str, Array]
-) -> Poses:
-    _, slope = _rows(held, wheel, rotation)
-    move = _solve(slope[:, :, _FREE], -slope[:, :, 2])
-    velocity = np.stack([move[:, 0], move[:, 1], np.ones(len(travel))], axis=1)
-    shift = np.zeros((len(travel), 3))
-    if "strut_top" in lengths:
-        shift[:, 1] = -corner.side * lengths["strut_top"]
-    return Poses(travel, wheel, rotation, velocity, move[:, 2:], shift)
 
 
 def _swing(corner: Corner, travel: Array) -> Poses:
@@ -354,7 +414,7 @@ def _pivot(corner: Corner) -> tuple[Array, Array]:
     return corner.point("beam_pivot"), np.array([0.0, 1.0, 0.0])
 
 
-def _locked(corner: Corner, wanted: Array, share: float, residual: float) -> NoSolution:
+def _locked(wanted: Array, share: float, residual: float) -> NoSolution:
     return NoSolution(
         f"The linkage locks before {float(wanted[np.argmax(np.abs(wanted))]):.0f} mm of travel. "
         "Check the points, or ask for less travel.",

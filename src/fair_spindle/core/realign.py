@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,16 +28,18 @@ CLOSE = 1e-11
 class Adjuster:
     """Something that changes a link's length (or moves the strut top inboard), in steps, between limits.
 
-    ``per_turn`` length change of one turn [mm], ``step`` smallest step [turn], ``low`` and ``high``
-    the length change at its stops [mm].
+    ``acts_on`` are the links it changes, each with its share of the change: a ball joint moved out
+    along a wishbone lengthens both legs.  ``per_turn`` length change of one turn [mm], ``step``
+    smallest step [turn], ``low`` and ``high`` the length change at its stops [mm], ``unit`` what a turn is called.
     """
 
     name: str
-    acts_on: str
+    acts_on: tuple[tuple[str, float], ...]
     per_turn: float
     step: float
     low: float
     high: float
+    unit: Literal["turn", "mm", "shim"] = "turn"
 
 
 @dataclass(frozen=True)
@@ -108,7 +111,7 @@ def realign(
     ...     "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
     ...     "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320)}
     >>> corner = make_corner("double_wishbone", "left", 0.0, 0.0, points)
-    >>> found = realign(corner, 0.0, [Adjuster("rod", "tie", 1.5, 1 / 6, -12, 12)], {"toe": 0.004})
+    >>> found = realign(corner, 0.0, [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12)], {"toe": 0.004})
     >>> found.reached["toe"], round(float(found.changes[0]), 2)
     (True, 0.5)
     """
@@ -162,7 +165,7 @@ def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUN
 
     Examples
     --------
-    >>> best_steps(np.array([0.6]), [Adjuster("rod", "tie", 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
+    >>> best_steps(np.array([0.6]), [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
     [1.0, 2.0]
     """
     while (2 * around + 1) ** len(adjusters) > MOST_TRIES and around > 1:
@@ -232,12 +235,81 @@ def _angles(
     corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
 ) -> Array:
     """The named angles for rows of length changes (n, m), shape (n, k)."""
-    by_link: dict[str, Array] = {}
-    for place, one in enumerate(adjusters):
-        by_link[one.acts_on] = by_link.get(one.acts_on, np.zeros(len(changes))) + changes[:, place]
-    poses = solve_poses(corner, np.full(len(changes), travel), by_link)
+    poses = solve_poses(corner, np.full(len(changes), travel), changes_by_link(adjusters, changes))
     found = wheel_angles(corner, poses)
     return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
+
+
+def changes_by_link(adjusters: Sequence[Adjuster], changes: Array) -> dict[str, Array]:
+    """Length change of each link that adjusters bring about.
+
+    Parameters
+    ----------
+    adjusters : sequence of Adjuster
+        m of them. [-]
+    changes : array
+        Change of each adjuster, shape (n, m). [mm]
+
+    Returns
+    -------
+    dict
+        Change by link, shape (n,). [mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Adjusters on the same link add up.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> changes_by_link([Adjuster("rod", on("tie"), 1.5, 1, -9, 9)], np.array([[2.0]]))["tie"].tolist()
+    [2.0]
+    """
+    by_link: dict[str, Array] = {}
+    for place, one in enumerate(adjusters):
+        for link, share in one.acts_on:
+            by_link[link] = by_link.get(link, np.zeros(len(changes))) + share * changes[:, place]
+    return by_link
+
+
+def on(link: str) -> tuple[tuple[str, float], ...]:
+    """Name one link that takes the whole change.
+
+    Parameters
+    ----------
+    link : str
+        A link, or ``strut_top``. [-]
+
+    Returns
+    -------
+    tuple
+        As ``Adjuster.acts_on`` takes it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The usual case.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> on("tie")
+    (('tie', 1.0),)
+    """
+    return ((link, 1.0),)
 
 
 def _all_angles(corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array) -> dict[str, float]:

@@ -36,6 +36,30 @@ _POINTS = {
     "front.left.point.tie_inner": (-138, 396, -22),
     "front.left.point.tie_outer": (-126, 690, -42),
     "front.left.point.wheel_center": (0, 752, 0),
+    "rear.left.point.arm_inner": (-2322, 168, -62),
+    "rear.left.point.arm_outer": (-2262, 512, -54),
+    "rear.left.point.wheel_center": (-2670, 738, 0),
+}
+_VESSIK_POINTS = {
+    "front.left.point.strut_top": (-20, 571, 545),
+    "front.left.point.strut_low": (4, 622, 100),
+    "front.left.point.lower_front": (14, 382, -120),
+    "front.left.point.lower_rear": (-289, 374, -114),
+    "front.left.point.lower_ball": (18, 695, -151),
+    "front.left.point.tie_inner": (-127, 337, -57),
+    "front.left.point.tie_outer": (-133, 674, -67),
+    "front.left.point.wheel_center": (0, 741, 0),
+    "rear.left.point.upper_front_inner": (-2677, 431, 111),
+    "rear.left.point.upper_front_outer": (-2750, 660, 138),
+    "rear.left.point.upper_rear_inner": (-2899, 421, 129),
+    "rear.left.point.upper_rear_outer": (-2825, 656, 138),
+    "rear.left.point.lower_front_inner": (-2670, 332, -95),
+    "rear.left.point.lower_front_outer": (-2743, 695, -111),
+    "rear.left.point.lower_rear_inner": (-2911, 295, -87),
+    "rear.left.point.lower_rear_outer": (-2842, 701, -107),
+    "rear.left.point.tie_inner": (-2979, 339, -65),
+    "rear.left.point.tie_outer": (-2953, 695, -76),
+    "rear.left.point.wheel_center": (-2775, 750, 0),
 }
 
 
@@ -48,11 +72,8 @@ def fill_cars(database: Database) -> dict[str, str]:
         desk.write(*_whole_car(*numbers), *_kinds(name))  # type: ignore[arg-type]
         desk.write(*_numbers(desk))
     rill = Desk(database, ids["rill"], CAR)
-    left = [
-        Entered(key, "point", {axis: Typed(str(size), "mm") for axis, size in zip("xyz", at, strict=True)})
-        for key, at in _POINTS.items()
-    ]
-    rill.write(*left, *mirrored(left, "left", "right"), _fasteners())
+    rill.write(*_points(_POINTS), _fasteners())
+    Desk(database, ids["vessik"], CAR).write(*_points(_VESSIK_POINTS), *_wanted())
     shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
     for number, (car, prefix, label) in enumerate(shelf):
         part_id = str(uuid5(NAMESPACE_URL, f"demo/part/{number}"))
@@ -77,7 +98,8 @@ def _kinds(name: str) -> Iterator[Act]:
         yield Entered("rear.panhard.adjust", choice="one_thread")
     if name == "vessik":
         for side in ("left", "right"):
-            yield Entered(f"rear.{side}.tie.adjust", choice="cam")
+            yield Entered(f"front.{side}.tie.adjust", choice="one_thread")
+            yield Entered(f"rear.{side}.tie.adjust", choice="one_thread")
             yield Entered(f"rear.{side}.upper_front.adjust", choice="one_thread")
     yield Entered("front.spring.kind", choice="leaf" if name == "cragg" else "coil")
     yield Entered("rear.spring.kind", choice="coilover" if name == "vessik" else "coil")
@@ -111,6 +133,25 @@ def _number_of(key: str, asked: Field) -> Act | None:
 
 def _typed(key: str, text: str, unit: str) -> Entered:
     return Entered(key, "typed", {"value": Typed(text, unit)})
+
+
+def _points(at_left: dict[str, tuple[int, int, int]]) -> list[Entered]:
+    left = [
+        Entered(key, "point", {axis: Typed(str(size), "mm") for axis, size in zip("xyz", at, strict=True)})
+        for key, at in at_left.items()
+    ]
+    return [*left, *mirrored(left, "left", "right")]
+
+
+def _wanted() -> Iterator[Act]:
+    """Lower at both ends, less camber at the rear, a little toe-in all round."""
+    yield _typed("car.steering_ratio", "15.2", "ratio")
+    for axle, change, toe, camber in (("front", "-27", "5", None), ("rear", "-20", "8", "-1.3")):
+        yield _typed(f"{axle}.height_change", change, "mm")
+        for side in ("left", "right"):
+            yield _typed(f"{axle}.{side}.target.toe", toe, "min")
+            if camber:
+                yield _typed(f"{axle}.{side}.target.camber", camber, "deg")
 
 
 def _fasteners() -> Listed:

@@ -19,7 +19,7 @@ from fair_spindle.jobs.models import JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import walk_order
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job, show_log
-from fair_spindle.records.books import append, latest_job_of, list_books, load_book, load_log, log_length
+from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_log, log_length
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
@@ -105,7 +105,7 @@ def _taken_over(session: Session, job: BookRow) -> list[Event]:
     entries = from_record(derive(load_log(session, job.car_id), CAR), template)
     if entries:
         acts.append(Filled(entries, "the car's record"))
-    last = latest_job_of(session, job.car_id)
+    last = next(iter(jobs_of(session, job.car_id, 1)), None)
     if last:
         then = KINDS[last.template]
         before = last_baseline(derive(load_log(session, last.id), then), then, template)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import func
@@ -81,8 +81,8 @@ def list_books(session: Session, limit: int, *, cars: bool) -> list[BookSummary]
     ]
 
 
-def latest_job_of(session: Session, car_id: str) -> BookRow | None:
-    """The job on a car that was worked on last."""
+def jobs_of(session: Session, car_id: str, limit: int = 12) -> Sequence[BookRow]:
+    """The jobs on a car, last worked on first."""
     newest = func.coalesce(func.max(EventRow.at), BookRow.created_at)
     query = select(BookRow).join(EventRow, isouter=True).where(BookRow.car_id == car_id)
-    return session.exec(query.group_by(col(BookRow.id)).order_by(newest.desc()).limit(1)).first()
+    return session.exec(query.group_by(col(BookRow.id)).order_by(newest.desc()).limit(limit)).all()

@@ -75,6 +75,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/corner-sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A corner through its travel */
+        post: operations["calc_corner-sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/gauge-combine": {
         parameters: {
             query?: never;
@@ -103,6 +120,23 @@ export interface paths {
         put?: never;
         /** Ride-height change of one corner */
         post: operations["calc_height-change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/realign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns that bring the wheel to its targets */
+        post: operations["calc_realign"];
         delete?: never;
         options?: never;
         head?: never;
@@ -362,6 +396,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{car_id}/geometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Geometry
+         * @description A car's geometry and the turns that bring it to its targets; with samples, how sure they are.
+         */
+        get: operations["see_geometry_api_cars__car_id__geometry_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{car_id}/log": {
         parameters: {
             query?: never;
@@ -460,6 +514,26 @@ export interface paths {
         get: operations["see_car_version_api_cars__car_id__version_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cars/{car_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Out
+         * @description How the car would stand at other heights and with other turns; nothing is changed.
+         */
+        post: operations["try_out_api_cars__car_id__what_if_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -911,6 +985,66 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AdjusterIn
+         * @description What can be turned, on which link, by how much a turn, in which steps, between which stops.
+         */
+        AdjusterIn: {
+            /** Acts On */
+            acts_on: string;
+            /** Max Mm */
+            max_mm: number;
+            /** Min Mm */
+            min_mm: number;
+            /** Mm Per Turn */
+            mm_per_turn: number;
+            /** Name */
+            name: string;
+            /** Step Turns */
+            step_turns: number;
+        };
+        /**
+         * AdjusterView
+         * @description What can be turned, and what the plan turns it by.
+         */
+        AdjusterView: {
+            /** At Stop */
+            at_stop: boolean;
+            /** Exact Turns */
+            exact_turns: number | null;
+            /** High Turns */
+            high_turns: number;
+            /** Low Turns */
+            low_turns: number;
+            /** Mm Per Turn */
+            mm_per_turn: number;
+            /** Name */
+            name: string;
+            /** Plus Minus Turns */
+            plus_minus_turns: number | null;
+            /** Said */
+            said: string;
+            /** Set Turns */
+            set_turns: number | null;
+            /** Step Turns */
+            step_turns: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * AnglesView
+         * @description Wheel angles; no caster without a steering axis.
+         */
+        AnglesView: {
+            /** Camber Deg */
+            camber_deg: number;
+            /** Caster Deg */
+            caster_deg: number | null;
+            /** Toe Deg */
+            toe_deg: number;
+            /** Toe Said */
+            toe_said: string;
+        };
+        /**
          * Attached
          * @description A picture was attached to a step or a field; the file is named by its SHA-256.
          */
@@ -958,6 +1092,20 @@ export interface components {
             split_deg: number;
             /** Steering Wheel Deg */
             steering_wheel_deg?: number | null;
+            /** Thrust Deg */
+            thrust_deg: number;
+            /** Total Deg */
+            total_deg: number;
+        };
+        /**
+         * AxleToeView
+         * @description Toe of both wheels of an axle together.
+         */
+        AxleToeView: {
+            /** Axle */
+            axle: string;
+            /** Steering Wheel Deg */
+            steering_wheel_deg: number | null;
             /** Thrust Deg */
             thrust_deg: number;
             /** Total Deg */
@@ -1205,6 +1353,56 @@ export interface components {
             kind: "cleared";
         };
         /**
+         * CornerIn
+         * @description One corner by its points at ride height.
+         */
+        CornerIn: {
+            /** Camber Deg */
+            camber_deg: number;
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "double_wishbone" | "strut" | "five_link" | "semi_trailing" | "trailing_lateral" | "twist_beam";
+            /**
+             * Links
+             * @default []
+             */
+            links?: components["schemas"]["LinkIn"][];
+            /** Points */
+            points: {
+                [key: string]: number[];
+            };
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Toe Deg */
+            toe_deg: number;
+        };
+        /**
+         * CornerSweepIn
+         * @description A corner, and the travels it is swept through.
+         */
+        CornerSweepIn: {
+            corner: components["schemas"]["CornerIn"];
+            /** Travels Mm */
+            travels_mm: number[];
+        };
+        /**
+         * CornerSweepOut
+         * @description Every travel, and the slopes at travel 0.
+         */
+        CornerSweepOut: {
+            /** Bump Steer Deg Per Mm */
+            bump_steer_deg_per_mm: number;
+            /** Camber Gain Deg Per Mm */
+            camber_gain_deg_per_mm: number;
+            /** Rows */
+            rows: components["schemas"]["SweepRow"][];
+        };
+        /**
          * CornerView
          * @description One corner through the job.
          */
@@ -1261,6 +1459,18 @@ export interface components {
             correct: components["schemas"]["TurnsView"];
             off: components["schemas"]["TurnsView"];
             on: components["schemas"]["TurnsView"];
+        };
+        /**
+         * CurveView
+         * @description Camber and toe through the travel; where the linkage locks, the curve ends.
+         */
+        CurveView: {
+            /** Camber Deg */
+            camber_deg: number[];
+            /** Toe Deg */
+            toe_deg: number[];
+            /** Travel Mm */
+            travel_mm: number[];
         };
         /**
          * Entered
@@ -1369,6 +1579,18 @@ export interface components {
             id: string;
             /** Seen */
             seen: number;
+        };
+        /**
+         * ExactOut
+         * @description What one adjuster would have to be turned, were there no steps and stops.
+         */
+        ExactOut: {
+            /** Length Change Mm */
+            length_change_mm: number;
+            /** Name */
+            name: string;
+            /** Turns */
+            turns: number;
         };
         /**
          * Fastener
@@ -1672,6 +1894,20 @@ export interface components {
             name: string;
             resolution: components["schemas"]["TypedView"] | null;
             uncertainty: components["schemas"]["TypedView"] | null;
+        };
+        /**
+         * GeometryView
+         * @description The geometry of a car and its plan, the rear axle first.
+         */
+        GeometryView: {
+            /** Axles */
+            axles: components["schemas"]["AxleToeView"][];
+            /** Baseline From */
+            baseline_from: string;
+            /** Order */
+            order: string[];
+            /** Wheels */
+            wheels: components["schemas"]["WheelPlanView"][];
         };
         /**
          * GroupView
@@ -2032,6 +2268,18 @@ export interface components {
             wheels: components["schemas"]["WheelView"][];
         };
         /**
+         * LinkIn
+         * @description A link by its two ends. [mm]
+         */
+        LinkIn: {
+            /** Inner */
+            inner: number[];
+            /** Name */
+            name: string;
+            /** Outer */
+            outer: number[];
+        };
+        /**
          * Listed
          * @description Fasteners were put on the car's list, each in place of one of the same key.
          */
@@ -2361,6 +2609,50 @@ export interface components {
             readings: components["schemas"]["ReadLineView"][];
         };
         /**
+         * RealignIn
+         * @description A corner, its new height, what can be turned and what is wanted.
+         */
+        RealignIn: {
+            /** Adjusters */
+            adjusters: components["schemas"]["AdjusterIn"][];
+            corner: components["schemas"]["CornerIn"];
+            /** Height Change Mm */
+            height_change_mm: number;
+            targets: components["schemas"]["Targets"];
+            /**
+             * @default {
+             *       "camber_deg": 0.1,
+             *       "caster_deg": 0.25,
+             *       "toe_deg": 0.05
+             *     }
+             */
+            tolerances?: components["schemas"]["Tolerances"];
+        };
+        /**
+         * RealignOut
+         * @description The wheel untouched at its new height, the exact answer, the set turns, and what they reach.
+         */
+        RealignOut: {
+            /** Adjusters */
+            adjusters: components["schemas"]["SetOut"][];
+            /** After */
+            after: {
+                [key: string]: number;
+            };
+            /** Before */
+            before: {
+                [key: string]: number;
+            };
+            /** Exact */
+            exact: components["schemas"]["ExactOut"][];
+            /** Limited By */
+            limited_by: string[];
+            /** Reached */
+            reached: {
+                [key: string]: boolean;
+            };
+        };
+        /**
          * Reopened
          * @description A signed record was opened again, with the reason.
          */
@@ -2374,6 +2666,32 @@ export interface components {
             reason: string;
         };
         /**
+         * SegmentView
+         * @description A line of the drawing: a link, an axis, the wheel. [mm]
+         */
+        SegmentView: {
+            /** End */
+            end: number[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Start */
+            start: number[];
+        };
+        /**
+         * SetOut
+         * @description What one adjuster is turned, on its steps and inside its stops.
+         */
+        SetOut: {
+            /** Length Change Mm */
+            length_change_mm: number;
+            /** Name */
+            name: string;
+            /** Set Turns */
+            set_turns: number;
+        };
+        /**
          * Settled
          * @description The car was rolled and bounced, and stands settled on its wheels.
          */
@@ -2383,6 +2701,16 @@ export interface components {
              * @enum {string}
              */
             kind: "settled";
+        };
+        /**
+         * ShareView
+         * @description A reading's share in what the plan leaves open.
+         */
+        ShareView: {
+            /** Name */
+            name: string;
+            /** Share Pct */
+            share_pct: number;
         };
         /**
          * SheetView
@@ -2643,6 +2971,58 @@ export interface components {
             kind: "struck";
         };
         /**
+         * SweepRow
+         * @description The wheel at one travel; no caster and kpi without a steering axis.
+         */
+        SweepRow: {
+            /** Camber Deg */
+            camber_deg: number;
+            /** Caster Deg */
+            caster_deg: number | null;
+            /** Half Track Mm */
+            half_track_mm: number;
+            /** Kpi Deg */
+            kpi_deg: number | null;
+            /** Toe Deg */
+            toe_deg: number;
+            /** Travel Mm */
+            travel_mm: number;
+        };
+        /**
+         * TargetView
+         * @description One angle that is wanted, what the height alone makes of it, and what the turns reach.
+         */
+        TargetView: {
+            /** After Deg */
+            after_deg: number;
+            /** Before Deg */
+            before_deg: number;
+            /** Name */
+            name: string;
+            /** Plus Minus Deg */
+            plus_minus_deg: number | null;
+            /** Reached */
+            reached: boolean;
+            /** Tolerance Deg */
+            tolerance_deg: number;
+            /** Wanted Deg */
+            wanted_deg: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Targets
+         * @description Wheel angles that are wanted, any of them.
+         */
+        Targets: {
+            /** Camber Deg */
+            camber_deg?: number | null;
+            /** Caster Deg */
+            caster_deg?: number | null;
+            /** Toe Deg */
+            toe_deg?: number | null;
+        };
+        /**
          * TieRodTurnsIn
          * @description Toe now and wanted, and the rod that sets it.
          */
@@ -2743,6 +3123,27 @@ export interface components {
             toe_mm: number;
         };
         /**
+         * Tolerances
+         * @description How near is near enough.
+         */
+        Tolerances: {
+            /**
+             * Camber Deg
+             * @default 0.1
+             */
+            camber_deg?: number;
+            /**
+             * Caster Deg
+             * @default 0.25
+             */
+            caster_deg?: number;
+            /**
+             * Toe Deg
+             * @default 0.05
+             */
+            toe_deg?: number;
+        };
+        /**
          * TorqueConvertIn
          * @description A torque in one unit.
          */
@@ -2769,6 +3170,30 @@ export interface components {
             torque_lb_in: number;
             /** Torque Nm */
             torque_nm: number;
+        };
+        /**
+         * TriedCar
+         * @description The whole car as it would stand.
+         */
+        TriedCar: {
+            /** Axles */
+            axles: components["schemas"]["AxleToeView"][];
+            /** Wheels */
+            wheels: components["schemas"]["TriedView"][];
+        };
+        /**
+         * TriedView
+         * @description One wheel as it would stand.
+         */
+        TriedView: {
+            angles: components["schemas"]["AnglesView"] | null;
+            curve: components["schemas"]["CurveView"] | null;
+            /** Key */
+            key: string;
+            /** Problem */
+            problem: string;
+            /** Travel Mm */
+            travel_mm: number;
         };
         /**
          * TurnPlanView
@@ -2926,6 +3351,54 @@ export interface components {
             corners?: ("front.left" | "front.right" | "rear.right" | "rear.left")[];
             /** Version */
             version: number;
+        };
+        /**
+         * WhatIf
+         * @description Heights and turns to try: body height change by axle [mm], turns by wheel and adjuster.
+         */
+        WhatIf: {
+            /** Heights Mm */
+            heights_mm?: {
+                [key: string]: number;
+            };
+            /** Turns */
+            turns?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * WheelPlanView
+         * @description One wheel: its drawing, its curve today, what can be turned, the plan and how sure it is.
+         */
+        WheelPlanView: {
+            /** Adjusters */
+            adjusters: components["schemas"]["AdjusterView"][];
+            angles: components["schemas"]["AnglesView"] | null;
+            /** Chance Pct */
+            chance_pct: number | null;
+            curve: components["schemas"]["CurveView"] | null;
+            /** Key */
+            key: string;
+            /** Known */
+            known: boolean;
+            /** Label */
+            label: string;
+            /** Lacks */
+            lacks: string[];
+            /** Measured */
+            measured: string[];
+            /** Problem */
+            problem: string;
+            /** Segments */
+            segments: components["schemas"]["SegmentView"][];
+            /** Shares */
+            shares: components["schemas"]["ShareView"][];
+            /** Targets */
+            targets: components["schemas"]["TargetView"][];
+            /** Travel Mm */
+            travel_mm: number;
         };
         /**
          * WheelView
@@ -3284,6 +3757,84 @@ export interface operations {
             };
         };
     };
+    "calc_corner-sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornerSweepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerSweepOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     "calc_gauge-combine": {
         parameters: {
             query?: never;
@@ -3382,6 +3933,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeightChangeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_realign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RealignIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RealignOut"];
                 };
             };
             /** @description Bad Request */
@@ -4617,6 +5246,84 @@ export interface operations {
             };
         };
     };
+    see_geometry_api_cars__car_id__geometry_get: {
+        parameters: {
+            query?: {
+                samples?: number;
+            };
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GeometryView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     see_car_log_api_cars__car_id__log_get: {
         parameters: {
             query?: never;
@@ -5026,6 +5733,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    try_out_api_cars__car_id__what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedCar"];
                 };
             };
             /** @description Bad Request */

@@ -38,6 +38,11 @@ export const router = createRouter({
           component: () => import('../views/CarPointsView.vue'),
         },
         {
+          path: 'geometry',
+          name: 'car-geometry',
+          component: () => import('../views/GeometryView.vue'),
+        },
+        {
           path: 'fasteners',
           name: 'car-fasteners',
           component: () => import('../views/CarFastenersView.vue'),

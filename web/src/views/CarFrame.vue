@@ -13,6 +13,7 @@ const PAGES = [
   { name: 'car-front', label: 'Front axle' },
   { name: 'car-rear', label: 'Rear axle' },
   { name: 'car-points', label: 'Points' },
+  { name: 'car-geometry', label: 'Geometry' },
   { name: 'car-fasteners', label: 'Fasteners' },
 ]
 const title = computed(() => store.car?.title || 'Axles not told yet')

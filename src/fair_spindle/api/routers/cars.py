@@ -9,10 +9,11 @@ from fastapi import APIRouter, Body, Path, Query, Response
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import book, garage, writing
+from fair_spindle.jobs import book, garage, geometry, writing
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
+from fair_spindle.jobs.geometry import GeometryView, TriedCar, WhatIf
 from fair_spindle.jobs.models import EventCreate, ReadRequest
 from fair_spindle.jobs.sheet import show_sheet
 
@@ -67,6 +68,18 @@ def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
 def understand_car(db: Db, car_id: CarId, wanted: ReadRequest) -> UnderstoodView:
     """Say how a field would be taken, without saving it."""
     return writing.understand(book.standing(db, car_id, car=True), act_of(wanted.act.model_dump()))
+
+
+@router.get("/cars/{car_id}/geometry", response_model=GeometryView)
+def see_geometry(db: Db, car_id: CarId, samples: Annotated[int, Query(ge=0, le=5000)] = 0) -> Response:
+    """A car's geometry and the turns that bring it to its targets; with samples, how sure they are."""
+    return shown(geometry.see_geometry(db, car_id, samples))
+
+
+@router.post("/cars/{car_id}/what-if", response_model=TriedCar)
+def try_out(db: Db, car_id: CarId, wanted: WhatIf) -> Response:
+    """How the car would stand at other heights and with other turns; nothing is changed."""
+    return shown(geometry.try_out(db, car_id, wanted))
 
 
 @router.post("/cars/{car_id}/copy", status_code=201, response_model=CarView)

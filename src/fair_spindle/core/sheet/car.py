@@ -14,12 +14,13 @@ from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
 ADJUSTERS: dict[str, str] = {
     "fixed": "Not adjustable",
     "one_thread": "One thread",
+    "legs": "Both legs threaded",
     "sleeve": "Sleeve, opposite threads",
     "cam": "Eccentric cam",
     "shims": "Shims",
     "slot": "Slot or plate",
 }
-THREADED = ("one_thread", "sleeve")
+THREADED = ("one_thread", "legs", "sleeve")
 STEPS: dict[str, str] = {
     "free": "Any angle",
     "flat": "A flat",
@@ -77,6 +78,8 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
                 own = _arm(shape, arm, axle, side)
                 fields += [placed(replace(one, part_of=arm.label), axle, side) for one in own]
         layout = shape.layout(axle)
+        if layout:
+            fields += [placed(one, axle, side) for side in SIDES for one in _targets(shape, axle)]
         for name, label in layout.points if layout else ():
             for side in SIDES:
                 point = Field(f"point.{name}", label, "Points", methods=POINT, part_of="Point")
@@ -128,6 +131,14 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
     )
     if axle == "front" and shape.layout(axle):
         yield from _STEERING
+    yield Field(
+        "height_change",
+        "Height change planned",
+        "Targets",
+        methods=typed("length", "mm", -150, 150),
+        half_width=5.0,
+        hint="Of the body at this axle; lower is negative. Left empty: none.",
+    )
     yield from _SPRINGS
     if shape.choice(f"{axle}.spring.kind") == "coilover":
         yield Field(
@@ -256,6 +267,31 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
         )
 
 
+def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
+    for name, label, limit in (
+        ("toe", "Toe wanted", 2.0),
+        ("camber", "Camber wanted", 8.0),
+        ("caster", "Caster wanted", 15.0),
+    ):
+        if name != "caster" or shape.steering_axis(axle):
+            yield Field(
+                f"target.{name}",
+                label,
+                "Targets",
+                methods=typed("angle", "deg", -limit, limit),
+                hint="Left empty: as it was read." if name != "caster" else "Left empty: not aimed at.",
+            )
+    layout = shape.layout(axle)
+    if layout and layout.key == "strut":
+        yield Field(
+            "top_plate",
+            "Strut top can be moved by",
+            "Targets",
+            methods=typed("length", "mm", 0, 40),
+            hint="Either way from where it stands. Left empty: it cannot.",
+        )
+
+
 def _adjuster(arm: ArmKind, way: str) -> Iterator[Field]:
     def own(name: str, label: str, unit: str = "mm", low: float = 0, high: float = 300, **more: object) -> Field:
         quantity = "pitch" if unit == "pitch_mm" else "length"
@@ -263,7 +299,7 @@ def _adjuster(arm: ArmKind, way: str) -> Iterator[Field]:
         return Field(f"{arm.key}.{name}", label, arm.label, methods=methods, **more)  # type: ignore[arg-type]
 
     if way in THREADED:
-        ends = ("pitch", "hand") if way == "one_thread" else ("pitch", "hand", "pitch_2", "hand_2")
+        ends = ("pitch", "hand", "pitch_2", "hand_2") if way == "sleeve" else ("pitch", "hand")
         for name in ends:
             end = ", other end" if name.endswith("2") else ""
             if name.startswith("pitch"):

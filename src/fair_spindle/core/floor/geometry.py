@@ -1,0 +1,299 @@
+"""From a car's record and its last baseline to corners, adjusters and the turns that bring the car back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.layouts import find_layout
+from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, on, realign
+from fair_spindle.core.sheet.shape import AXLES, SIDES
+from fair_spindle.core.sureness import SAMPLES, Doubtful, Sureness, how_sure
+from fair_spindle.core.threads import FLAT
+from fair_spindle.core.toe import AxleToe, axle_toe
+
+POINT_UNCERTAINTY = 1.15
+USUAL_REACH = 10.0
+Unit = Literal["turn", "mm", "shim"]
+STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
+
+
+@dataclass(frozen=True)
+class Wheel:
+    """One wheel's geometry: its corner, or why there is none; what can be turned; what is wanted.
+
+    ``measured`` tells which angles were read; the others are taken as zero.
+    """
+
+    key: str
+    corner: Corner | None
+    lacks: tuple[str, ...]
+    problem: str
+    adjusters: tuple[Adjuster, ...]
+    targets: Mapping[str, float]
+    travel: float
+    doubtful: Doubtful
+    measured: frozenset[str]
+
+
+@dataclass(frozen=True)
+class Turned:
+    """The plan for one wheel: the turns, how sure they are, or why there is no plan.
+
+    ``targets`` are those planned for, with the rear thrust in a front wheel's toe. [rad]
+    """
+
+    wheel: Wheel
+    plan: Realigned | None
+    sureness: Sureness | None
+    problem: str
+    targets: Mapping[str, float]
+
+
+@dataclass(frozen=True)
+class CarPlan:
+    """The plan for the whole car: each wheel, and the toe of each axle as planned."""
+
+    wheels: Mapping[str, Turned]
+    axles: Mapping[str, AxleToe]
+
+
+def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, Wheel]:
+    """Put the geometry of every wheel together from a record and the car's last baseline.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+    baseline : mapping
+        Readings of the last baseline by field key. [core unit]
+
+    Returns
+    -------
+    dict
+        A wheel by axle and side.
+
+    Raises
+    ------
+    Nothing: what is missing or cannot be right is told with the wheel.
+
+    Notes
+    -----
+    Points are at ride height as measured; a target left empty is the angle as read.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].lacks
+    ('layout',)
+    """
+    return {f"{axle}.{side}": _wheel(f"{axle}.{side}", record, baseline) for axle in AXLES for side in SIDES}
+
+
+def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SAMPLES, seed: int = 1) -> CarPlan:
+    """Plan the turns of every wheel: the rear axle first, then the front to the thrust line it leaves.
+
+    Parameters
+    ----------
+    wheels : mapping
+        Wheels by axle and side. [-]
+    ratio : float, optional
+        Steering ratio. [-]
+    samples : int, optional
+        How many corners are drawn to say how sure the plan is; none where 0. [-]
+    seed : int, optional
+        Of the random draws, so that the same car gives the same answer. [-]
+
+    Returns
+    -------
+    CarPlan
+        Plans by wheel, toe by axle.
+
+    Raises
+    ------
+    Nothing: what cannot be planned is told with its wheel.
+
+    Notes
+    -----
+    The front wheels' wanted toes are turned with the rear thrust, so that the steering wheel
+    stands straight: left + thrust, right − thrust.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> plan_car({}, None).axles
+    {}
+    """
+    generator = np.random.default_rng(seed)
+    found: dict[str, Turned] = {}
+    axles: dict[str, AxleToe] = {}
+    thrust = 0.0
+    for axle in ("rear", "front"):
+        pair = [f"{axle}.{side}" for side in SIDES]
+        for key, sign in zip(pair, (1, -1), strict=True):
+            if key in wheels:
+                found[key] = _turned(wheels[key], sign * thrust if axle == "front" else 0.0, generator, samples)
+        plans = [found[key].plan for key in pair if key in found]
+        if len(plans) == len(pair) and all(plans):
+            left, right = (plan.after["toe"] for plan in plans if plan)
+            axles[axle] = axle_toe(left, right, ratio if axle == "front" else None, thrust)
+            if axle == "rear":
+                thrust = axles[axle].thrust
+    return CarPlan(found, axles)
+
+
+def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples: int) -> Turned:
+    if wheel.corner is None:
+        return Turned(wheel, None, None, wheel.problem, {})
+    if not wheel.adjusters:
+        return Turned(wheel, None, None, "Nothing on this wheel can be adjusted, by its record.", {})
+    targets = {name: angle + (thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
+    try:
+        plan = realign(wheel.corner, wheel.travel, wheel.adjusters, targets)
+        sure = None
+        if samples:
+            doubt = wheel.doubtful
+            sure = how_sure(
+                wheel.corner, wheel.travel, wheel.adjusters, plan, targets, TOLERANCES, doubt, generator, samples
+            )
+    except (InputError, NoSolution) as error:
+        return Turned(wheel, None, None, error.message, targets)
+    return Turned(wheel, plan, sure, "", targets)
+
+
+def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Wheel:
+    axle, side = key.split(".")
+    layout = record.words.get(f"{axle}.layout", "")
+    toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
+    measured = frozenset(name for name, angle in (("toe", toe), ("camber", camber)) if angle)
+    change = record.quantities.get(f"{axle}.height_change", Quantity(0.0))
+    doubtful = Doubtful(
+        toe.uncertainty if toe else 0.0,
+        camber.uncertainty if camber else 0.0,
+        change.uncertainty,
+        POINT_UNCERTAINTY,
+    )
+    angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
+    corner, lacks, problem = _corner(record, key, layout, angles)
+    adjusters = tuple(_adjusters(record, axle, side, layout, corner)) if corner else ()
+    targets = {
+        name: record.quantities[f"{key}.target.{name}"].value
+        if f"{key}.target.{name}" in record.quantities
+        else angle
+        for name, angle in (("toe", angles[1]), ("camber", angles[0]))
+        if name == "toe" or len(adjusters) > 1 or f"{key}.target.{name}" in record.quantities
+    }
+    if f"{key}.target.caster" in record.quantities and corner and corner.layout in ("strut", "double_wishbone"):
+        targets["caster"] = record.quantities[f"{key}.target.caster"].value
+    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured)
+
+
+def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
+    if key in baseline:
+        return baseline[key]
+    total = baseline.get(both)
+    return Quantity(total.value / 2, total.uncertainty / 2) if total else None
+
+
+def _corner(
+    record: Readings, key: str, layout: str, angles: tuple[float, float]
+) -> tuple[Corner | None, tuple[str, ...], str]:
+    if not layout:
+        return None, ("layout",), "Say first what this axle is."
+    if layout not in LAYOUTS_WITH_POINTS:
+        return None, (), f"A {find_layout(layout).label.lower()} is not solved from points yet."
+    names = [name for name, _ in find_layout(layout).points]
+    if layout != "five_link":
+        names = list(needed_points(layout))
+    lacks = tuple(f"{key}.point.{name}" for name in names if f"{key}.point.{name}" not in record.quantities)
+    if lacks:
+        return None, lacks, ""
+    points = {name: _xyz(record.quantities[f"{key}.point.{name}"]) for name in names}
+    links: tuple[Link, ...] = ()
+    if layout == "five_link":
+        arms = [arm.key for arm in find_layout(layout).arms]
+        links = tuple(Link(arm, points[f"{arm}_inner"], points[f"{arm}_outer"]) for arm in arms)
+        points = {"wheel_center": points["wheel_center"]}
+    try:
+        return make_corner(layout, key.split(".")[1], *angles, points, links), (), ""
+    except InputError as error:
+        return None, (), error.message
+
+
+def _xyz(point: Quantity) -> tuple[float, float, float]:
+    return point.parts["x"], point.parts["y"], point.parts["z"]
+
+
+def _adjusters(record: Readings, axle: str, side: str, layout: str, corner: Corner) -> Iterator[Adjuster]:
+    for arm in find_layout(layout).arms:
+        for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
+            way = record.words.get(f"{where}.adjust", "fixed")
+            if way == "fixed":
+                continue
+            size = _sizes(record, where, way)
+            legs = [link.name for link in corner.links if link.name in (f"{arm.key}_front", f"{arm.key}_rear")]
+            if way == "legs" and legs:
+                for leg in legs:
+                    half = leg.removeprefix(f"{arm.key}_")
+                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size)
+            elif arm.key in {link.name for link in corner.links}:
+                yield Adjuster(arm.label if axle == "front" else _rear_name(arm.key, arm.label), on(arm.key), *size)
+            elif legs:
+                yield Adjuster(arm.label, _along(corner, arm.key, legs), *size)
+    plate = record.quantities.get(f"{axle}.{side}.top_plate")
+    if layout == "strut" and plate and plate.value > 0:
+        yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
+
+
+def _rear_name(key: str, label: str) -> str:
+    return "Toe link" if key == "tie" else label
+
+
+def _along(corner: Corner, arm: str, legs: list[str]) -> tuple[tuple[str, float], ...]:
+    """A ball joint moved out along a wishbone: each leg grows by the cosine between them."""
+    by_name = {link.name: np.subtract(link.outer, link.inner) for link in corner.links}
+    middle = sum((by_name[leg] for leg in legs), np.zeros(3))
+    middle = middle / np.linalg.norm(middle)
+    return tuple((leg, float(middle @ by_name[leg] / np.linalg.norm(by_name[leg]))) for leg in legs)
+
+
+def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float, float, Unit]:
+    """Length per turn, smallest step, both stops, and what a turn is called."""
+
+    def number(name: str, otherwise: float) -> float:
+        found = record.quantities.get(f"{where}.{name}")
+        return found.value if found else otherwise
+
+    length = number("length", 0.0)
+    reach = number("cam", 5.0) if way == "cam" else USUAL_REACH
+    low = min(number("shortest", length - reach) - length, 0.0) if length else -reach
+    high = max(number("longest", length + reach) - length, 0.0) if length else reach
+    if way == "cam":
+        marks = max(number("cam_marks", 10.0), 1.0)
+        return 1.0, 2 * reach / marks, max(low, -reach), min(high, reach), "mm"
+    if way == "shims":
+        return number("shim", 1.0), 1.0, low, high, "shim"
+    if way == "slot":
+        return 1.0, 0.5, low, high, "mm"
+    pitch = number("pitch", 1.5)
+    if way == "sleeve":
+        same = record.words.get(f"{where}.hand", "right") == record.words.get(f"{where}.hand_2", "left")
+        other = number("pitch_2", pitch)
+        pitch = max(abs(pitch - other), 1e-3) if same else pitch + other
+    return pitch, STEPS[record.words.get(f"{where}.step", "flat")], low, high, "turn"

@@ -1,0 +1,403 @@
+"""A car's geometry: drawn, swept through its travel, turned in thought, and planned back to its targets."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from math import degrees
+from typing import Annotated
+
+import numpy as np
+from pydantic import Field
+
+from fair_spindle.core.corner import Corner
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.geometry import CarPlan, Turned, Wheel, plan_car, wheels_of
+from fair_spindle.core.floor.log import Entered
+from fair_spindle.core.floor.readings import Quantity, read_all
+from fair_spindle.core.floor.starting import last_baseline
+from fair_spindle.core.floor.state import derive
+from fair_spindle.core.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.planning.kinds import KINDS
+from fair_spindle.core.planning.measure import MEASURE
+from fair_spindle.core.realign import TOLERANCES, Adjuster, changes_by_link
+from fair_spindle.core.sheet.catalogue import sheet_for
+from fair_spindle.core.sheet.shape import shape_of
+from fair_spindle.core.threads import FLAT
+from fair_spindle.core.toe import AxleToe, axle_toe
+from fair_spindle.formats.acts import Strict, Text
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.saying import say_toe, say_turns
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.records.books import jobs_of, load_log
+from fair_spindle.records.database import Database
+
+SWEEP_MM = 80
+SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
+Bounded = Annotated[float, Field(ge=-200, le=200)]
+
+
+class WhatIf(Strict):
+    """Heights and turns to try: body height change by axle [mm], turns by wheel and adjuster."""
+
+    heights_mm: Annotated[dict[Text, Bounded], Field(max_length=2)] = Field(default_factory=dict)
+    turns: Annotated[dict[Text, dict[Text, Bounded]], Field(max_length=4)] = Field(default_factory=dict)
+
+
+class AnglesView(View):
+    """Wheel angles; no caster without a steering axis."""
+
+    toe_deg: float
+    camber_deg: float
+    caster_deg: float | None
+    toe_said: str
+
+
+class CurveView(View):
+    """Camber and toe through the travel; where the linkage locks, the curve ends."""
+
+    travel_mm: list[float]
+    camber_deg: list[float]
+    toe_deg: list[float]
+
+
+class TriedView(View):
+    """One wheel as it would stand."""
+
+    key: str
+    travel_mm: float
+    angles: AnglesView | None
+    curve: CurveView | None
+    problem: str
+
+
+class AxleToeView(View):
+    """Toe of both wheels of an axle together."""
+
+    axle: str
+    total_deg: float
+    thrust_deg: float
+    steering_wheel_deg: float | None
+
+
+class TriedCar(View):
+    """The whole car as it would stand."""
+
+    wheels: list[TriedView]
+    axles: list[AxleToeView]
+
+
+class SegmentView(View):
+    """A line of the drawing: a link, an axis, the wheel. [mm]"""
+
+    name: str
+    kind: str
+    start: list[float]
+    end: list[float]
+
+
+class AdjusterView(View):
+    """What can be turned, and what the plan turns it by."""
+
+    name: str
+    mm_per_turn: float
+    step_turns: float
+    low_turns: float
+    high_turns: float
+    exact_turns: float | None
+    plus_minus_turns: float | None
+    set_turns: float | None
+    unit: str
+    said: str
+    at_stop: bool
+
+
+class TargetView(View):
+    """One angle that is wanted, what the height alone makes of it, and what the turns reach."""
+
+    name: str
+    wanted_deg: float
+    before_deg: float
+    after_deg: float
+    plus_minus_deg: float | None
+    tolerance_deg: float
+    reached: bool
+    why: str
+
+
+class ShareView(View):
+    """A reading's share in what the plan leaves open."""
+
+    name: str
+    share_pct: float
+
+
+class WheelPlanView(View):
+    """One wheel: its drawing, its curve today, what can be turned, the plan and how sure it is."""
+
+    key: str
+    label: str
+    known: bool
+    lacks: list[str]
+    problem: str
+    measured: list[str]
+    travel_mm: float
+    angles: AnglesView | None
+    curve: CurveView | None
+    segments: list[SegmentView]
+    adjusters: list[AdjusterView]
+    targets: list[TargetView]
+    chance_pct: float | None
+    shares: list[ShareView]
+
+
+class GeometryView(View):
+    """The geometry of a car and its plan, the rear axle first."""
+
+    baseline_from: str
+    wheels: list[WheelPlanView]
+    axles: list[AxleToeView]
+    order: list[str]
+
+
+def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
+    """A car's geometry and the turns that bring it to its targets; how sure, where samples are drawn."""
+    now = standing(database, car_id, car=True)
+    baseline, source = _baseline(database, now)
+    wheels = wheels_of(readings_now(now.state, now.template), baseline)
+    plan = plan_car(wheels, _ratio(now), samples)
+    return GeometryView(
+        baseline_from=source,
+        wheels=[_wheel(plan.wheels[key], now) for key in wheels],
+        axles=[_axle(axle, toe) for axle, toe in plan.axles.items()],
+        order=_order(plan),
+    )
+
+
+def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
+    """How the car would stand at other heights and with other turns."""
+    now = standing(database, car_id, car=True)
+    wheels = wheels_of(readings_now(now.state, now.template), _baseline(database, now)[0])
+    tried = [_tried(wheel, wanted) for wheel in wheels.values() if wheel.corner]
+    by_key = {one.key: one.angles for one in tried}
+    axles: dict[str, AxleToe] = {}
+    for axle in ("rear", "front"):
+        left, right = by_key.get(f"{axle}.left"), by_key.get(f"{axle}.right")
+        if left and right:
+            thrust = axles["rear"].thrust if "rear" in axles and axle == "front" else 0.0
+            ratio = _ratio(now) if axle == "front" else None
+            axles[axle] = axle_toe(np.radians(left.toe_deg), np.radians(right.toe_deg), ratio, thrust)
+    return TriedCar(wheels=tried, axles=[_axle(axle, toe) for axle, toe in axles.items()])
+
+
+def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
+    """The car's latest readings over all its jobs, and the name of the newest."""
+    acts: dict[str, Entered] = {}
+    with database.reading() as session:
+        jobs = [(job.title, KINDS[job.template], load_log(session, job.id)) for job in jobs_of(session, car.book.id)]
+    for _, template, log in reversed(jobs):
+        acts |= {act.key: act for act in last_baseline(derive(log, template), template, MEASURE)}
+    choices = {key: taken.act.choice for key, taken in car.state.entries.items() if taken.act.choice}
+    quantities, _ = read_all(acts, sheet_for(MEASURE.key, shape_of(choices)))
+    return quantities, jobs[0][0] if jobs else ""
+
+
+def _ratio(now: Standing) -> float | None:
+    found = now.readings.quantities.get("car.steering_ratio")
+    return found.value if found else None
+
+
+def _angles(corner: Corner, travel: float, changes: Mapping[str, np.ndarray]) -> AnglesView:
+    found = wheel_angles(corner, solve_poses(corner, [travel], changes))
+    return AnglesView(
+        toe_deg=degrees(found.toe[0]),
+        camber_deg=degrees(found.camber[0]),
+        caster_deg=None if found.caster is None else degrees(found.caster[0]),
+        toe_said=say_toe(float(found.toe[0])),
+    )
+
+
+def _curve(corner: Corner, changes: Mapping[str, np.ndarray]) -> CurveView:
+    low, high = -float(SWEEP_MM), float(SWEEP_MM)
+    for _ in range(6):
+        travel = SWEEP[(low <= SWEEP) & (high >= SWEEP)]
+        try:
+            found = wheel_angles(corner, solve_poses(corner, travel, changes))
+            break
+        except NoSolution as error:
+            last = float(error.details.get("last_travel", 0.0))
+            low, high = (low, last * 0.98) if last > 0 else (last * 0.98, high)
+    else:
+        return CurveView(travel_mm=[], camber_deg=[], toe_deg=[])
+    return CurveView(
+        travel_mm=travel.tolist(),
+        camber_deg=np.degrees(found.camber).tolist(),
+        toe_deg=np.degrees(found.toe).tolist(),
+    )
+
+
+def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
+    assert wheel.corner is not None
+    axle = wheel.key.split(".")[0]
+    travel = -wanted.heights_mm.get(axle, -wheel.travel)
+    turns = wanted.turns.get(wheel.key, {})
+    known = {one.name for one in wheel.adjusters}
+    strange = next((name for name in turns if name not in known), "")
+    if strange:
+        raise InputError(f"This wheel has no adjuster {strange!r}.", field=f"turns.{wheel.key}.{strange}")
+    row = np.array([[turns.get(one.name, 0.0) * one.per_turn for one in wheel.adjusters]])
+    changes = changes_by_link(wheel.adjusters, row) if wheel.adjusters else {}
+    try:
+        return TriedView(
+            key=wheel.key,
+            travel_mm=travel,
+            angles=_angles(wheel.corner, travel, changes),
+            curve=_curve(wheel.corner, changes),
+            problem="",
+        )
+    except NoSolution as error:
+        return TriedView(key=wheel.key, travel_mm=travel, angles=None, curve=None, problem=error.message)
+
+
+def _wheel(turned: Turned, now: Standing) -> WheelPlanView:
+    wheel, plan, sure = turned.wheel, turned.plan, turned.sureness
+    corner = wheel.corner
+    return WheelPlanView(
+        key=wheel.key,
+        label=wheel.key.replace(".", " ").capitalize(),
+        known=corner is not None,
+        lacks=[now.sheet.fields[key].label if key in now.sheet.fields else key for key in wheel.lacks],
+        problem=turned.problem or wheel.problem,
+        measured=sorted(wheel.measured),
+        travel_mm=wheel.travel,
+        angles=_angles(corner, 0.0, {}) if corner else None,
+        curve=_curve(corner, {}) if corner else None,
+        segments=_segments(corner) if corner else [],
+        adjusters=_adjusters(turned),
+        targets=_targets(turned),
+        chance_pct=100 * sure.chance if sure and plan else None,
+        shares=[
+            ShareView(name=_reading(name), share_pct=100 * share)
+            for name, share in list(sure.shares.items())[:4]
+            if share >= 0.02
+        ]
+        if sure
+        else [],
+    )
+
+
+def _reading(name: str) -> str:
+    return {"toe": "toe as read", "camber": "camber as read", "height": "the height it ends at"}.get(
+        name, f"point {name.replace('_', ' ')}"
+    )
+
+
+def _adjusters(turned: Turned) -> list[AdjusterView]:
+    plan, sure = turned.plan, turned.sureness
+    return [
+        AdjusterView(
+            name=one.name,
+            mm_per_turn=one.per_turn,
+            step_turns=one.step,
+            low_turns=one.low / one.per_turn,
+            high_turns=one.high / one.per_turn,
+            exact_turns=float(plan.exact[place]) / one.per_turn if plan else None,
+            plus_minus_turns=float(sure.turns[place]) if sure else None,
+            set_turns=float(plan.set_turns[place]) if plan else None,
+            unit=one.unit,
+            said=_say_set(float(plan.set_turns[place]), one) if plan else "",
+            at_stop=bool(plan and one.name in plan.limited_by),
+        )
+        for place, one in enumerate(turned.wheel.adjusters)
+    ]
+
+
+def _say_set(turns: float, one: Adjuster) -> str:
+    """What to turn in words, longer or shorter; what has no flats is told in its own steps."""
+    if turns == 0:
+        return "leave it"
+    way = "inboard" if one.acts_on[0][0] == "strut_top" else "longer"
+    if turns < 0:
+        way = "outboard" if way == "inboard" else "shorter"
+    flats = turns / FLAT
+    if one.unit == "turn" and abs(flats - round(flats)) < 1e-6:
+        return f"{say_turns(abs(round(flats)))} {way}"
+    word = {"turn": "turns", "mm": "mm", "shim": "shims"}[one.unit]
+    return f"{abs(turns):.3g} {word} {way}"
+
+
+def _targets(turned: Turned) -> list[TargetView]:
+    plan, sure = turned.plan, turned.sureness
+    if plan is None:
+        return []
+    wanted = turned.targets
+    return [
+        TargetView(
+            name=name,
+            wanted_deg=degrees(wanted[name]),
+            before_deg=degrees(plan.before[name]),
+            after_deg=degrees(plan.after[name]),
+            plus_minus_deg=degrees(sure.angles[name]) if sure else None,
+            tolerance_deg=degrees(TOLERANCES[name]),
+            reached=reached,
+            why=_why(turned) if not reached else "",
+        )
+        for name, reached in plan.reached.items()
+    ]
+
+
+def _why(turned: Turned) -> str:
+    """Why a target is missed."""
+    plan = turned.plan
+    if plan and plan.limited_by:
+        return f"{plan.limited_by[0]} is at its stop: another part is needed."
+    if len(turned.targets) > len(turned.wheel.adjusters):
+        return "There are fewer adjusters than targets."
+    return "No step comes nearer."
+
+
+def _axle(axle: str, toe: AxleToe) -> AxleToeView:
+    return AxleToeView(
+        axle=axle,
+        total_deg=degrees(toe.total),
+        thrust_deg=degrees(toe.thrust),
+        steering_wheel_deg=None if toe.steering_wheel is None else degrees(toe.steering_wheel),
+    )
+
+
+def _order(plan: CarPlan) -> list[str]:
+    """In which order to turn and to lock, in words."""
+    steps = []
+    for axle in ("rear", "front"):
+        names = dict.fromkeys(
+            one.name for key, turned in plan.wheels.items() if key.startswith(axle) for one in turned.wheel.adjusters
+        )
+        for name in sorted(names, key=lambda one: one in ("Tie rod", "Toe link")):
+            steps.append(f"{axle.capitalize()} axle: {name.lower()}, both sides")
+        if names:
+            steps.append(f"{axle.capitalize()} axle: settle, read again, then lock every jam nut")
+    return steps
+
+
+def _segments(corner: Corner) -> list[SegmentView]:
+    """Links, axes and the wheel as lines."""
+    found = [
+        SegmentView(name=one.name, kind="link", start=list(one.inner), end=list(one.outer)) for one in corner.links
+    ]
+    for first, second, kind in (
+        ("strut_low", "strut_top", "strut"),
+        ("arm_inner", "arm_outer", "axis"),
+        ("arm_inner", "wheel_center", "arm"),
+        ("arm_outer", "wheel_center", "arm"),
+        ("beam_pivot", "wheel_center", "arm"),
+        ("trailing_body", "wheel_center", "arm"),
+        ("lower_ball", "upper_ball", "upright"),
+        ("lower_ball", "strut_low", "upright"),
+    ):
+        if first in corner.points and second in corner.points:
+            ends = [list(map(float, corner.points[name])) for name in (first, second)]
+            found.append(SegmentView(name=f"{first} to {second}", kind=kind, start=ends[0], end=ends[1]))
+    hub, out = corner.wheel, corner.spindle
+    found.append(SegmentView(name="spindle", kind="spindle", start=hub.tolist(), end=(hub + 90 * out).tolist()))
+    return found

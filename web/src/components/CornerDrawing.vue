@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { WheelPlanView } from '../api/client'
+
+type Segment = WheelPlanView['segments'][number]
+const props = defineProps<{ segments: Segment[]; side: string }>()
+const SIZE = 170
+const VIEWS = [
+  { name: 'From the front', across: 1, up: 2, flip: -1 },
+  { name: 'From the side', across: 0, up: 2, flip: -1 },
+  { name: 'From above', across: 1, up: 0, flip: -1 },
+]
+
+const drawn = computed(() => {
+  const points = props.segments.flatMap((one) => [one.start, one.end])
+  if (!points.length) return []
+  const range = [0, 1, 2].map((axis) => {
+    const all = points.map((at) => at[axis]!)
+    return [Math.min(...all), Math.max(...all)] as const
+  })
+  const reach = Math.max(...range.map(([low, high]) => high - low)) * 1.15
+  const middle = range.map(([low, high]) => (low + high) / 2)
+  return VIEWS.map((view) => ({
+    name: view.name,
+    lines: props.segments.map((one) => {
+      const [from, to] = [one.start, one.end].map((at) => ({
+        x: SIZE / 2 + (view.flip * (at[view.across]! - middle[view.across]!) * SIZE) / reach,
+        y: SIZE / 2 - ((at[view.up]! - middle[view.up]!) * SIZE) / reach,
+      }))
+      return { ...one, from: from!, to: to! }
+    }),
+  }))
+})
+</script>
+
+<template>
+  <div class="views">
+    <figure v-for="view in drawn" :key="view.name">
+      <svg
+        :viewBox="`0 0 ${SIZE} ${SIZE}`"
+        role="img"
+        :aria-label="`${side} corner, ${view.name.toLowerCase()}`"
+      >
+        <g v-for="line in view.lines" :key="line.name" :class="line.kind">
+          <title>{{ line.name.replaceAll('_', ' ') }}</title>
+          <line :x1="line.from.x" :y1="line.from.y" :x2="line.to.x" :y2="line.to.y" />
+          <template v-if="line.kind === 'link'">
+            <rect :x="line.from.x - 3" :y="line.from.y - 3" width="6" height="6" />
+            <circle :cx="line.to.x" :cy="line.to.y" r="3.4" />
+          </template>
+        </g>
+      </svg>
+      <figcaption class="soft">{{ view.name }}</figcaption>
+    </figure>
+  </div>
+</template>
+
+<style scoped>
+.views {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 8px;
+}
+
+figure {
+  margin: 0;
+  text-align: center;
+}
+
+svg {
+  width: 100%;
+  background: var(--paper);
+  border-radius: var(--radius);
+}
+
+line {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+
+rect {
+  fill: var(--card);
+  stroke: var(--ink);
+}
+
+circle {
+  fill: var(--brass);
+  stroke: var(--ink);
+}
+
+.upright line,
+.strut line {
+  stroke: var(--soft);
+  stroke-width: 5;
+  stroke-linecap: round;
+}
+
+.axis line {
+  stroke-dasharray: 4 3;
+}
+
+.spindle line {
+  stroke: var(--go);
+  stroke-width: 4;
+}
+</style>

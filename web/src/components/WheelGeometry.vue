@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { TriedView, WheelPlanView } from '../api/client'
+import { sayNumber } from '../composables/useWords'
+import CornerDrawing from './CornerDrawing.vue'
+import TravelCurve from './TravelCurve.vue'
+
+const props = defineProps<{ wheel: WheelPlanView; tried?: TriedView }>()
+const turns = defineModel<Record<string, number>>('turns', { required: true })
+const target = (name: string) => props.wheel.targets.find((one) => one.name === name)
+const curve = (name: 'toe_deg' | 'camber_deg') => {
+  const at = props.tried
+  const wanted = target(name.replace('_deg', ''))
+  return {
+    today: { travel: props.wheel.curve?.travel_mm ?? [], value: props.wheel.curve?.[name] ?? [] },
+    tried: at?.curve ? { travel: at.curve.travel_mm, value: at.curve[name] } : undefined,
+    at: at?.angles ? ([at.travel_mm, at.angles[name]] as [number, number]) : undefined,
+    wanted: wanted ? ([wanted.wanted_deg, wanted.tolerance_deg] as [number, number]) : undefined,
+  }
+}
+const chance = computed(() => props.wheel.chance_pct)
+
+function turn(name: string, value: string): void {
+  turns.value = { ...turns.value, [name]: Number(value) }
+}
+</script>
+
+<template>
+  <section class="card wheel" :aria-label="wheel.label">
+    <h3>{{ wheel.label }}</h3>
+    <template v-if="!wheel.known">
+      <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
+      <p v-if="wheel.lacks.length" class="notice wait">
+        Points still to be measured: {{ wheel.lacks.join(', ') }}.
+      </p>
+    </template>
+    <template v-else>
+      <CornerDrawing :segments="wheel.segments" :side="wheel.label" />
+      <p v-if="!wheel.measured.length" class="soft">
+        Toe and camber were not read yet; the curves start from zero.
+      </p>
+      <div class="two">
+        <TravelCurve title="Camber" unit="°" v-bind="curve('camber_deg')" />
+        <TravelCurve title="Toe" unit="°" v-bind="curve('toe_deg')" />
+      </div>
+      <p v-if="tried?.problem" class="notice stop" role="alert">{{ tried.problem }}</p>
+      <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
+      <div v-for="one in wheel.adjusters" :key="one.name" class="adjuster">
+        <div class="said">
+          <b>{{ one.name }}</b>
+          <span class="figure plan">{{ one.said }}</span>
+          <span v-if="one.plus_minus_turns !== null" class="soft">
+            exactly {{ sayNumber(one.exact_turns ?? 0, 2) }} ±
+            {{ sayNumber(one.plus_minus_turns, 2) }} {{ one.unit === 'turn' ? 'turns' : one.unit }}
+          </span>
+          <span v-if="one.at_stop" class="wait">▲ at its stop: another part is needed</span>
+        </div>
+        <label>
+          <span class="soft">
+            try {{ sayNumber(turns[one.name] ?? 0, 2) }}
+            {{ one.unit === 'turn' ? 'turns' : one.unit }}
+          </span>
+          <input
+            type="range"
+            :aria-label="`${wheel.label} ${one.name}: try`"
+            :min="Math.max(one.low_turns, -8)"
+            :max="Math.min(one.high_turns, 8)"
+            :step="one.step_turns"
+            :value="turns[one.name] ?? 0"
+            @input="turn(one.name, ($event.target as HTMLInputElement).value)"
+          />
+        </label>
+      </div>
+      <table v-if="wheel.targets.length" class="sheet-table">
+        <thead>
+          <tr>
+            <th></th>
+            <th>Untouched</th>
+            <th>Wanted</th>
+            <th>With the turns</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in wheel.targets" :key="one.name">
+            <th>{{ one.name[0]!.toUpperCase() + one.name.slice(1) }}</th>
+            <td>{{ sayNumber(one.before_deg, 2) }}°</td>
+            <td>{{ sayNumber(one.wanted_deg, 2) }}° ± {{ sayNumber(one.tolerance_deg, 2) }}</td>
+            <td :class="one.reached ? 'go' : 'wait'">
+              {{ one.reached ? '✓' : '▲' }} {{ sayNumber(one.after_deg, 2) }}°
+              <template v-if="one.plus_minus_deg !== null">
+                ± {{ sayNumber(one.plus_minus_deg, 2) }}
+              </template>
+              <div v-if="one.why">{{ one.why }}</div>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="chance !== null" class="soft">
+        Chance of ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>. Most of what is
+        open comes from
+        {{
+          wheel.shares.map((one) => `${one.name} (${sayNumber(one.share_pct, 0)} %)`).join(', ')
+        }}.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.wheel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+  align-content: start;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 12px;
+}
+
+.adjuster {
+  display: grid;
+  gap: 2px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  align-items: baseline;
+}
+
+.plan {
+  font-size: 24px;
+  color: var(--go);
+}
+
+label {
+  display: grid;
+  grid-template-columns: 130px minmax(0, 1fr);
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+
+input {
+  width: 100%;
+  height: 44px;
+  accent-color: var(--go);
+}
+
+.go {
+  color: var(--go);
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
+}
+
+@media (width <= 520px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

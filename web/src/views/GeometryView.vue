@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import FieldGroup from '../components/FieldGroup.vue'
+import WheelGeometry from '../components/WheelGeometry.vue'
+import { useGeometry } from '../composables/useGeometry'
+import { saySigned, sayNumber } from '../composables/useWords'
+import { useCar } from '../stores/car'
+
+const store = useCar()
+const axle = ref<'front' | 'rear'>('rear')
+const { view, tried, axles, heights, turns, problem, follow, reset } = useGeometry()
+const wheels = computed(
+  () => view.value?.wheels.filter((one) => one.key.startsWith(axle.value)) ?? [],
+)
+const known = computed(() => wheels.value.some((one) => one.known))
+const title = computed(() => (axle.value === 'front' ? 'Front' : 'Rear'))
+const wanted = computed(
+  () =>
+    store.sheet?.fields.filter((one) => one.axle === axle.value && one.group === 'Targets') ?? [],
+)
+const together = computed(() => axles.value.find((one) => one.axle === axle.value))
+const planned = computed(() => view.value?.axles.find((one) => one.axle === axle.value))
+</script>
+
+<template>
+  <div class="stack">
+    <header class="row">
+      <h2>Geometry</h2>
+      <div class="row" role="group" aria-label="Axle">
+        <button
+          v-for="one in ['rear', 'front'] as const"
+          :key="one"
+          type="button"
+          :class="{ on: axle === one }"
+          :aria-pressed="axle === one"
+          @click="axle = one"
+        >
+          {{ one === 'rear' ? '1 Rear axle' : '2 Front axle' }}
+        </button>
+      </div>
+      <span class="soft">
+        {{
+          view?.baseline_from
+            ? `Wheel angles as last read: ${view.baseline_from}`
+            : 'No baseline yet: measure this car first.'
+        }}
+      </span>
+    </header>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <section v-if="known" class="card stack" aria-label="What if">
+      <label class="height">
+        <b>Body height, {{ axle }} axle</b>
+        <input
+          v-model.number="heights[axle]"
+          type="range"
+          min="-80"
+          max="80"
+          step="1"
+          :aria-label="`Body height change, ${axle} axle`"
+        />
+        <span class="figure big">{{ saySigned(heights[axle] ?? 0, 0) }} mm</span>
+      </label>
+      <div class="row">
+        <el-button type="primary" @click="follow">Try the plan</el-button>
+        <el-button @click="reset">Nothing turned</el-button>
+        <span v-if="together" role="status">
+          As tried: total toe <b class="figure">{{ sayNumber(together.total_deg, 2) }}°</b>, thrust
+          <b class="figure">{{ sayNumber(together.thrust_deg, 2) }}°</b>
+          <template v-if="together.steering_wheel_deg !== null">
+            , steering wheel at
+            <b class="figure">{{ sayNumber(together.steering_wheel_deg, 1) }}°</b>
+          </template>
+        </span>
+        <span v-if="planned" class="soft">
+          Planned: total {{ sayNumber(planned.total_deg, 2) }}°, thrust
+          {{ sayNumber(planned.thrust_deg, 2) }}°<template
+            v-if="planned.steering_wheel_deg !== null"
+            >, steering wheel {{ sayNumber(planned.steering_wheel_deg, 1) }}°</template
+          >.
+        </span>
+      </div>
+    </section>
+    <div class="pair">
+      <WheelGeometry
+        v-for="one in wheels"
+        :key="one.key"
+        v-model:turns="turns[one.key]!"
+        :wheel="one"
+        :tried="tried[one.key]"
+      />
+    </div>
+    <FieldGroup v-if="wanted.length" title="Targets" :fields="wanted" :prefix="title" />
+    <section v-if="view?.order.length" class="card stack">
+      <h3>In which order</h3>
+      <ol>
+        <li v-for="step in view.order" :key="step">{{ step }}</li>
+      </ol>
+      <p class="soft">
+        Counted turns bring the car to the alignment rack, they do not replace it. The vehicle
+        maker's service data comes first.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+header {
+  justify-content: space-between;
+}
+
+button {
+  min-height: 44px;
+  padding: 0 18px;
+  font: 600 19px var(--figures);
+  cursor: pointer;
+  background: var(--card);
+  border: 1px solid var(--soft);
+  border-radius: var(--radius);
+}
+
+button.on {
+  color: var(--go);
+  background: var(--go-wash);
+  border: 2px solid var(--go);
+}
+
+.height {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) 110px;
+  gap: 14px;
+  align-items: center;
+}
+
+.height input {
+  height: 44px;
+  accent-color: var(--go);
+}
+
+.big {
+  font-size: 26px;
+  text-align: right;
+}
+
+ol {
+  margin: 0;
+  line-height: 1.8;
+}
+
+@media (width <= 760px) {
+  .height {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .height b {
+    grid-column: 1 / -1;
+  }
+}
+</style>
