@@ -22,9 +22,12 @@ LEAP_MM = 120.0
 STEP_MM = 15.0
 FARTHEST_MM = 1000.0
 MANY = 64
-NODE_MM = 3.0
+NODE_MM = 4.0
 MOST_ITERATIONS = 25
 CLOSE_MM = 1e-10
+FARTHEST_TURN = 0.3
+SMALL_RAD = 5e-7
+SMALL_MM = 1e-4
 
 
 @dataclass(frozen=True)
@@ -354,9 +357,14 @@ def _newton(held: _Held, wheel: Array, rotation: Array, travel: Array, share: fl
         move = _solve(slope[:, :, _FREE], -residual)
         # A step longer than this leaves the branch the linkage is on.
         size = np.max(np.abs(move[:, 2:]), axis=1)
-        move *= np.minimum(1.0, 0.3 / np.maximum(size, 1e-300))[:, None]
+        if np.max(size) > FARTHEST_TURN:
+            move *= np.minimum(1.0, FARTHEST_TURN / np.maximum(size, 1e-300))[:, None]
         wheel = wheel + np.stack([move[:, 0], move[:, 1], np.zeros(len(wheel))], axis=1)
         rotation = _turned(move[:, 2:]) @ rotation
+        # Quadratic convergence: after a step this small the residual is below 1e-10 mm, and the
+        # slopes of before the step are good to the size of the step.
+        if np.max(size) < SMALL_RAD and np.max(np.abs(move[:, :2])) < SMALL_MM:
+            return wheel, rotation, slope
     residual, slope = _rows(held, wheel, rotation)
     stuck = np.max(np.abs(residual), axis=1) > 1e-7
     if not np.any(stuck):
@@ -373,13 +381,18 @@ def _solve(matrix: Array, right: Array) -> Array:
 
 def _turned(vectors: Array) -> Array:
     """Rotation matrices of rotation vectors (n, 3), by Rodrigues' formula."""
-    angle = np.linalg.norm(vectors, axis=1)
-    cross = np.zeros((len(vectors), 3, 3))
-    cross[:, 0, 1], cross[:, 0, 2], cross[:, 1, 2] = -vectors[:, 2], vectors[:, 1], -vectors[:, 0]
-    cross -= cross.transpose(0, 2, 1)
-    sine = np.sinc(angle / np.pi)[:, None, None]
-    half = np.sinc(angle / (2 * np.pi))[:, None, None]
-    return np.asarray(np.eye(3) + sine * cross + 0.5 * half**2 * (cross @ cross))
+    x, y, z = vectors.T
+    angle = np.sqrt(x * x + y * y + z * z) + 1e-300
+    sine = np.sin(angle) / angle
+    half = 0.5 * (np.sin(angle / 2) / (angle / 2)) ** 2
+    out = np.empty((len(vectors), 3, 3))
+    out[:, 0, 0] = 1 - half * (y * y + z * z)
+    out[:, 1, 1] = 1 - half * (x * x + z * z)
+    out[:, 2, 2] = 1 - half * (x * x + y * y)
+    for (i, j), (mixed, turn) in {(0, 1): (x * y, z), (2, 0): (x * z, y), (1, 2): (y * z, x)}.items():
+        out[:, i, j] = half * mixed - sine * turn
+        out[:, j, i] = half * mixed + sine * turn
+    return out
 
 
 def _swing(corner: Corner, travel: Array) -> Poses:
