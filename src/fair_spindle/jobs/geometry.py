@@ -12,7 +12,7 @@ from pydantic import Field
 from fair_spindle.core.corner import Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.geometry import CarPlan, Turned, Wheel, plan_car, wheels_of
+from fair_spindle.core.floor.geometry import CarPlan, Wheel, WheelPlan, plan_car, wheels_of
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
@@ -170,8 +170,8 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
     return GeometryView(
         baseline_from=source,
         wheels=[_wheel(plan.wheels[key], now) for key in wheels],
-        axles=[_axle(axle, toe) for axle, toe in plan.axles.items()],
-        order=_order(plan),
+        axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
+        order=show_order(plan),
     )
 
 
@@ -188,7 +188,7 @@ def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
             thrust = axles["rear"].thrust if "rear" in axles and axle == "front" else 0.0
             ratio = _ratio(now) if axle == "front" else None
             axles[axle] = axle_toe(np.radians(left.toe_deg), np.radians(right.toe_deg), ratio, thrust)
-    return TriedCar(wheels=tried, axles=[_axle(axle, toe) for axle, toe in axles.items()])
+    return TriedCar(wheels=tried, axles=[show_axle(axle, toe) for axle, toe in axles.items()])
 
 
 def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
@@ -260,7 +260,7 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
         return TriedView(key=wheel.key, travel_mm=travel, angles=None, curve=None, problem=error.message)
 
 
-def _wheel(turned: Turned, now: Standing) -> WheelPlanView:
+def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
     wheel, plan, sure = turned.wheel, turned.plan, turned.sureness
     corner = wheel.corner
     return WheelPlanView(
@@ -275,7 +275,7 @@ def _wheel(turned: Turned, now: Standing) -> WheelPlanView:
         curve=_curve(corner, {}) if corner else None,
         segments=_segments(corner) if corner else [],
         adjusters=_adjusters(turned),
-        targets=_targets(turned),
+        targets=show_targets(turned),
         chance_pct=100 * sure.chance if sure and plan else None,
         shares=[
             ShareView(name=_reading(name), share_pct=100 * share)
@@ -293,7 +293,7 @@ def _reading(name: str) -> str:
     )
 
 
-def _adjusters(turned: Turned) -> list[AdjusterView]:
+def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
     plan, sure = turned.plan, turned.sureness
     return [
         AdjusterView(
@@ -306,14 +306,14 @@ def _adjusters(turned: Turned) -> list[AdjusterView]:
             plus_minus_turns=float(sure.turns[place]) if sure else None,
             set_turns=float(plan.set_turns[place]) if plan else None,
             unit=one.unit,
-            said=_say_set(float(plan.set_turns[place]), one) if plan else "",
+            said=say_set(float(plan.set_turns[place]), one) if plan else "",
             at_stop=bool(plan and one.name in plan.limited_by),
         )
         for place, one in enumerate(turned.wheel.adjusters)
     ]
 
 
-def _say_set(turns: float, one: Adjuster) -> str:
+def say_set(turns: float, one: Adjuster) -> str:
     """What to turn in words, longer or shorter; what has no flats is told in its own steps."""
     if turns == 0:
         return "leave it"
@@ -327,7 +327,8 @@ def _say_set(turns: float, one: Adjuster) -> str:
     return f"{abs(turns):.3g} {word} {way}"
 
 
-def _targets(turned: Turned) -> list[TargetView]:
+def show_targets(turned: WheelPlan) -> list[TargetView]:
+    """What is wanted at a wheel, and what the plan reaches."""
     plan, sure = turned.plan, turned.sureness
     if plan is None:
         return []
@@ -347,7 +348,7 @@ def _targets(turned: Turned) -> list[TargetView]:
     ]
 
 
-def _why(turned: Turned) -> str:
+def _why(turned: WheelPlan) -> str:
     """Why a target is missed."""
     plan = turned.plan
     if plan and plan.limited_by:
@@ -357,7 +358,8 @@ def _why(turned: Turned) -> str:
     return "No step comes nearer."
 
 
-def _axle(axle: str, toe: AxleToe) -> AxleToeView:
+def show_axle(axle: str, toe: AxleToe) -> AxleToeView:
+    """Toe of an axle, in degrees."""
     return AxleToeView(
         axle=axle,
         total_deg=degrees(toe.total),
@@ -366,7 +368,7 @@ def _axle(axle: str, toe: AxleToe) -> AxleToeView:
     )
 
 
-def _order(plan: CarPlan) -> list[str]:
+def show_order(plan: CarPlan) -> list[str]:
     """In which order to turn and to lock, in words."""
     steps = []
     for axle in ("rear", "front"):

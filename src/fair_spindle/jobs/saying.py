@@ -23,6 +23,7 @@ from fair_spindle.core.floor.log import (
     Stepped,
     Struck,
     Tightened,
+    Turned,
     Typed,
     Undone,
 )
@@ -151,6 +152,10 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
             return f"Note: {act.text}"
         case Counted():
             return f"{act.side.capitalize()} tie-rod end, {act.direction}: {say_turns(act.flats)}"
+        case Turned():
+            way = "longer" if act.steps > 0 else "shorter"
+            wheel = act.wheel.replace(".", " ").capitalize()
+            return f"{wheel}, {act.adjuster[0].lower()}{act.adjuster[1:]}: {abs(act.steps)} steps {way}"
         case HeightRead():
             return f"{act.side.capitalize()} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():

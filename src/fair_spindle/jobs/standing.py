@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+from fair_spindle.core.floor.aligned import align_car, look_aligned
 from fair_spindle.core.floor.asking import Readings, readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
@@ -14,6 +15,7 @@ from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState, derive, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt
@@ -66,7 +68,10 @@ class Standing:
     @cached_property
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
-        return look(self.state, self.readings, self.corners, self.plans, self.template)
+        found = look(self.state, self.readings, self.corners, self.plans, self.template)
+        if self.template is ALIGN:
+            found += look_aligned(align_car(self.state, self.readings)[1])
+        return found
 
     @cached_property
     def doubts(self) -> list[Doubt]:

@@ -852,6 +852,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Turns
+         * @description The turns of a job: planned, counted, still wanted; with samples, how sure the plan is.
+         */
+        get: operations["see_turns_api_jobs__job_id__turns_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/understand": {
         parameters: {
             query?: never;
@@ -1429,6 +1449,32 @@ export interface components {
             window: components["schemas"]["WindowView"] | null;
         };
         /**
+         * CountView
+         * @description One adjuster through the job; counts are in its smallest steps, longer positive.
+         */
+        CountView: {
+            /** At Stop */
+            at_stop: boolean;
+            /** Left */
+            left: number;
+            /** Left Said */
+            left_said: string;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: number;
+            /** Planned Said */
+            planned_said: string;
+            /** Plus Minus Turns */
+            plus_minus_turns: number | null;
+            /** Step Said */
+            step_said: string;
+            /** Turned */
+            turned: number;
+            /** Turned Said */
+            turned_said: string;
+        };
+        /**
          * Counted
          * @description Flats turned at a tie rod: coming off, going on, or as a correction (longer positive).
          */
@@ -1574,7 +1620,7 @@ export interface components {
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Seen */
@@ -2169,7 +2215,7 @@ export interface components {
              * @default front_strut
              * @enum {string}
              */
-            template?: "front_strut" | "measure";
+            template?: "front_strut" | "align" | "measure";
             /** Title */
             title: string;
         };
@@ -2571,6 +2617,20 @@ export interface components {
             stage: ("loose" | "hand" | "snug" | "torqued") | null;
         };
         /**
+         * ReadAgainView
+         * @description An angle as it was read after settling. [deg]
+         */
+        ReadAgainView: {
+            /** Inside */
+            inside: boolean;
+            /** Name */
+            name: string;
+            /** Read Deg */
+            read_deg: number;
+            /** Wanted Deg */
+            wanted_deg: number;
+        };
+        /**
          * ReadLineView
          * @description One reading of a file: how it would be taken, what it would replace, or why it cannot be.
          */
@@ -2594,7 +2654,7 @@ export interface components {
          */
         ReadRequest: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
         };
         /**
          * ReadingsPreview
@@ -3246,6 +3306,38 @@ export interface components {
             turns_on: number;
         };
         /**
+         * Turned
+         * @description An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive.
+         */
+        Turned: {
+            /** Adjuster */
+            adjuster: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turned";
+            /** Steps */
+            steps: number;
+            /**
+             * Wheel
+             * @enum {string}
+             */
+            wheel: "front.left" | "front.right" | "rear.left" | "rear.right";
+        };
+        /**
+         * TurnsOfJobView
+         * @description Every wheel, the rear axle first, and the order of the work.
+         */
+        TurnsOfJobView: {
+            /** Axles */
+            axles: components["schemas"]["AxleToeView"][];
+            /** Order */
+            order: string[];
+            /** Wheels */
+            wheels: components["schemas"]["WheelTurnsView"][];
+        };
+        /**
          * TurnsView
          * @description Turns as they are chalked.
          */
@@ -3399,6 +3491,30 @@ export interface components {
             targets: components["schemas"]["TargetView"][];
             /** Travel Mm */
             travel_mm: number;
+        };
+        /**
+         * WheelTurnsView
+         * @description One wheel through the job.
+         */
+        WheelTurnsView: {
+            /** Chance Pct */
+            chance_pct: number | null;
+            /** Counts */
+            counts: components["schemas"]["CountView"][];
+            /** Key */
+            key: string;
+            /** Known */
+            known: boolean;
+            /** Label */
+            label: string;
+            /** Lacks */
+            lacks: string[];
+            /** Problem */
+            problem: string;
+            /** Read Again */
+            read_again: components["schemas"]["ReadAgainView"][];
+            /** Targets */
+            targets: components["schemas"]["TargetView"][];
         };
         /**
          * WheelView
@@ -7205,6 +7321,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_turns_api_jobs__job_id__turns_get: {
+        parameters: {
+            query?: {
+                samples?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnsOfJobView"];
                 };
             };
             /** @description Bad Request */

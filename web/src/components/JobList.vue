@@ -6,7 +6,7 @@ defineProps<{ jobs: JobLine[] }>()
 
 function page(job: JobLine): string {
   if (job.signed) return 'record'
-  return job.kind === 'measure' ? 'walk' : 'floor'
+  return job.kind === 'measure' ? 'walk' : job.kind === 'align' ? 'turns' : 'floor'
 }
 </script>
 

@@ -23,10 +23,10 @@ const start = () =>
       return
     }
     const carId = isNew.value ? await addCar() : chosen.value
-    const template = kind.value as 'front_strut' | 'measure'
+    const template = kind.value as 'front_strut' | 'align' | 'measure'
     const body = { id: newId(), title: title.value.trim(), car: '-', car_id: carId, template }
     const job = await ask((api) => api.POST('/api/jobs', { body }))
-    const page = template === 'measure' ? 'walk' : 'baseline'
+    const page = template === 'front_strut' ? 'baseline' : 'walk'
     await router.push({ name: page, params: { jobId: job.id } })
   })
 

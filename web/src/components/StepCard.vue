@@ -68,6 +68,9 @@ async function write(): Promise<void> {
       v-if="elsewhere && step.state === 'open'"
       :wanted="{ to: step.where, corner: step.corner }"
     />
+    <p v-if="step.asks === 'turns'">
+      <router-link :to="{ name: 'turns' }" class="elsewhere">Open the turns →</router-link>
+    </p>
     <div v-if="step.asks === 'count_off' || step.asks === 'count_on'" class="pair">
       <TurnCounter v-for="side in step.sides" :key="side" :side="side" :direction="direction" />
     </div>

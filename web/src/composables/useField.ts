@@ -4,6 +4,7 @@ import { useActing } from './useActing'
 import { useDesk } from './useDesk'
 
 const PLUS_MINUS = 'plus_minus'
+const CORNERS = ['front.left', 'front.right', 'rear.right', 'rear.left']
 type Row = Record<string, { text: string; unit: string }>
 
 export interface FieldEntry {
@@ -47,10 +48,9 @@ export function useField(field: FieldView): FieldEntry {
 
   /** The same reading at another wheel: its method and its carried numbers are offered again. */
   function sibling() {
-    const name = `.${field.name}`
-    return Object.values(desk.entries.value).find(
-      (one) => one.key !== field.key && one.key.endsWith(name) && one.method,
-    )
+    const keys = CORNERS.map((corner) => `${corner}.${field.name}`)
+    const others = keys.filter((key) => key !== field.key).map((key) => desk.entries.value[key])
+    return others.find((one) => field.methods.some((method) => method.name === one?.method))
   }
 
   function fill(): void {

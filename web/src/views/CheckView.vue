@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { SIDES, type Side } from '../api/client'
+import CheckCar from '../components/CheckCar.vue'
 import CheckSide from '../components/CheckSide.vue'
 import SettleBar from '../components/SettleBar.vue'
 import { useMoveOn } from '../composables/useMoveOn'
@@ -17,7 +18,8 @@ const of = (side: Side) =>
   <div ref="page" class="check">
     <h2>Check</h2>
     <SettleBar />
-    <div class="pair">
+    <CheckCar v-if="store.job?.kind === 'align'" @saved="moveOn" />
+    <div v-else class="pair">
       <CheckSide
         v-for="side in SIDES"
         :key="side"

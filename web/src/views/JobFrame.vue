@@ -13,6 +13,7 @@ provideDesk(store.book())
 const LABELS: Record<string, string> = {
   baseline: 'Baseline',
   plan: 'Plan',
+  turns: 'Turns',
   floor: 'Floor',
   check: 'Check',
   record: 'Record',

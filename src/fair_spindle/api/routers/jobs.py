@@ -9,7 +9,8 @@ from fastapi import APIRouter, Body, Path, Query, Response
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import book, exchange, pictures, readings_file, sheet, writing
+from fair_spindle.jobs import aligning, book, exchange, pictures, readings_file, sheet, writing
+from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
@@ -82,6 +83,12 @@ def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
 def understand(db: Db, job_id: JobId, wanted: ReadRequest) -> UnderstoodView:
     """Say how a field would be taken, without saving it."""
     return writing.understand(book.standing(db, job_id), act_of(wanted.act.model_dump()))
+
+
+@router.get("/jobs/{job_id}/turns", response_model=TurnsOfJobView)
+def see_turns(db: Db, job_id: JobId, samples: Annotated[int, Query(ge=0, le=5000)] = 0) -> Response:
+    """The turns of a job: planned, counted, still wanted; with samples, how sure the plan is."""
+    return shown(aligning.see_turns(db, job_id, samples))
 
 
 @router.get("/jobs/{job_id}/readings.csv", response_class=Response)

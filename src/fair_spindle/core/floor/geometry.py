@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -12,8 +12,9 @@ from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_cor
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, on, realign
+from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, on, realign
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.sureness import SAMPLES, Doubtful, Sureness, how_sure
 from fair_spindle.core.threads import FLAT
@@ -44,7 +45,7 @@ class Wheel:
 
 
 @dataclass(frozen=True)
-class Turned:
+class WheelPlan:
     """The plan for one wheel: the turns, how sure they are, or why there is no plan.
 
     ``targets`` are those planned for, with the rear thrust in a front wheel's toe. [rad]
@@ -61,7 +62,7 @@ class Turned:
 class CarPlan:
     """The plan for the whole car: each wheel, and the toe of each axle as planned."""
 
-    wheels: Mapping[str, Turned]
+    wheels: Mapping[str, WheelPlan]
     axles: Mapping[str, AxleToe]
 
 
@@ -141,7 +142,7 @@ def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SA
     {}
     """
     generator = np.random.default_rng(seed)
-    found: dict[str, Turned] = {}
+    found: dict[str, WheelPlan] = {}
     axles: dict[str, AxleToe] = {}
     thrust = 0.0
     for axle in ("rear", "front"):
@@ -158,11 +159,70 @@ def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SA
     return CarPlan(found, axles)
 
 
-def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples: int) -> Turned:
+def corrected(
+    turned: WheelPlan, steps: Mapping[str, int], since: Mapping[str, int], read: Mapping[str, float], travel: float
+) -> dict[str, int] | None:
+    """Steps still wanted on each adjuster of a wheel, from what was read after the work.
+
+    Parameters
+    ----------
+    turned : WheelPlan
+        The wheel and its plan. [-]
+    steps, since : mapping
+        Steps turned so far, and those of them turned after the reading, by adjuster. [step]
+    read : mapping
+        ``toe`` and ``camber`` as read after settling, any of them. [rad]
+    travel : float
+        Travel the wheel was read at. [mm]
+
+    Returns
+    -------
+    dict or None
+        Steps by adjuster; None where there is no plan or nothing was read.
+
+    Raises
+    ------
+    NoSolution
+        The linkage locks on the way.
+
+    Notes
+    -----
+    The wheel angles at the old height are moved by what the reading missed, so that the geometry
+    gives what was read; then the plan is made again and what is turned already is taken off.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> wheel = Wheel("", None, (), "", (), {}, 0.0, Doubtful(0, 0, 0, 0), frozenset())
+    >>> corrected(WheelPlan(wheel, None, None, "", {}), {}, {}, {}, 0.0) is None
+    True
+    """
+    wheel = turned.wheel
+    targets = {name: angle for name, angle in turned.targets.items() if name in read}
+    if wheel.corner is None or turned.plan is None or not targets:
+        return None
+    sizes = np.array([one.per_turn * one.step for one in wheel.adjusters])
+    done = np.array([steps.get(one.name, 0) for one in wheel.adjusters])
+    then = done - np.array([since.get(one.name, 0) for one in wheel.adjusters])
+    poses = solve_poses(wheel.corner, [travel], changes_by_link(wheel.adjusters, (then * sizes)[None]))
+    expected = wheel_angles(wheel.corner, poses)
+    moved = replace(
+        wheel.corner,
+        toe=wheel.corner.toe + read.get("toe", float(expected.toe[0])) - float(expected.toe[0]),
+        camber=wheel.corner.camber + read.get("camber", float(expected.camber[0])) - float(expected.camber[0]),
+    )
+    wanted = np.round(realign(moved, travel, wheel.adjusters, targets).changes / sizes).astype(int) - done
+    return {one.name: int(size) for one, size in zip(wheel.adjusters, wanted, strict=True)}
+
+
+def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples: int) -> WheelPlan:
     if wheel.corner is None:
-        return Turned(wheel, None, None, wheel.problem, {})
+        return WheelPlan(wheel, None, None, wheel.problem, {})
     if not wheel.adjusters:
-        return Turned(wheel, None, None, "Nothing on this wheel can be adjusted, by its record.", {})
+        return WheelPlan(wheel, None, None, "Nothing on this wheel can be adjusted, by its record.", {})
     targets = {name: angle + (thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
     try:
         plan = realign(wheel.corner, wheel.travel, wheel.adjusters, targets)
@@ -173,8 +233,8 @@ def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples
                 wheel.corner, wheel.travel, wheel.adjusters, plan, targets, TOLERANCES, doubt, generator, samples
             )
     except (InputError, NoSolution) as error:
-        return Turned(wheel, None, None, error.message, targets)
-    return Turned(wheel, plan, sure, "", targets)
+        return WheelPlan(wheel, None, None, error.message, targets)
+    return WheelPlan(wheel, plan, sure, "", targets)
 
 
 def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Wheel:

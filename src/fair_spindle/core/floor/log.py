@@ -185,6 +185,16 @@ class Counted:
 
 
 @dataclass(frozen=True)
+class Turned:
+    """An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive."""
+
+    wheel: Literal["front.left", "front.right", "rear.left", "rear.right"]
+    adjuster: str
+    steps: int
+    kind: Literal["turned"] = "turned"
+
+
+@dataclass(frozen=True)
 class HeightRead:
     """Hub-to-arch height of a corner in the present position of the car."""
 
@@ -248,6 +258,7 @@ Act = (
     | Stepped
     | Noted
     | Counted
+    | Turned
     | HeightRead
     | Tightened
     | Undone

@@ -6,7 +6,8 @@ from dataclasses import replace
 from functools import singledispatch
 
 from fair_spindle.core.errors import InputError, NotAllowed, require
-from fair_spindle.core.floor.asking import missing_fields, sheet_now
+from fair_spindle.core.floor.asking import missing_fields, readings_now, sheet_now
+from fair_spindle.core.floor.geometry import wheels_of
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import (
     Act,
@@ -28,6 +29,7 @@ from fair_spindle.core.floor.log import (
     Stepped,
     Struck,
     Tightened,
+    Turned,
     Undone,
 )
 from fair_spindle.core.floor.readings import read_entry, read_part
@@ -326,6 +328,17 @@ def _(act: Counted, state: JobState, template: JobTemplate, windows: Windows) ->
     total = state.flats(act.side, act.direction) + act.flats
     if total < 0:
         raise NotAllowed("The count cannot go below zero.")
+    return act
+
+
+@_permit.register
+def _(act: Turned, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    require(0 < abs(act.steps) <= MAX_FLATS, "steps", f"Steps must lie between 1 and {MAX_FLATS}", act.steps)
+    wheels = wheels_of(readings_now(state, template), {})
+    known = [one.name for one in wheels[act.wheel].adjusters]
+    if act.adjuster not in known:
+        told = ", ".join(known) or "none, by its record and points"
+        raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")
     return act
 
 

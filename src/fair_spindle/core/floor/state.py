@@ -27,6 +27,7 @@ from fair_spindle.core.floor.log import (
     Stepped,
     Struck,
     Tightened,
+    Turned,
     Typed,
     Undone,
 )
@@ -84,6 +85,7 @@ class JobState:
     steps: Mapping[str, tuple[Event, Stepped]] = field(default_factory=dict)
     notes: tuple[tuple[Event, Noted], ...] = ()
     counts: tuple[tuple[int, Counted], ...] = ()
+    turned: tuple[tuple[int, Turned], ...] = ()
     loaded_heights: Mapping[Side, float] = field(default_factory=dict)
     overrides: tuple[Override, ...] = ()
     signature: tuple[Event, Signed] | None = None
@@ -98,6 +100,45 @@ class JobState:
         return sum(
             act.flats for seq, act in self.counts if seq > after and (act.side, act.direction) == (side, direction)
         )
+
+
+def steps_turned(state: JobState, wheel: str, adjuster: str, after: int = 0) -> int:
+    """Steps an adjuster was turned by.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    wheel, adjuster : str
+        Axle and side, and the adjuster's name. [-]
+    after : int, optional
+        Only those after a place in the log. [-]
+
+    Returns
+    -------
+    int
+        Longer positive. [step]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Counts add up; taking one back is another entry or an undo.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> steps_turned(JobState(), "rear.left", "Toe link")
+    0
+    """
+    return sum(
+        act.steps for seq, act in state.turned if seq > after and (act.wheel, act.adjuster) == (wheel, adjuster)
+    )
 
 
 def effective(events: Iterable[Event]) -> list[Event]:
@@ -345,6 +386,11 @@ def _(act: Noted, state: JobState, event: Event, template: JobTemplate) -> JobSt
 @_apply.register
 def _(act: Counted, state: JobState, event: Event, template: JobTemplate) -> JobState:
     return replace(state, counts=(*state.counts, (event.seq, act)))
+
+
+@_apply.register
+def _(act: Turned, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, turned=(*state.turned, (event.seq, act)))
 
 
 @_apply.register

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.planning.template import JobTemplate
 
 CAR = JobTemplate("car", "Car")
-JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, MEASURE)}
+JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, ALIGN, MEASURE)}
 KINDS = {CAR.key: CAR, **JOB_KINDS}

@@ -57,7 +57,7 @@ class Step:
     cautions: tuple[str, ...] = ()
     frees: tuple[str, ...] = ()
     brings: tuple[tuple[str, Stage], ...] = ()
-    asks: Literal["", "baseline", "count_off", "count_on", "height", "check"] = ""
+    asks: Literal["", "baseline", "count_off", "count_on", "turns", "height", "check"] = ""
     sides: tuple[Side, ...] = SIDES
     corner: Side | None = None
     two_people: bool = False

@@ -8,7 +8,7 @@ from fair_spindle.core.sheet.car import car_fields
 from fair_spindle.core.sheet.field import Sheet, sheet_of
 from fair_spindle.core.sheet.front_strut import front_strut_fields
 from fair_spindle.core.sheet.shape import Shape
-from fair_spindle.core.sheet.walk import baseline_fields
+from fair_spindle.core.sheet.walk import baseline_fields, check_fields
 
 
 @lru_cache(maxsize=512)
@@ -17,7 +17,7 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
 
     Parameters
     ----------
-    kind : {"car", "measure", "front_strut"}
+    kind : {"car", "measure", "align", "front_strut"}
         The kind of job; ``"car"`` is the record itself. [-]
     shape : Shape
         The car's deciding choices. [-]
@@ -49,4 +49,6 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
     if kind == "front_strut":
         return sheet_of(front_strut_fields())
     record = car_fields(shape)
-    return sheet_of(record if kind == "car" else (*baseline_fields(shape), *record))
+    if kind == "car":
+        return sheet_of(record)
+    return sheet_of((*baseline_fields(shape), *record, *(check_fields(shape) if kind == "align" else ())))

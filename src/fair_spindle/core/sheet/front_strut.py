@@ -8,7 +8,7 @@ from fair_spindle.core.sheet.car import car_fields
 from fair_spindle.core.sheet.field import Field, FieldSide, placed, typed
 from fair_spindle.core.sheet.methods import TOE
 from fair_spindle.core.sheet.shape import SIDES, shape_of
-from fair_spindle.core.sheet.walk import ALSO, AT_THE_WHEEL, baseline_fields, wheel_field
+from fair_spindle.core.sheet.walk import ALSO, AT_THE_WHEEL, baseline_fields, check_fields
 
 _TIE, _ARM, _SPRINGS = "Tie rod", "Lower arm", "Springs"
 _STRUT = shape_of({"front.layout": "strut"})
@@ -46,7 +46,7 @@ def front_strut_fields() -> tuple[Field, ...]:
     wheels = [one for side in SIDES for one in (*_of_side(asked, side), *_side(side))]
     also = [one for one in walk.values() if one.group == ALSO]
     springs = [placed(one, "front") for one in _SPRING_FIELDS]
-    check = [placed(one, "front", side) for side in SIDES for one in _CHECK]
+    check = check_fields(_STRUT, ("front",))
     return (*layout, *wheels, *springs, *also, *check)
 
 
@@ -164,15 +164,4 @@ _SPRING_FIELDS = (
         methods=typed("angle", "deg", 0.2, 10),
         hint="Left empty: 2°, this product's own value. No published limit was found.",
     ),
-)
-_CHECK = tuple(
-    replace(
-        wheel_field(name),
-        name=f"check_{name}",
-        phase="check",
-        group="After settling",
-        instead="",
-        required=name != "camber",
-    )
-    for name in ("height", "toe", "camber")
 )

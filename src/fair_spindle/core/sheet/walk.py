@@ -128,6 +128,59 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
     return one
 
 
+def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ...]:
+    """What is read again when the work is done.
+
+    Parameters
+    ----------
+    shape : Shape
+        The car's layout. [-]
+    axles : sequence of str, optional
+        Axles that are read. [-]
+
+    Returns
+    -------
+    tuple of Field
+        Height, toe and camber of every wheel, named ``check_…``.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist.
+
+    Notes
+    -----
+    Camber is asked for only where it was read before.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.sheet.shape import shape_of
+    >>> check_fields(shape_of({}), ("rear",))[0].key
+    'rear.left.check_height'
+    """
+    return tuple(
+        placed(
+            replace(
+                wheel_field(name, shape.layout(axle)),
+                name=f"check_{name}",
+                phase="check",
+                group="After settling",
+                instead="",
+                required=name != "camber",
+            ),
+            axle,
+            side,
+        )
+        for axle in axles
+        for side in SIDES
+        for name in _AT_WHEEL
+    )
+
+
 def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel") -> tuple[str, ...]:
     """Order in which the baseline is taken, round the car.
 

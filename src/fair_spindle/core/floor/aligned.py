@@ -1,0 +1,140 @@
+"""A job that brings wheel angles back: what is planned, turned, read again, and still wanted."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from math import degrees
+
+from fair_spindle.core.errors import NoSolution
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.findings import Finding
+from fair_spindle.core.floor.geometry import CarPlan, WheelPlan, corrected, plan_car, wheels_of
+from fair_spindle.core.floor.state import JobState, steps_turned
+from fair_spindle.core.realign import TOLERANCES
+
+
+@dataclass(frozen=True)
+class AlignedWheel:
+    """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again."""
+
+    plan: WheelPlan
+    planned: Mapping[str, int]
+    turned: Mapping[str, int]
+    still: Mapping[str, int] | None
+    read: Mapping[str, float]
+
+
+def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
+    """Plan the turns of a job and hold them against what was turned and read.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    readings : Readings
+        Everything read in it. [-]
+    samples : int, optional
+        Corners drawn to say how sure the plan is. [-]
+
+    Returns
+    -------
+    tuple
+        The car's plan, and each wheel through the job.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The travel after the work is what the heights say, where they were read again.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.planning.align import ALIGN
+    >>> align_car(JobState(), readings_now(JobState(), ALIGN))[1]["rear.left"].still is None
+    True
+    """
+    ratio = readings.quantities.get("car.steering_ratio")
+    plan = plan_car(wheels_of(readings, readings.quantities), ratio.value if ratio else None, samples)
+    return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
+
+
+def look_aligned(wheels: Mapping[str, AlignedWheel]) -> list[Finding]:
+    """Say what differs from the plan, and what is still outside its tolerance.
+
+    Parameters
+    ----------
+    wheels : mapping
+        Each wheel through the job. [-]
+
+    Returns
+    -------
+    list of Finding
+        Open items only.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A wheel that was corrected after the check is judged by what it was read at.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> look_aligned({})
+    []
+    """
+    return [finding for key, one in wheels.items() for finding in _findings(key, one)]
+
+
+def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> AlignedWheel:
+    adjusters = plan.wheel.adjusters
+    planned = {}
+    if plan.plan:
+        turns = zip(adjusters, plan.plan.set_turns, strict=True)
+        planned = {one.name: round(float(turned) / one.step) for one, turned in turns}
+    turned = {one.name: steps_turned(state, key, one.name) for one in adjusters}
+    quantities = readings.quantities
+    read = {
+        name: quantities[f"{key}.check_{name}"].value
+        for name in ("toe", "camber")
+        if f"{key}.check_{name}" in quantities
+    }
+    read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
+    since = {one.name: steps_turned(state, key, one.name, read_at) for one in adjusters}
+    travel = plan.wheel.travel
+    before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
+    if before and after:
+        travel = before.value - after.value
+    try:
+        still = corrected(plan, turned, since, read, travel) if read else None
+    except NoSolution:
+        still = None
+    return AlignedWheel(plan, planned, turned, still, read)
+
+
+def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:
+    name = key.replace(".", " ").capitalize()
+    if not one.read:
+        for adjuster, wanted in one.planned.items():
+            if one.turned[adjuster] != wanted:
+                message = f"{name}, {adjuster.lower()}: {one.turned[adjuster]} of {wanted} planned steps turned."
+                yield Finding("turns_left", "open", message, f"{key}.turns")
+    for angle, value in one.read.items():
+        target = one.plan.targets.get(angle)
+        if target is not None and abs(value - target) > TOLERANCES[angle] + 1e-12:
+            off = degrees(value - target)
+            message = f"{name} {angle} is {off:+.2f}° from its target.".replace("-", "−")
+            yield Finding("angle_off", "open", message, f"{key}.check_{angle}")

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import type { WheelTurnsView } from '../api/client'
+import { useActing } from '../composables/useActing'
+import { sayNumber } from '../composables/useWords'
+
+const props = defineProps<{ wheel: WheelTurnsView }>()
+const { problem, busy, act } = useActing()
+
+function turn(adjuster: string, steps: number): void {
+  const wheel = props.wheel.key as 'front.left'
+  void act({ kind: 'turned', wheel, adjuster, steps })
+}
+</script>
+
+<template>
+  <section class="card wheel" :aria-label="wheel.label">
+    <h3>{{ wheel.label }}</h3>
+    <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
+    <p v-if="wheel.lacks.length" class="notice wait">
+      Points still to be measured, in the car's record: {{ wheel.lacks.join(', ') }}.
+    </p>
+    <div
+      v-for="one in wheel.counts"
+      :key="one.name"
+      class="count"
+      role="group"
+      :aria-label="one.name"
+    >
+      <div class="said">
+        <b>{{ one.name }}</b>
+        <span class="soft">
+          planned {{ one.planned_said
+          }}<template v-if="one.plus_minus_turns !== null">
+            (± {{ sayNumber(one.plus_minus_turns, 1) }} turns)</template
+          >
+          · so far {{ one.turned_said }}
+        </span>
+        <span v-if="one.at_stop" class="wait">▲ at its stop: another part is needed</span>
+      </div>
+      <div class="do">
+        <button
+          type="button"
+          :disabled="busy"
+          :aria-label="`${wheel.label} ${one.name}: one step shorter`"
+          @click="turn(one.name, -1)"
+        >
+          −
+        </button>
+        <span class="figure left" :class="{ there: one.left === 0 }" role="status">
+          {{ one.left === 0 ? '✓ there' : one.left_said }}
+        </span>
+        <button
+          type="button"
+          :disabled="busy"
+          :aria-label="`${wheel.label} ${one.name}: one step longer`"
+          @click="turn(one.name, 1)"
+        >
+          +
+        </button>
+      </div>
+      <p class="soft step">one tap: {{ one.step_said }}</p>
+    </div>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <p v-for="one in wheel.targets" :key="one.name">
+      {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched
+      {{ sayNumber(one.before_deg, 2) }}°, with the plan
+      <b :class="one.reached ? 'go' : 'wait'">{{ sayNumber(one.after_deg, 2) }}°</b>
+      <template v-if="one.plus_minus_deg !== null">
+        ± {{ sayNumber(one.plus_minus_deg, 2) }}</template
+      >, wanted {{ sayNumber(one.wanted_deg, 2) }}°. {{ one.why }}
+    </p>
+    <p v-for="one in wheel.read_again" :key="`read ${one.name}`" class="again">
+      <b :class="one.inside ? 'go' : 'wait'">
+        {{ one.inside ? '✓' : '▲' }} {{ one.name }} read at {{ sayNumber(one.read_deg, 2) }}°
+      </b>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.wheel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+  align-content: start;
+}
+
+.count {
+  display: grid;
+  gap: 6px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+}
+
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+}
+
+.do {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr) 84px;
+  gap: 10px;
+  align-items: center;
+}
+
+.do button {
+  min-height: 68px;
+  font: 600 34px var(--figures);
+  cursor: pointer;
+  background: var(--card);
+  border: 2px solid var(--go);
+  border-radius: var(--radius);
+}
+
+.left {
+  font-size: 28px;
+  line-height: 1.1;
+  text-align: center;
+}
+
+.there,
+.go {
+  color: var(--go);
+}
+
+.step {
+  text-align: center;
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
+}
+</style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import WheelTurns from '../components/WheelTurns.vue'
+import { useTurns } from '../composables/useTurns'
+import { sayNumber } from '../composables/useWords'
+
+const { turns } = useTurns()
+const AXLES = [
+  { key: 'rear', label: 'Rear axle first' },
+  { key: 'front', label: 'Then the front, to the thrust line' },
+]
+const of = (axle: string) => turns.value?.wheels.filter((one) => one.key.startsWith(axle)) ?? []
+const toe = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
+const order = computed(() => turns.value?.order ?? [])
+</script>
+
+<template>
+  <div class="stack">
+    <h2>Turns</h2>
+    <p class="soft">
+      Tap while turning. + lengthens, − shortens; the number in the middle is what is still wanted.
+    </p>
+    <template v-for="axle in AXLES" :key="axle.key">
+      <div class="row">
+        <h3>{{ axle.label }}</h3>
+        <span v-if="toe(axle.key)" class="soft">
+          planned: total toe {{ sayNumber(toe(axle.key)!.total_deg, 2) }}°, thrust
+          {{ sayNumber(toe(axle.key)!.thrust_deg, 2) }}°<template
+            v-if="toe(axle.key)!.steering_wheel_deg !== null"
+            >, steering wheel {{ sayNumber(toe(axle.key)!.steering_wheel_deg!, 1) }}°</template
+          >
+        </span>
+      </div>
+      <div class="pair">
+        <WheelTurns v-for="one in of(axle.key)" :key="one.key" :wheel="one" />
+      </div>
+    </template>
+    <ol v-if="order.length" class="card order" aria-label="In which order">
+      <li v-for="step in order" :key="step">{{ step }}</li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.order {
+  padding-left: 38px;
+  margin: 0;
+  line-height: 1.8;
+}
+</style>
