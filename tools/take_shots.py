@@ -20,6 +20,7 @@ VIEWS = [
     ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2380"], DESK),
     ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
     ("gauges", "gauges", ["pair Level, bay 1"], DESK),
+    ("turns", "", ["Rear camber and toe links"], DESK),
     ("walk", "", ["Baseline before"], DESK),
     ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),
     ("baseline", "", ["Orrowby", "Baseline", "scroll 330"], DESK),

@@ -120,6 +120,30 @@ def test_a_job_begins_with_its_car_s_record_and_last_baseline(client, cars):
     assert client.post("/api/jobs", json={**body, "id": "job-on-nothing", "car_id": "no-such-car"}).status_code == 404
 
 
+def test_geometry_is_planned_and_tried_out_and_changes_nothing(client, cars):
+    path = f"/api/cars/{cars['vessik']}"
+    version = client.get(f"{path}/version").json()
+    plan = client.get(f"{path}/geometry?samples=200").json()
+    wheels = {one["key"]: one for one in plan["wheels"]}
+    assert all(one["depth"] == "points" and one["targets"] for one in wheels.values())
+    assert all(0 <= one["chance_pct"] <= 100 and one["shares"] for one in wheels.values())
+    assert plan["order"][0].startswith("Rear axle")
+    turns = {key: {a["name"]: a["set_turns"] for a in one["adjusters"]} for key, one in wheels.items()}
+    tried = client.post(f"{path}/what-if", json={"turns": turns}).json()
+    for one in tried["wheels"]:
+        after = {target["name"]: target["after_deg"] for target in wheels[one["key"]]["targets"]}
+        assert one["angles"]["toe_deg"] == pytest.approx(after["toe"], abs=1e-6), "the plan, set, is what it says"
+    assert {a["axle"]: a["total_deg"] for a in tried["axles"]} == pytest.approx(
+        {a["axle"]: a["total_deg"] for a in plan["axles"]}, abs=1e-6
+    )
+    level = client.post(f"{path}/what-if", json={"heights_mm": {"front": 0, "rear": 0}}).json()["wheels"][0]
+    assert level["angles"]["toe_deg"] == pytest.approx(wheels[level["key"]]["angles"]["toe_deg"], abs=1e-9)
+    for wrong in ({"turns": {"front.left": {"wing": 1}}}, {"heights_mm": {"front": 900}}, {"turn": {}}):
+        assert client.post(f"{path}/what-if", json=wrong).status_code == 422
+    assert client.get(f"{path}/version").json() == version
+    assert client.get(f"/api/cars/{cars['cragg']}/geometry").json()["wheels"][0]["problem"]
+
+
 def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):
     content = client.get(f"/api/jobs/{jobs['measured']}/job.json").content
     with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:

@@ -19,7 +19,7 @@ def bring_in(client, content, apply="true"):
 
 
 @pytest.mark.identity
-@pytest.mark.parametrize("which", ["measuring", "measured", "hanging", "finished"])
+@pytest.mark.parametrize("which", ["measuring", "measured", "aligned", "hanging", "finished"])
 def test_export_import_export_is_the_same_to_the_byte(client, jobs, which, tmp_path):
     content = export(client, jobs[which])
     with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
@@ -64,13 +64,13 @@ def test_a_damaged_file_says_where_and_changes_nothing(client, jobs, spoil, wher
     answer = bring_in(client, json.dumps(file).encode())
     assert answer.status_code == 422
     assert where in answer.json()["message"]
-    assert len(client.get("/api/jobs").json()) == 4
+    assert len(client.get("/api/jobs").json()) == 5
 
 
 @pytest.mark.parametrize("content", [b"", b"{}", b"[1]", b"\xff\xfe\x00", b"[" * 100_000, b'{"format": "other"}'])
 def test_a_foreign_file_is_refused(client, content):
     assert bring_in(client, content).status_code == 422
-    assert len(client.get("/api/jobs").json()) == 4
+    assert len(client.get("/api/jobs").json()) == 5
 
 
 def test_a_cut_file_names_line_and_column_and_a_different_version_is_a_conflict(client, jobs):

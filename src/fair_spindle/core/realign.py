@@ -10,9 +10,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.corner import Corner
 from fair_spindle.core.errors import InputError, NoSolution, require
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.units import to_core
 
 Array = NDArray[np.float64]
@@ -60,7 +59,7 @@ class Realigned:
 
 
 def realign(
-    corner: Corner,
+    corner: Geometry,
     travel: float,
     adjusters: Sequence[Adjuster],
     targets: Mapping[str, float],
@@ -70,8 +69,8 @@ def realign(
 
     Parameters
     ----------
-    corner : Corner
-        Points at the old ride height. [mm]
+    corner : Corner or Slopes
+        The wheel at the old ride height. [mm, rad]
     travel : float
         Wheel travel to the new ride height; minus the height change. [mm]
     adjusters : sequence of Adjuster
@@ -232,11 +231,10 @@ def _inside(misses: Misses, free: Array, adjusters: Sequence[Adjuster]) -> tuple
 
 
 def _angles(
-    corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
+    corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
 ) -> Array:
     """The named angles for rows of length changes (n, m), shape (n, k)."""
-    poses = solve_poses(corner, np.full(len(changes), travel), changes_by_link(adjusters, changes))
-    found = wheel_angles(corner, poses)
+    found = angles_at(corner, np.full(len(changes), travel), changes_by_link(adjusters, changes))
     return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
 
 
@@ -312,14 +310,14 @@ def on(link: str) -> tuple[tuple[str, float], ...]:
     return ((link, 1.0),)
 
 
-def _all_angles(corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array) -> dict[str, float]:
+def _all_angles(corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array) -> dict[str, float]:
     names = [name for name in ANGLES if name != "caster" or corner.layout in ("double_wishbone", "strut")]
     found = _angles(corner, travel, adjusters, changes, names)[0]
     return dict(zip(names, map(float, found), strict=True))
 
 
 def _checked(
-    corner: Corner, adjusters: Sequence[Adjuster], targets: Mapping[str, float], tolerances: Mapping[str, float]
+    corner: Geometry, adjusters: Sequence[Adjuster], targets: Mapping[str, float], tolerances: Mapping[str, float]
 ) -> dict[str, float]:
     require(1 <= len(adjusters) <= 6, "adjusters", "One to six adjusters are taken", len(adjusters), kind=InputError)
     require(targets, "targets", "At least one target is needed", "none", kind=InputError)

@@ -15,6 +15,7 @@ from fair_spindle.core.corner import Corner, spindle_of
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.kinematics import ON_ONE_AXIS, solve_poses, wheel_angles
 from fair_spindle.core.realign import Adjuster, Realigned, changes_by_link
+from fair_spindle.core.slopes import Geometry, angles_at
 
 Array = NDArray[np.float64]
 SAMPLES = 2000
@@ -45,7 +46,7 @@ class Sureness:
 
 
 def how_sure(
-    corner: Corner,
+    corner: Geometry,
     travel: float,
     adjusters: Sequence[Adjuster],
     plan: Realigned,
@@ -59,8 +60,8 @@ def how_sure(
 
     Parameters
     ----------
-    corner : Corner
-        Points and wheel angles as read. [mm, rad]
+    corner : Corner or Slopes
+        Points or slopes, and wheel angles as read. [mm, rad]
     travel : float
         Planned travel. [mm]
     adjusters : sequence of Adjuster
@@ -109,16 +110,8 @@ def how_sure(
     """
     names = [name for name in ("toe", "camber", "caster") if name in targets]
     draws = _draw(corner, doubtful, generator, samples)
-    scatter = {} if corner.layout in ON_ONE_AXIS else {name: draws[name] for name in _points(corner)}
-    spindle = spindle_of(corner.side, corner.camber + draws["camber"][:, 0], corner.toe + draws["toe"][:, 0])
-    changes = np.tile(plan.changes, (samples, 1))
-
-    def reached(by: Array) -> Array:
-        poses = solve_poses(corner, travel + draws["height"][:, 0], changes_by_link(adjusters, by), scatter)
-        found = wheel_angles(corner, poses, spindle)
-        return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
-
-    got = reached(changes)
+    changes = changes_by_link(adjusters, np.tile(plan.changes, (samples, 1)))
+    got = _drawn(corner, travel, changes, draws, names)
     near = np.array([tolerances[name] for name in names])
     off = (got - np.array([targets[name] for name in names])) / near
     chance = float(np.mean(np.all(np.abs(off) <= 1, axis=1)))
@@ -133,6 +126,22 @@ def how_sure(
     )
 
 
+def _drawn(
+    corner: Geometry, travel: float, changes: Mapping[str, Array], draws: Mapping[str, Array], names: Sequence[str]
+) -> Array:
+    """What each drawn wheel comes to, shape (samples, k)."""
+    at = travel + draws["height"][:, 0]
+    if isinstance(corner, Corner):
+        scatter = {} if corner.layout in ON_ONE_AXIS else {name: draws[name] for name in _points(corner)}
+        spindle = spindle_of(corner.side, corner.camber + draws["camber"][:, 0], corner.toe + draws["toe"][:, 0])
+        found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
+        return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
+    found = angles_at(corner, at, changes)
+    toe = found.toe + draws["toe"][:, 0] + draws["bump steer"][:, 0] * at
+    camber = found.camber + draws["camber"][:, 0] + draws["camber slope"][:, 0] * at
+    return np.stack([{"toe": toe, "camber": camber}[name] for name in names], axis=1)
+
+
 def _points(corner: Corner) -> list[str]:
     """Points that are drawn: all but the wheel centre, which the others are measured against."""
     if corner.layout == "five_link":
@@ -140,23 +149,27 @@ def _points(corner: Corner) -> list[str]:
     return [name for name in corner.points if name != "wheel_center"]
 
 
-def _draw(corner: Corner, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
+def _draw(corner: Geometry, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
     sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1), "height": (doubtful.travel, 1)}
-    if corner.layout not in ON_ONE_AXIS:
+    if not isinstance(corner, Corner):
+        sizes |= {
+            "bump steer": (corner.toe_slope_uncertainty, 1),
+            "camber slope": (corner.camber_slope_uncertainty, 1),
+        }
+    elif corner.layout not in ON_ONE_AXIS:
         sizes |= {name: (doubtful.point, 3) for name in _points(corner)}
     return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
 
 
 def _slope(
-    corner: Corner, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
+    corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
 ) -> Array:
     """Change of each angle per mm of each adjuster, shape (k, m)."""
     count = len(adjusters)
     if not count:
         return np.zeros((len(names), 0))
     tries = np.concatenate([changes + np.eye(count) * 0.01, changes - np.eye(count) * 0.01])
-    poses = solve_poses(corner, np.full(2 * count, travel), changes_by_link(adjusters, tries))
-    found = wheel_angles(corner, poses)
+    found = angles_at(corner, np.full(2 * count, travel), changes_by_link(adjusters, tries))
     angles = np.stack([np.asarray(getattr(found, name)) for name in names])
     return np.asarray((angles[:, :count] - angles[:, count:]) / 0.02, dtype=float)
 

@@ -24,8 +24,10 @@ from fair_spindle.core.floor.log import (
     Specified,
     Stepped,
     Tightened,
+    Turned,
     Typed,
 )
+from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.planning.template import SIDES, JobTemplate, Side, Stage
@@ -78,6 +80,7 @@ def fill(database: Database) -> None:
     _measuring(_desk(database, "measuring", "Front springs, tie-rod ends", cars["ossel"]))
     _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
     _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
+    _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
 
 
@@ -254,6 +257,27 @@ def _measured(desk: Desk) -> None:
     for side, out, back in (("left", "0.45", "-1.80"), ("right", "0.40", "-1.95")):
         swept = {"out": Typed(out, "deg"), "in": Typed(back, "deg"), "steer": Typed("20", "deg")}
         desk.write(Entered(f"front.{side}.caster", "sweep", swept, gauge=level))
+
+
+def _aligned(desk: Desk) -> None:
+    """Read all round, raised, and half turned."""
+    desk.write(Settled(), *done("settle"), enter("car.odometer", "129050", "km"))
+    desk.write(Entered("car.wheel_straight", choice="straight"))
+    for corner, height, toe, camber in (
+        ("front.left", "371.5", "6", "-0.62"),
+        ("front.right", "369.0", "5", "-0.70"),
+        ("rear.right", "363.9", "10", "-1.40"),
+        ("rear.left", "365.1", "8", "-1.34"),
+    ):
+        desk.write(
+            enter_heights(f"{corner}.height", (height,), GAUGES["height"]),
+            enter_toe(f"{corner}.toe", toe),
+            enter_camber(f"{corner}.camber", camber, gauge=GAUGES["level"]),
+        )
+    for side in ("left", "right"):
+        desk.write(Entered(f"front.{side}.caster", "angle", {"value": Typed("3.4", "deg")}))
+    desk.write(*done("walk", "mark"), Moved("hanging"), *done("raise", "open"))
+    desk.write(Turned("rear.left", "Upper front link", 4))
 
 
 def _planned_flats(desk: Desk) -> dict[Side, int]:

@@ -17,12 +17,12 @@ from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
 from fair_spindle.core.floor.state import derive
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.realign import TOLERANCES, Adjuster, changes_by_link
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
+from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.threads import FLAT
 from fair_spindle.core.toe import AxleToe, axle_toe
 from fair_spindle.formats.acts import Strict, Text
@@ -146,6 +146,8 @@ class WheelPlanView(View):
     angles: AnglesView | None
     curve: CurveView | None
     segments: list[SegmentView]
+    depth: str
+    differs: str
     adjusters: list[AdjusterView]
     targets: list[TargetView]
     chance_pct: float | None
@@ -208,8 +210,8 @@ def _ratio(now: Standing) -> float | None:
     return found.value if found else None
 
 
-def _angles(corner: Corner, travel: float, changes: Mapping[str, np.ndarray]) -> AnglesView:
-    found = wheel_angles(corner, solve_poses(corner, [travel], changes))
+def _angles(corner: Geometry, travel: float, changes: Mapping[str, np.ndarray]) -> AnglesView:
+    found = angles_at(corner, [travel], changes)
     return AnglesView(
         toe_deg=degrees(found.toe[0]),
         camber_deg=degrees(found.camber[0]),
@@ -218,12 +220,12 @@ def _angles(corner: Corner, travel: float, changes: Mapping[str, np.ndarray]) ->
     )
 
 
-def _curve(corner: Corner, changes: Mapping[str, np.ndarray]) -> CurveView:
+def _curve(corner: Geometry, changes: Mapping[str, np.ndarray]) -> CurveView:
     low, high = -float(SWEEP_MM), float(SWEEP_MM)
     for _ in range(6):
         travel = SWEEP[(low <= SWEEP) & (high >= SWEEP)]
         try:
-            found = wheel_angles(corner, solve_poses(corner, travel, changes))
+            found = angles_at(corner, travel, changes)
             break
         except NoSolution as error:
             last = float(error.details.get("last_travel", 0.0))
@@ -273,7 +275,9 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         travel_mm=wheel.travel,
         angles=_angles(corner, 0.0, {}) if corner else None,
         curve=_curve(corner, {}) if corner else None,
-        segments=_segments(corner) if corner else [],
+        segments=_segments(corner) if isinstance(corner, Corner) else [],
+        depth=wheel.depth,
+        differs=wheel.differs,
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
         chance_pct=100 * sure.chance if sure and plan else None,

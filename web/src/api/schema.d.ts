@@ -3471,6 +3471,10 @@ export interface components {
             /** Chance Pct */
             chance_pct: number | null;
             curve: components["schemas"]["CurveView"] | null;
+            /** Depth */
+            depth: string;
+            /** Differs */
+            differs: string;
             /** Key */
             key: string;
             /** Known */

@@ -35,7 +35,11 @@ function turn(name: string, value: string): void {
       </p>
     </template>
     <template v-else>
-      <CornerDrawing :segments="wheel.segments" :side="wheel.label" />
+      <CornerDrawing v-if="wheel.segments.length" :segments="wheel.segments" :side="wheel.label" />
+      <p v-else class="notice wait">
+        By slopes alone: straight lines from what was read at two heights. Points give more.
+      </p>
+      <p v-if="wheel.differs" class="notice wait">▲ {{ wheel.differs }}</p>
       <p v-if="!wheel.measured.length" class="soft">
         Toe and camber were not read yet; the curves start from zero.
       </p>

@@ -26,7 +26,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
   <div class="stack">
     <header class="row">
       <h2>Geometry</h2>
-      <div class="row" role="group" aria-label="Axle">
+      <div class="row axles" role="group" aria-label="Axle">
         <button
           v-for="one in ['rear', 'front'] as const"
           :key="one"
@@ -108,7 +108,7 @@ header {
   justify-content: space-between;
 }
 
-button {
+.axles button {
   min-height: 44px;
   padding: 0 18px;
   font: 600 19px var(--figures);
@@ -118,7 +118,7 @@ button {
   border-radius: var(--radius);
 }
 
-button.on {
+.axles button.on {
   color: var(--go);
   background: var(--go-wash);
   border: 2px solid var(--go);

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import degrees
 
 from fair_spindle.core.errors import NoSolution
@@ -12,6 +12,8 @@ from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.geometry import CarPlan, WheelPlan, corrected, plan_car, wheels_of
 from fair_spindle.core.floor.state import JobState, steps_turned
 from fair_spindle.core.realign import TOLERANCES
+
+NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
 
 @dataclass(frozen=True)
@@ -62,7 +64,11 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     True
     """
     ratio = readings.quantities.get("car.steering_ratio")
-    plan = plan_car(wheels_of(readings, readings.quantities), ratio.value if ratio else None, samples)
+    wheels = {
+        key: one if one.measured == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
+        for key, one in wheels_of(readings, readings.quantities).items()
+    }
+    plan = plan_car(wheels, ratio.value if ratio else None, samples)
     return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
 
 

@@ -12,15 +12,18 @@ from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_cor
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, on, realign
 from fair_spindle.core.sheet.shape import AXLES, SIDES
+from fair_spindle.core.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.sureness import SAMPLES, Doubtful, Sureness, how_sure
 from fair_spindle.core.threads import FLAT
-from fair_spindle.core.toe import AxleToe, axle_toe
+from fair_spindle.core.toe import AxleToe, axle_toe, steer_sign
+from fair_spindle.core.units import from_core, to_core
 
 POINT_UNCERTAINTY = 1.15
+CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 USUAL_REACH = 10.0
 Unit = Literal["turn", "mm", "shim"]
 STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
@@ -28,13 +31,15 @@ STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
 
 @dataclass(frozen=True)
 class Wheel:
-    """One wheel's geometry: its corner, or why there is none; what can be turned; what is wanted.
+    """One wheel's geometry: its corner or slopes, or why there is none; what can be turned; what is wanted.
+
+    ``differs`` tells where points and a slope as read disagree by more than their ±.
 
     ``measured`` tells which angles were read; the others are taken as zero.
     """
 
     key: str
-    corner: Corner | None
+    corner: Geometry | None
     lacks: tuple[str, ...]
     problem: str
     adjusters: tuple[Adjuster, ...]
@@ -42,6 +47,12 @@ class Wheel:
     travel: float
     doubtful: Doubtful
     measured: frozenset[str]
+    differs: str = ""
+
+    @property
+    def depth(self) -> str:
+        """What the numbers rest on: points, slopes, or nothing yet."""
+        return "" if self.corner is None else "slopes" if isinstance(self.corner, Slopes) else "points"
 
 
 @dataclass(frozen=True)
@@ -207,8 +218,7 @@ def corrected(
     sizes = np.array([one.per_turn * one.step for one in wheel.adjusters])
     done = np.array([steps.get(one.name, 0) for one in wheel.adjusters])
     then = done - np.array([since.get(one.name, 0) for one in wheel.adjusters])
-    poses = solve_poses(wheel.corner, [travel], changes_by_link(wheel.adjusters, (then * sizes)[None]))
-    expected = wheel_angles(wheel.corner, poses)
+    expected = angles_at(wheel.corner, [travel], changes_by_link(wheel.adjusters, (then * sizes)[None]))
     moved = replace(
         wheel.corner,
         toe=wheel.corner.toe + read.get("toe", float(expected.toe[0])) - float(expected.toe[0]),
@@ -250,7 +260,12 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
         POINT_UNCERTAINTY,
     )
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
+    corner: Geometry | None
     corner, lacks, problem = _corner(record, key, layout, angles)
+    differs = _differs(corner, baseline.get(f"{key}.bump_slope")) if corner else ""
+    if corner is None and layout:
+        corner = _slopes(record, baseline, key, angles)
+        problem = "" if corner else problem
     adjusters = tuple(_adjusters(record, axle, side, layout, corner)) if corner else ()
     targets = {
         name: record.quantities[f"{key}.target.{name}"].value
@@ -261,7 +276,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     }
     if f"{key}.target.caster" in record.quantities and corner and corner.layout in ("strut", "double_wishbone"):
         targets["caster"] = record.quantities[f"{key}.target.caster"].value
-    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured)
+    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured, differs)
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
@@ -269,6 +284,41 @@ def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | N
         return baseline[key]
     total = baseline.get(both)
     return Quantity(total.value / 2, total.uncertainty / 2) if total else None
+
+
+def _slopes(
+    record: Readings, baseline: Mapping[str, Quantity], key: str, angles: tuple[float, float]
+) -> Slopes | None:
+    """A wheel by its slopes as read, where its points are not known."""
+    slope = baseline.get(f"{key}.bump_slope")
+    if slope is None:
+        return None
+    axle, side = key.split(".")
+    gain = baseline.get(f"{key}.camber_slope", Quantity(0.0, CAMBER_GAIN_UNKNOWN))
+    effects: dict[str, tuple[float, float]] = {}
+    lever, steer = record.quantities.get(f"{key}.tie.lever"), record.words.get(f"{axle}.steer")
+    if lever and steer:
+        effects["tie"] = (steer_sign(steer) / lever.value, 0.0)
+    height = record.quantities.get(f"{key}.joint_height")
+    if height:
+        effects |= {"upper": (0.0, 1 / height.value), "lower": (0.0, -1 / height.value)}
+        effects["strut_top"] = (0.0, -1 / height.value)
+    sign = 1 if side == "left" else -1
+    return Slopes(sign, *angles, slope.value, gain.value, slope.uncertainty, gain.uncertainty, effects)
+
+
+def _differs(corner: Geometry, read: Quantity | None) -> str:
+    """Whether the points' bump steer and the one that was read disagree by more than its ±."""
+    if read is None or not isinstance(corner, Corner):
+        return ""
+    drawn = float(angles_at(corner, [0.0]).toe_slope[0])
+    if abs(drawn - read.value) <= COVERAGE * read.uncertainty:
+        return ""
+    per = [from_core(value, "min_per_10mm") for value in (drawn, read.value)]
+    words = (
+        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read. Check the tie rod's points."
+    )
+    return words.replace("-", "−")
 
 
 def _corner(
@@ -300,24 +350,26 @@ def _xyz(point: Quantity) -> tuple[float, float, float]:
     return point.parts["x"], point.parts["y"], point.parts["z"]
 
 
-def _adjusters(record: Readings, axle: str, side: str, layout: str, corner: Corner) -> Iterator[Adjuster]:
+def _adjusters(record: Readings, axle: str, side: str, layout: str, corner: Geometry) -> Iterator[Adjuster]:
+    links = set(corner.effects) if isinstance(corner, Slopes) else {link.name for link in corner.links}
     for arm in find_layout(layout).arms:
         for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
             way = record.words.get(f"{where}.adjust", "fixed")
             if way == "fixed":
                 continue
             size = _sizes(record, where, way)
-            legs = [link.name for link in corner.links if link.name in (f"{arm.key}_front", f"{arm.key}_rear")]
+            legs = [leg for leg in (f"{arm.key}_front", f"{arm.key}_rear") if leg in links]
             if way == "legs" and legs:
                 for leg in legs:
                     half = leg.removeprefix(f"{arm.key}_")
                     yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size)
-            elif arm.key in {link.name for link in corner.links}:
+            elif arm.key in links:
                 yield Adjuster(arm.label if axle == "front" else _rear_name(arm.key, arm.label), on(arm.key), *size)
-            elif legs:
-                yield Adjuster(arm.label, _along(corner, arm.key, legs), *size)
+            elif legs and isinstance(corner, Corner):
+                yield Adjuster(arm.label, _along(corner, legs), *size)
     plate = record.quantities.get(f"{axle}.{side}.top_plate")
-    if layout == "strut" and plate and plate.value > 0:
+    top = isinstance(corner, Corner) or "strut_top" in links
+    if layout == "strut" and plate and plate.value > 0 and top:
         yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
 
 
@@ -325,12 +377,17 @@ def _rear_name(key: str, label: str) -> str:
     return "Toe link" if key == "tie" else label
 
 
-def _along(corner: Corner, arm: str, legs: list[str]) -> tuple[tuple[str, float], ...]:
-    """A ball joint moved out along a wishbone: each leg grows by the cosine between them."""
-    by_name = {link.name: np.subtract(link.outer, link.inner) for link in corner.links}
-    middle = sum((by_name[leg] for leg in legs), np.zeros(3))
-    middle = middle / np.linalg.norm(middle)
-    return tuple((leg, float(middle @ by_name[leg] / np.linalg.norm(by_name[leg]))) for leg in legs)
+def _along(corner: Corner, legs: list[str]) -> tuple[tuple[str, float], ...]:
+    """A ball joint moved straight out from the pivot axis: each leg grows by the cosine between them."""
+    by_name = {link.name: link for link in corner.links}
+    first, second = (by_name[leg] for leg in legs)
+    axis = np.subtract(first.inner, second.inner)
+    axis = axis / np.linalg.norm(axis)
+    reach = np.subtract(first.outer, first.inner)
+    out = reach - (reach @ axis) * axis
+    out = out / np.linalg.norm(out)
+    lengths = {link.name: np.subtract(link.outer, link.inner) for link in (first, second)}
+    return tuple((name, float(out @ leg / np.linalg.norm(leg))) for name, leg in lengths.items())
 
 
 def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float, float, Unit]:

@@ -131,6 +131,8 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
     )
     if axle == "front" and shape.layout(axle):
         yield from _STEERING
+    if axle == "rear" and any(arm.key == "tie" for arm in shape.arms(axle)):
+        yield replace(_STEERING[0], label="Toe links")
     yield Field(
         "height_change",
         "Height change planned",
@@ -282,6 +284,15 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
                 hint="Left empty: as it was read." if name != "caster" else "Left empty: not aimed at.",
             )
     layout = shape.layout(axle)
+    if layout and layout.key in ("strut", "double_wishbone"):
+        yield Field(
+            "joint_height",
+            "Lower joint to upper joint or strut top",
+            "Targets",
+            methods=typed("length", "mm", 80, 900),
+            half_width=5.0,
+            hint="Measured upright. Says what an arm's length does to camber, where points are not known.",
+        )
     if layout and layout.key == "strut":
         yield Field(
             "top_plate",

@@ -114,6 +114,20 @@ BUMP_SLOPE = (
         gives="min_per_10mm",
     ),
 )
+CAMBER_SLOPE = (
+    Method("typed", "Known slope", (Part("slope", "Camber per bump", "slope", "min_per_10mm", -90, 90),)),
+    Method(
+        "two_heights",
+        "Camber read at two heights",
+        (
+            _length("height_1", "First height", 150, 700, 1.0),
+            _angle("toe_1", "Camber there", 10, _LEVEL),
+            _length("height_2", "Second height", 150, 700, 1.0),
+            _angle("toe_2", "Camber there", 10, _LEVEL),
+        ),
+        gives="min_per_10mm",
+    ),
+)
 LINK_SETTING = (
     Method("centre_to_centre", "Centre to centre", (_length("length", "Length", 20, 2500, 1.0),)),
     Method(

@@ -12,6 +12,7 @@ from fair_spindle.core.sheet.methods import (
     BAR_GAPS,
     BUMP_SLOPE,
     CAMBER,
+    CAMBER_SLOPE,
     CASTER,
     DAMPER_CLICKS,
     HEIGHT,
@@ -382,6 +383,15 @@ _OPTIONAL_AT_WHEEL = (
         methods=BUMP_SLOPE,
         relative=0.2,
         hint="Toe change as the wheel moves up. Toe-in in bump is positive.",
+    ),
+    Field(
+        "camber_slope",
+        "Camber gain",
+        ALSO,
+        required=False,
+        methods=CAMBER_SLOPE,
+        relative=0.2,
+        hint="Camber change as the wheel moves up; usually negative.",
     ),
 )
 

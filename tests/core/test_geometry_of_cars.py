@@ -1,0 +1,181 @@
+"""From a record to turns: depths of geometry, adjusters of every kind, the axle, and how sure it is."""
+
+import math
+
+import numpy as np
+import pytest
+
+from fair_spindle.core.floor.aligned import align_car, look_aligned
+from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.geometry import plan_car, wheels_of
+from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.state import derive
+from fair_spindle.core.planning.align import ALIGN
+from fair_spindle.core.planning.kinds import CAR
+from fair_spindle.core.realign import TOLERANCES, Adjuster, on, realign
+from fair_spindle.core.slopes import Slopes, angles_at
+from fair_spindle.core.sureness import Doubtful, how_sure
+from fair_spindle.core.toe import toe_for_rod_change
+
+DEGREE = math.pi / 180
+STRUT = {
+    "strut_top": (-18, 571, 855), "strut_low": (6, 622, 410), "lower_front": (14, 382, 190),
+    "lower_rear": (-289, 374, 196), "lower_ball": (20, 695, 159), "tie_inner": (-127, 337, 253),
+    "tie_outer": (-133, 674, 243), "wheel_center": (-3, 741, 310),
+}  # fmt: skip
+ANGLES = {
+    f"{axle}.{side}.{name}": Quantity(value * DEGREE, 0.02 * DEGREE)
+    for axle in ("front", "rear")
+    for side in ("left", "right")
+    for name, value in (("toe", 0.1), ("camber", -0.8))
+}
+
+
+def typed(key, text, unit="mm"):
+    return Entered(key, "typed", {"value": Typed(text, unit)})
+
+
+def points(axle="front", names=STRUT):
+    for side, sign in (("left", 1), ("right", -1)):
+        for name, (x, y, z) in names.items():
+            at = {axis: Typed(str(v), "mm") for axis, v in zip("xyz", (x, sign * y, z), strict=True)}
+            yield Entered(f"{axle}.{side}.point.{name}", "point", at)
+
+
+def record(*entries, template=CAR):
+    state = derive([Event("e", 1, "", Filled(tuple(entries), "test"))], template)
+    return readings_now(state, template)
+
+
+def adjusted(way, *more, arm="tie"):
+    entries = [Entered("front.layout", choice="strut"), *points(), Entered(f"front.left.{arm}.adjust", choice=way)]
+    found = wheels_of(record(*entries, *more), ANGLES)["front.left"]
+    return {one.name: one for one in found.adjusters}
+
+
+def test_every_kind_of_adjuster_has_its_own_length_step_and_stops():
+    length = typed("front.left.tie.length", "365")
+    single = adjusted("one_thread", typed("front.left.tie.pitch", "20 tpi", "pitch_mm"), length)["Tie rod"]
+    assert (single.per_turn, single.step, single.unit) == (pytest.approx(1.27), 1 / 6, "turn")
+    half = Entered("front.left.tie.step", choice="half_turn")
+    stops = [typed("front.left.tie.shortest", "361"), typed("front.left.tie.longest", "371")]
+    limited = adjusted("one_thread", length, half, *stops)["Tie rod"]
+    assert (limited.step, limited.low, limited.high) == (0.5, -4.0, 6.0)
+    pitches = [typed("front.left.tie.pitch", "1.5", "pitch_mm"), typed("front.left.tie.pitch_2", "1.25", "pitch_mm")]
+    assert adjusted("sleeve", *pitches)["Tie rod"].per_turn == 2.75
+    same = [Entered(f"front.left.tie.{name}", choice="right") for name in ("hand", "hand_2")]
+    assert adjusted("sleeve", *pitches, *same)["Tie rod"].per_turn == 0.25
+    cam = adjusted("cam", typed("front.left.tie.cam", "4"), typed("front.left.tie.cam_marks", "16"))["Tie rod"]
+    assert (cam.step, cam.low, cam.high, cam.unit) == (0.5, -4.0, 4.0, "mm")
+    assert adjusted("shims", typed("front.left.tie.shim", "0.5"))["Tie rod"].per_turn == 0.5
+    assert adjusted("slot")["Tie rod"].unit == "mm"
+    arm = adjusted("one_thread", arm="lower")["Lower arm"]
+    shares = dict(arm.acts_on)
+    assert shares["lower_front"] > shares["lower_rear"] > 0.5, "the joint moves out along the arm"
+    assert set(adjusted("legs", arm="lower")) == {"Lower arm, front leg", "Lower arm, rear leg"}
+    assert adjusted("slot", typed("front.left.top_plate", "12"))["Strut top, inboard"].high == 12.0
+
+
+SLOPES = {
+    "front.left.bump_slope": Quantity(-3e-5, 5e-6),
+    "front.right.bump_slope": Quantity(-3e-5, 5e-6),
+    "front.left.camber_slope": Quantity(-2e-4, 1e-5),
+}
+TIE = [
+    Entered("front.layout", choice="strut"),
+    Entered("front.steer", choice="behind"),
+    typed("front.height_change", "-25"),
+    *(Entered(f"front.{side}.tie.adjust", choice="one_thread") for side in ("left", "right")),
+    *(typed(f"front.{side}.tie.lever", "120") for side in ("left", "right")),
+]
+
+
+def test_slopes_alone_give_turns_and_points_replace_them_corner_by_corner():
+    shallow = wheels_of(record(*TIE), {**ANGLES, **SLOPES})
+    assert (shallow["front.left"].depth, shallow["rear.left"].depth) == ("slopes", "")
+    plan = plan_car(shallow, 15.0).wheels["front.left"]
+    toe = angles_at(shallow["front.left"].corner, [25.0]).toe[0]
+    assert toe == pytest.approx(0.1 * DEGREE - 3e-5 * 25)
+    back = float(toe_for_rod_change(plan.plan.exact[0], 120.0, "behind"))
+    assert toe + back == pytest.approx(0.1 * DEGREE, abs=1e-12), "as the published tie-rod rule has it"
+    own = [one for one in points() if ".left." in one.key]
+    deep = wheels_of(record(*TIE, *own), {**ANGLES, **SLOPES})
+    assert (deep["front.left"].depth, deep["front.right"].depth) == ("points", "slopes")
+    assert "of bump steer" in deep["front.left"].differs
+    assert "was read" in deep["front.left"].differs
+
+
+def test_a_point_that_cannot_be_right_is_told_with_its_wheel():
+    wrong = {**STRUT, "tie_inner": (-127, 937, 253)}
+    wheel = wheels_of(record(Entered("front.layout", choice="strut"), *points(names=wrong)), ANGLES)["front.left"]
+    assert wheel.corner is None
+    assert "'tie' points inward" in wheel.problem
+    solid = wheels_of(record(Entered("front.layout", choice="solid_leaf")), ANGLES)["front.left"]
+    assert "not solved from points yet" in solid.problem
+
+
+@pytest.mark.published
+def test_how_sure_the_turns_are_agrees_with_the_law_of_propagation():
+    """Referee: JCGM 100, clause 5.1.2, in closed form; by slopes all is linear but slope × travel."""
+    wheel = Slopes(1, -0.01, 0.002, -3e-5, -2e-4, 4e-6, 0.0, {"tie": (1 / 120, 0.0)})
+    rod = [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12)]
+    plan = realign(wheel, 25.0, rod, {"toe": 0.002})
+    doubt = Doubtful(4e-4, 0.0, 2.0, 0.0)
+    sure = how_sure(wheel, 25.0, rod, plan, {"toe": 0.002}, TOLERANCES, doubt, np.random.default_rng(5), 20_000)
+    u = math.sqrt(4e-4**2 + (3e-5 * 2.0) ** 2 + (25 * 4e-6) ** 2)
+    assert sure.turns[0] == pytest.approx(2 * u * 120 / 1.5, rel=0.03)
+    assert sure.angles["toe"] == pytest.approx(2 * u, rel=0.03)
+    assert sure.shares["toe"] == pytest.approx(4e-4**2 / u**2, abs=0.02)
+    inside = [
+        math.erf((TOLERANCES["toe"] + sign * (plan.after["toe"] - 0.002)) / u / math.sqrt(2)) for sign in (1, -1)
+    ]
+    assert sure.chance == pytest.approx(sum(inside) / 2, abs=0.015)
+    again = how_sure(wheel, 25.0, rod, plan, {"toe": 0.002}, TOLERANCES, doubt, np.random.default_rng(5), 20_000)
+    assert np.array_equal(again.turns, sure.turns), "the same seed gives the same answer"
+
+
+def test_the_front_follows_the_thrust_line_the_rear_leaves():
+    rear = [Entered("rear.layout", choice="strut"), *points("rear")]
+    read = {**ANGLES, "rear.left.toe": Quantity(0.3 * DEGREE), "rear.right.toe": Quantity(-0.1 * DEGREE)}
+    fixed = wheels_of(record(*TIE, *points(), *rear, Entered("rear.steer", choice="behind")), read)
+    plan = plan_car(fixed, 15.0, 0)
+    assert "rear" not in plan.axles, "nothing to turn at the rear: no plan, no thrust"
+    turnable = [Entered(f"rear.{side}.tie.adjust", choice="slot") for side in ("left", "right")]
+    plan = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable), read), 15.0, 0)
+    thrust = plan.axles["rear"].thrust
+    assert math.degrees(thrust) == pytest.approx(0.2, abs=0.03)
+    assert plan.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust)
+    assert math.degrees(plan.axles["front"].steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)
+
+
+def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
+    entries = (*TIE, *points())
+    angles = [
+        Entered(f"front.{side}.{name}", "angle", {part: Typed(text, unit)})
+        for side in ("left", "right")
+        for name, part, text, unit in (("toe", "toe", "6", "min"), ("camber", "value", "-0.8", "deg"))
+    ]
+
+    def through(*acts):
+        log = [
+            Event(f"e{n}", n, "2026-03-01T08:00:00Z", act) for n, act in enumerate((Filled(entries, "t"), *acts), 1)
+        ]
+        state = derive(log, ALIGN)
+        return align_car(state, readings_now(state, ALIGN))[1]
+
+    assert "have not been read" in through()["front.left"].plan.problem
+    wheels = through(*angles)
+    planned = wheels["front.left"].planned["Tie rod"]
+    assert planned != 0
+    assert {one.code for one in look_aligned(wheels)} == {"turns_left"}
+    turned = [Turned(f"front.{side}", "Tie rod", planned) for side in ("left", "right")]
+    assert look_aligned(through(*angles, *turned)) == []
+    read = [Entered("front.left.check_toe", "angle", {"toe": Typed("24", "min")})]
+    wheel = through(*angles, *turned, *read)["front.left"]
+    step = float(toe_for_rod_change(1.5 / 6, 120.0, "behind"))
+    assert wheel.still["Tie rod"] == pytest.approx(-0.3 * DEGREE / step, abs=1.2)
+    codes = {one.code for one in look_aligned(through(*angles, *turned, *read))}
+    assert codes == {"angle_off"}
+    mended = through(*angles, *turned, *read, Turned("front.left", "Tie rod", wheel.still["Tie rod"]))["front.left"]
+    assert mended.still["Tie rod"] == 0
