@@ -141,7 +141,10 @@ def test_geometry_is_planned_and_tried_out_and_changes_nothing(client, cars):
     for wrong in ({"turns": {"front.left": {"wing": 1}}}, {"heights_mm": {"front": 900}}, {"turn": {}}):
         assert client.post(f"{path}/what-if", json=wrong).status_code == 422
     assert client.get(f"{path}/version").json() == version
-    assert client.get(f"/api/cars/{cars['cragg']}/geometry").json()["wheels"][0]["problem"]
+    solid = client.get(f"/api/cars/{cars['cragg']}/geometry").json()["solid"]
+    assert [one["axle"] for one in solid] == ["front", "rear"]
+    assert solid[0]["shift_per_heave"] == pytest.approx(0, abs=1e-9), "leaf springs hold the axle sideways"
+    assert all(one["roll_steer"] != 0 and one["problem"] == "" for one in solid)
 
 
 def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):

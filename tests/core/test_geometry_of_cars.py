@@ -112,7 +112,7 @@ def test_a_point_that_cannot_be_right_is_told_with_its_wheel():
     assert wheel.corner is None
     assert "'tie' points inward" in wheel.problem
     solid = wheels_of(record(Entered("front.layout", choice="solid_leaf")), ANGLES)["front.left"]
-    assert "not solved from points yet" in solid.problem
+    assert "both wheels move together" in solid.problem
 
 
 @pytest.mark.published

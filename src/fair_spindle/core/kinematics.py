@@ -160,7 +160,7 @@ def _between_nodes(corner: Corner, travel: Array) -> tuple[Array, Array]:
     turning = (1 - share) * nodes.turning[place] + share * nodes.turning[place + 1]
     wheel = nodes.wheel[place] + velocity * rise[:, None]
     wheel[:, 2] = corner.wheel[2] + travel
-    return wheel, _turned(turning * rise[:, None]) @ nodes.rotation[place]
+    return wheel, rotated(turning * rise[:, None]) @ nodes.rotation[place]
 
 
 def _from_ride_height(
@@ -186,7 +186,7 @@ def _march(
         rise = travel / steps
         move = _solve(slope[:, :, _FREE], -residual - slope[:, :, 2] * rise[:, None])
         wheel = wheel + np.stack([move[:, 0], move[:, 1], rise], axis=1)
-        rotation = _turned(move[:, 2:]) @ rotation
+        rotation = rotated(move[:, 2:]) @ rotation
         wheel, rotation, slope = _newton(now, wheel, rotation, travel, step / steps)
     return wheel, rotation, slope
 
@@ -360,7 +360,7 @@ def _newton(held: _Held, wheel: Array, rotation: Array, travel: Array, share: fl
         if np.max(size) > FARTHEST_TURN:
             move *= np.minimum(1.0, FARTHEST_TURN / np.maximum(size, 1e-300))[:, None]
         wheel = wheel + np.stack([move[:, 0], move[:, 1], np.zeros(len(wheel))], axis=1)
-        rotation = _turned(move[:, 2:]) @ rotation
+        rotation = rotated(move[:, 2:]) @ rotation
         # Quadratic convergence: after a step this small the residual is below 1e-10 mm, and the
         # slopes of before the step are good to the size of the step.
         if np.max(size) < SMALL_RAD and np.max(np.abs(move[:, :2])) < SMALL_MM:
@@ -379,8 +379,36 @@ def _solve(matrix: Array, right: Array) -> Array:
         return np.asarray(np.einsum("nij,nj->ni", np.linalg.pinv(matrix), right), dtype=float)
 
 
-def _turned(vectors: Array) -> Array:
-    """Rotation matrices of rotation vectors (n, 3), by Rodrigues' formula."""
+def rotated(vectors: Array) -> Array:
+    """Make rotation matrices of rotation vectors.
+
+    Parameters
+    ----------
+    vectors : array
+        Axis times angle, shape (n, 3). [rad]
+
+    Returns
+    -------
+    array
+        Shape (n, 3, 3). [-]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Rodrigues' formula.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> rotated(np.array([[0.0, 0.0, np.pi / 2]]))[0].round(9)[:, 0].tolist()
+    [0.0, 1.0, 0.0]
+    """
     x, y, z = vectors.T
     angle = np.sqrt(x * x + y * y + z * z) + 1e-300
     sine = np.sin(angle) / angle
@@ -412,7 +440,7 @@ def _swing(corner: Corner, travel: Array) -> Poses:
     angle = phase + np.arccos(np.clip(height / reach, -1, 1)) * np.array([1.0, -1.0])[:, None]
     angle = (angle + np.pi) % (2 * np.pi) - np.pi
     nearest = np.where(np.abs(angle[0]) < np.abs(angle[1]), angle[0], angle[1])
-    rotation = _turned(nearest[:, None] * axis)
+    rotation = rotated(nearest[:, None] * axis)
     wheel = base + rotation @ arm
     speed = 1.0 / np.cross(np.broadcast_to(axis, wheel.shape), wheel - base)[:, 2]
     turning = speed[:, None] * axis

@@ -40,6 +40,19 @@ _POINTS = {
     "rear.left.point.arm_outer": (-2262, 512, -54),
     "rear.left.point.wheel_center": (-2670, 738, 0),
 }
+_CRAGG_POINTS = {
+    "front.left.point.leaf_front": (560, 432, -40),
+    "front.left.point.leaf_rear": (-610, 432, 20),
+    "front.left.point.shackle_top": (-640, 432, 112),
+    "front.left.point.axle_seat": (0, 432, -52),
+    "front.left.point.wheel_center": (0, 745, 0),
+    "rear.left.point.lower_body": (-2100, 418, -42),
+    "rear.left.point.lower_axle": (-2738, 520, -66),
+    "rear.left.point.upper_body": (-2262, 296, 118),
+    "rear.left.point.upper_axle": (-2702, 338, 131),
+    "rear.left.point.panhard_end": (-2862, 486, 14),
+    "rear.left.point.wheel_center": (-2740, 748, 0),
+}
 _VESSIK_POINTS = {
     "front.left.point.strut_top": (-20, 571, 545),
     "front.left.point.strut_low": (4, 622, 100),
@@ -73,6 +86,7 @@ def fill_cars(database: Database) -> dict[str, str]:
         desk.write(*_numbers(desk))
     rill = Desk(database, ids["rill"], CAR)
     rill.write(*_points(_POINTS), _fasteners())
+    Desk(database, ids["cragg"], CAR).write(*_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right"))
     Desk(database, ids["vessik"], CAR).write(*_points(_VESSIK_POINTS), *_wanted())
     shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
     for number, (car, prefix, label) in enumerate(shelf):

@@ -9,14 +9,8 @@ from fair_spindle.core.floor.geometry import WheelPlan
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.geometry import (
-    AxleToeView,
-    TargetView,
-    say_set,
-    show_axle,
-    show_order,
-    show_targets,
-)
+from fair_spindle.jobs.geometry import say_set, show_axle, show_order, show_targets
+from fair_spindle.jobs.geometry_models import AxleToeView, TargetView
 from fair_spindle.records.database import Database
 
 

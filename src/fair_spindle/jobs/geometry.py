@@ -4,15 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from math import degrees
-from typing import Annotated
 
 import numpy as np
-from pydantic import Field
 
 from fair_spindle.core.corner import Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.geometry import CarPlan, Wheel, WheelPlan, plan_car, wheels_of
+from fair_spindle.core.floor.geometry import (
+    AxleGeometry,
+    CarPlan,
+    Wheel,
+    WheelPlan,
+    plan_car,
+    solid_axles_of,
+    wheels_of,
+)
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
@@ -23,144 +29,32 @@ from fair_spindle.core.realign import TOLERANCES, Adjuster, changes_by_link
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.slopes import Geometry, angles_at
+from fair_spindle.core.solid_axle import move_axle
 from fair_spindle.core.threads import FLAT
 from fair_spindle.core.toe import AxleToe, axle_toe
-from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.saying import say_toe, say_turns
+from fair_spindle.jobs.geometry_models import (
+    AdjusterView,
+    AnglesView,
+    AxleToeView,
+    CurveView,
+    GeometryView,
+    SegmentView,
+    ShareView,
+    SolidAxleView,
+    TargetView,
+    TriedCar,
+    TriedView,
+    WhatIf,
+    WheelPlanView,
+)
+from fair_spindle.jobs.saying import say_field, say_toe, say_turns
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import jobs_of, load_log
 from fair_spindle.records.database import Database
 
 SWEEP_MM = 80
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
-Bounded = Annotated[float, Field(ge=-200, le=200)]
-
-
-class WhatIf(Strict):
-    """Heights and turns to try: body height change by axle [mm], turns by wheel and adjuster."""
-
-    heights_mm: Annotated[dict[Text, Bounded], Field(max_length=2)] = Field(default_factory=dict)
-    turns: Annotated[dict[Text, dict[Text, Bounded]], Field(max_length=4)] = Field(default_factory=dict)
-
-
-class AnglesView(View):
-    """Wheel angles; no caster without a steering axis."""
-
-    toe_deg: float
-    camber_deg: float
-    caster_deg: float | None
-    toe_said: str
-
-
-class CurveView(View):
-    """Camber and toe through the travel; where the linkage locks, the curve ends."""
-
-    travel_mm: list[float]
-    camber_deg: list[float]
-    toe_deg: list[float]
-
-
-class TriedView(View):
-    """One wheel as it would stand."""
-
-    key: str
-    travel_mm: float
-    angles: AnglesView | None
-    curve: CurveView | None
-    problem: str
-
-
-class AxleToeView(View):
-    """Toe of both wheels of an axle together."""
-
-    axle: str
-    total_deg: float
-    thrust_deg: float
-    steering_wheel_deg: float | None
-
-
-class TriedCar(View):
-    """The whole car as it would stand."""
-
-    wheels: list[TriedView]
-    axles: list[AxleToeView]
-
-
-class SegmentView(View):
-    """A line of the drawing: a link, an axis, the wheel. [mm]"""
-
-    name: str
-    kind: str
-    start: list[float]
-    end: list[float]
-
-
-class AdjusterView(View):
-    """What can be turned, and what the plan turns it by."""
-
-    name: str
-    mm_per_turn: float
-    step_turns: float
-    low_turns: float
-    high_turns: float
-    exact_turns: float | None
-    plus_minus_turns: float | None
-    set_turns: float | None
-    unit: str
-    said: str
-    at_stop: bool
-
-
-class TargetView(View):
-    """One angle that is wanted, what the height alone makes of it, and what the turns reach."""
-
-    name: str
-    wanted_deg: float
-    before_deg: float
-    after_deg: float
-    plus_minus_deg: float | None
-    tolerance_deg: float
-    reached: bool
-    why: str
-
-
-class ShareView(View):
-    """A reading's share in what the plan leaves open."""
-
-    name: str
-    share_pct: float
-
-
-class WheelPlanView(View):
-    """One wheel: its drawing, its curve today, what can be turned, the plan and how sure it is."""
-
-    key: str
-    label: str
-    known: bool
-    lacks: list[str]
-    problem: str
-    measured: list[str]
-    travel_mm: float
-    angles: AnglesView | None
-    curve: CurveView | None
-    segments: list[SegmentView]
-    depth: str
-    differs: str
-    adjusters: list[AdjusterView]
-    targets: list[TargetView]
-    chance_pct: float | None
-    shares: list[ShareView]
-
-
-class GeometryView(View):
-    """The geometry of a car and its plan, the rear axle first."""
-
-    baseline_from: str
-    wheels: list[WheelPlanView]
-    axles: list[AxleToeView]
-    order: list[str]
 
 
 def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
@@ -174,6 +68,7 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
         wheels=[_wheel(plan.wheels[key], now) for key in wheels],
         axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
         order=show_order(plan),
+        solid=[_solid(one, now) for one in solid_axles_of(now.readings)],
     )
 
 
@@ -289,6 +184,39 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         if sure
         else [],
     )
+
+
+def _solid(one: AxleGeometry, now: Standing) -> SolidAxleView:
+    heave, roll = np.linspace(-60.0, 60.0, 13), np.linspace(-3.0, 3.0, 13)
+    shown: dict[str, object] = {
+        "axle": one.axle,
+        "lacks": [say_field(key, now.sheet) for key in one.lacks],
+        "problem": one.problem,
+        "heave_mm": [],
+        "shift_mm": [],
+        "roll_deg": [],
+        "steer_deg": [],
+        "roll_steer": None,
+        "shift_per_heave": None,
+        "give_mm": None,
+    }
+    if one.solid is None:
+        return SolidAxleView.model_validate(shown)
+    try:
+        up, lean = move_axle(one.solid, heave, 0.0), move_axle(one.solid, 0.0, np.radians(roll))
+        near = move_axle(one.solid, [-1.0, 1.0, 0.0, 0.0], np.radians([0.0, 0.0, -0.1, 0.1]))
+    except NoSolution as error:
+        return SolidAxleView.model_validate({**shown, "problem": error.message})
+    shown |= {
+        "heave_mm": heave.tolist(),
+        "shift_mm": up.shift.tolist(),
+        "roll_deg": roll.tolist(),
+        "steer_deg": np.degrees(lean.steer).tolist(),
+        "roll_steer": float(np.degrees(near.steer[3] - near.steer[2]) / 0.2),
+        "shift_per_heave": float((near.shift[1] - near.shift[0]) / 2),
+        "give_mm": float(np.max(lean.give)),
+    }
+    return SolidAxleView.model_validate(shown)
 
 
 def _reading(name: str) -> str:

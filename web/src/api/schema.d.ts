@@ -1952,6 +1952,8 @@ export interface components {
             baseline_from: string;
             /** Order */
             order: string[];
+            /** Solid */
+            solid: components["schemas"]["SolidAxleView"][];
             /** Wheels */
             wheels: components["schemas"]["WheelPlanView"][];
         };
@@ -2850,6 +2852,34 @@ export interface components {
             listed?: string[];
             /** Name */
             name: string;
+        };
+        /**
+         * SolidAxleView
+         * @description A solid axle as the body heaves [mm] and rolls [deg] over it.
+         *
+         *     ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree.
+         */
+        SolidAxleView: {
+            /** Axle */
+            axle: string;
+            /** Give Mm */
+            give_mm: number | null;
+            /** Heave Mm */
+            heave_mm: number[];
+            /** Lacks */
+            lacks: string[];
+            /** Problem */
+            problem: string;
+            /** Roll Deg */
+            roll_deg: number[];
+            /** Roll Steer */
+            roll_steer: number | null;
+            /** Shift Mm */
+            shift_mm: number[];
+            /** Shift Per Heave */
+            shift_per_heave: number | null;
+            /** Steer Deg */
+            steer_deg: number[];
         };
         /**
          * SpecView

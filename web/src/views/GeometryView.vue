@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import FieldGroup from '../components/FieldGroup.vue'
+import SolidAxleCard from '../components/SolidAxleCard.vue'
 import WheelGeometry from '../components/WheelGeometry.vue'
 import { useGeometry } from '../composables/useGeometry'
 import { saySigned, sayNumber } from '../composables/useWords'
@@ -80,7 +81,12 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
         </span>
       </div>
     </section>
-    <div class="pair">
+    <SolidAxleCard
+      v-for="one in view?.solid.filter((each) => each.axle === axle)"
+      :key="one.axle"
+      :axle="one"
+    />
+    <div v-if="!view?.solid.some((each) => each.axle === axle)" class="pair">
       <WheelGeometry
         v-for="one in wheels"
         :key="one.key"

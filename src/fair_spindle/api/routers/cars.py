@@ -13,7 +13,7 @@ from fair_spindle.jobs import book, garage, geometry, writing
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
-from fair_spindle.jobs.geometry import GeometryView, TriedCar, WhatIf
+from fair_spindle.jobs.geometry_models import GeometryView, TriedCar, WhatIf
 from fair_spindle.jobs.models import EventCreate, ReadRequest
 from fair_spindle.jobs.sheet import show_sheet
 

@@ -2,31 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import Literal
 
 import numpy as np
 
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
 from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.floor.adjusters import adjusters_of
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, on, realign
+from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, realign
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.slopes import Geometry, Slopes, angles_at
+from fair_spindle.core.solid_axle import NEEDED as SOLID
+from fair_spindle.core.solid_axle import SolidAxle, make_solid_axle
 from fair_spindle.core.sureness import SAMPLES, Doubtful, Sureness, how_sure
-from fair_spindle.core.threads import FLAT
 from fair_spindle.core.toe import AxleToe, axle_toe, steer_sign
 from fair_spindle.core.units import from_core, to_core
 
 POINT_UNCERTAINTY = 1.15
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
-USUAL_REACH = 10.0
-Unit = Literal["turn", "mm", "shim"]
-STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
 
 
 @dataclass(frozen=True)
@@ -113,6 +111,69 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
     ('layout',)
     """
     return {f"{axle}.{side}": _wheel(f"{axle}.{side}", record, baseline) for axle in AXLES for side in SIDES}
+
+
+@dataclass(frozen=True)
+class AxleGeometry:
+    """A solid axle from its points, or what is missing for one."""
+
+    axle: str
+    solid: SolidAxle | None
+    lacks: tuple[str, ...]
+    problem: str
+
+
+def solid_axles_of(record: Readings) -> list[AxleGeometry]:
+    """Put the solid axles of a car together from its record.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+
+    Returns
+    -------
+    list of AxleGeometry
+        One for each axle that is solid.
+
+    Raises
+    ------
+    Nothing: what is missing or cannot be right is told with the axle.
+
+    Notes
+    -----
+    The Panhard rod is taken to be held by the body at the left where nothing else is told.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> solid_axles_of(readings_now(JobState(), CAR))
+    []
+    """
+    return [
+        _solid(axle, layout, record) for axle in AXLES if (layout := record.words.get(f"{axle}.layout", "")) in SOLID
+    ]
+
+
+def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
+    keys = {side: {name: f"{axle}.{side}.point.{name}" for name in SOLID[layout]} for side in SIDES}
+    lacks = tuple(key for names in keys.values() for key in names.values() if key not in record.quantities)
+    if lacks:
+        return AxleGeometry(axle, None, lacks, "")
+    points = {
+        side: {name: _xyz(record.quantities[key]) for name, key in names.items()} for side, names in keys.items()
+    }
+    try:
+        held = record.words.get(f"{axle}.panhard_body", "left")
+        return AxleGeometry(axle, make_solid_axle(layout, points["left"], points["right"], held), (), "")
+    except InputError as error:
+        return AxleGeometry(axle, None, (), error.message)
 
 
 def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SAMPLES, seed: int = 1) -> CarPlan:
@@ -266,7 +327,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     if corner is None and layout:
         corner = _slopes(record, baseline, key, angles)
         problem = "" if corner else problem
-    adjusters = tuple(_adjusters(record, axle, side, layout, corner)) if corner else ()
+    adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
     targets = {
         name: record.quantities[f"{key}.target.{name}"].value
         if f"{key}.target.{name}" in record.quantities
@@ -327,7 +388,7 @@ def _corner(
     if not layout:
         return None, ("layout",), "Say first what this axle is."
     if layout not in LAYOUTS_WITH_POINTS:
-        return None, (), f"A {find_layout(layout).label.lower()} is not solved from points yet."
+        return None, (), f"{find_layout(layout).label}: both wheels move together, see the axle."
     names = [name for name, _ in find_layout(layout).points]
     if layout != "five_link":
         names = list(needed_points(layout))
@@ -348,69 +409,3 @@ def _corner(
 
 def _xyz(point: Quantity) -> tuple[float, float, float]:
     return point.parts["x"], point.parts["y"], point.parts["z"]
-
-
-def _adjusters(record: Readings, axle: str, side: str, layout: str, corner: Geometry) -> Iterator[Adjuster]:
-    links = set(corner.effects) if isinstance(corner, Slopes) else {link.name for link in corner.links}
-    for arm in find_layout(layout).arms:
-        for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
-            way = record.words.get(f"{where}.adjust", "fixed")
-            if way == "fixed":
-                continue
-            size = _sizes(record, where, way)
-            legs = [leg for leg in (f"{arm.key}_front", f"{arm.key}_rear") if leg in links]
-            if way == "legs" and legs:
-                for leg in legs:
-                    half = leg.removeprefix(f"{arm.key}_")
-                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size)
-            elif arm.key in links:
-                yield Adjuster(arm.label if axle == "front" else _rear_name(arm.key, arm.label), on(arm.key), *size)
-            elif legs and isinstance(corner, Corner):
-                yield Adjuster(arm.label, _along(corner, legs), *size)
-    plate = record.quantities.get(f"{axle}.{side}.top_plate")
-    top = isinstance(corner, Corner) or "strut_top" in links
-    if layout == "strut" and plate and plate.value > 0 and top:
-        yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
-
-
-def _rear_name(key: str, label: str) -> str:
-    return "Toe link" if key == "tie" else label
-
-
-def _along(corner: Corner, legs: list[str]) -> tuple[tuple[str, float], ...]:
-    """A ball joint moved straight out from the pivot axis: each leg grows by the cosine between them."""
-    by_name = {link.name: link for link in corner.links}
-    first, second = (by_name[leg] for leg in legs)
-    axis = np.subtract(first.inner, second.inner)
-    axis = axis / np.linalg.norm(axis)
-    reach = np.subtract(first.outer, first.inner)
-    out = reach - (reach @ axis) * axis
-    out = out / np.linalg.norm(out)
-    lengths = {link.name: np.subtract(link.outer, link.inner) for link in (first, second)}
-    return tuple((name, float(out @ leg / np.linalg.norm(leg))) for name, leg in lengths.items())
-
-
-def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float, float, Unit]:
-    """Length per turn, smallest step, both stops, and what a turn is called."""
-
-    def number(name: str, otherwise: float) -> float:
-        found = record.quantities.get(f"{where}.{name}")
-        return found.value if found else otherwise
-
-    length = number("length", 0.0)
-    reach = number("cam", 5.0) if way == "cam" else USUAL_REACH
-    low = min(number("shortest", length - reach) - length, 0.0) if length else -reach
-    high = max(number("longest", length + reach) - length, 0.0) if length else reach
-    if way == "cam":
-        marks = max(number("cam_marks", 10.0), 1.0)
-        return 1.0, 2 * reach / marks, max(low, -reach), min(high, reach), "mm"
-    if way == "shims":
-        return number("shim", 1.0), 1.0, low, high, "shim"
-    if way == "slot":
-        return 1.0, 0.5, low, high, "mm"
-    pitch = number("pitch", 1.5)
-    if way == "sleeve":
-        same = record.words.get(f"{where}.hand", "right") == record.words.get(f"{where}.hand_2", "left")
-        other = number("pitch_2", pitch)
-        pitch = max(abs(pitch - other), 1e-3) if same else pitch + other
-    return pitch, STEPS[record.words.get(f"{where}.step", "flat")], low, high, "turn"

@@ -131,6 +131,13 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
     )
     if axle == "front" and shape.layout(axle):
         yield from _STEERING
+    if shape.choice(f"{axle}.layout") == "solid_links":
+        yield Field(
+            "panhard_body",
+            "Panhard rod on the body at the",
+            "Axle",
+            choices=(("left", "Left"), ("right", "Right")),
+        )
     if axle == "rear" and any(arm.key == "tie" for arm in shape.arms(axle)):
         yield replace(_STEERING[0], label="Toe links")
     yield Field(

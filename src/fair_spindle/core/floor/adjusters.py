@@ -1,0 +1,130 @@
+"""What can be turned on a wheel, from a car's record: lengths per turn, steps, stops."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+import numpy as np
+
+from fair_spindle.core.corner import Corner
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.layouts import find_layout
+from fair_spindle.core.realign import Adjuster, on
+from fair_spindle.core.slopes import Geometry, Slopes
+from fair_spindle.core.threads import FLAT
+
+USUAL_REACH = 10.0
+Unit = Literal["turn", "mm", "shim"]
+STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
+
+
+def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Geometry) -> Iterator[Adjuster]:
+    """What can be turned on one wheel, by the car's record.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+    axle, side : str
+        Which wheel. [-]
+    layout : str
+        Layout of the axle. [-]
+    corner : Corner or Slopes
+        The wheel; decides whose effect is known. [mm, rad]
+
+    Yields
+    ------
+    Adjuster
+        In the order of the layout's arms.
+
+    Returns
+    -------
+    iterator of Adjuster
+        As yielded.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist.
+
+    Notes
+    -----
+    Stops come from the shortest and longest setting told; 10 mm either way (a cam's own throw) otherwise.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> empty = readings_now(JobState(), CAR)
+    >>> list(adjusters_of(empty, "front", "left", "strut", Slopes(1, 0.0, 0.0, 0.0, 0.0)))
+    []
+    """
+    links = set(corner.effects) if isinstance(corner, Slopes) else {link.name for link in corner.links}
+    for arm in find_layout(layout).arms:
+        for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
+            way = record.words.get(f"{where}.adjust", "fixed")
+            if way == "fixed":
+                continue
+            size = _sizes(record, where, way)
+            legs = [leg for leg in (f"{arm.key}_front", f"{arm.key}_rear") if leg in links]
+            if way == "legs" and legs:
+                for leg in legs:
+                    half = leg.removeprefix(f"{arm.key}_")
+                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size)
+            elif arm.key in links:
+                yield Adjuster(arm.label if axle == "front" else _rear_name(arm.key, arm.label), on(arm.key), *size)
+            elif legs and isinstance(corner, Corner):
+                yield Adjuster(arm.label, _along(corner, legs), *size)
+    plate = record.quantities.get(f"{axle}.{side}.top_plate")
+    top = isinstance(corner, Corner) or "strut_top" in links
+    if layout == "strut" and plate and plate.value > 0 and top:
+        yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
+
+
+def _rear_name(key: str, label: str) -> str:
+    return "Toe link" if key == "tie" else label
+
+
+def _along(corner: Corner, legs: list[str]) -> tuple[tuple[str, float], ...]:
+    """A ball joint moved straight out from the pivot axis: each leg grows by the cosine between them."""
+    by_name = {link.name: link for link in corner.links}
+    first, second = (by_name[leg] for leg in legs)
+    axis = np.subtract(first.inner, second.inner)
+    axis = axis / np.linalg.norm(axis)
+    reach = np.subtract(first.outer, first.inner)
+    out = reach - (reach @ axis) * axis
+    out = out / np.linalg.norm(out)
+    lengths = {link.name: np.subtract(link.outer, link.inner) for link in (first, second)}
+    return tuple((name, float(out @ leg / np.linalg.norm(leg))) for name, leg in lengths.items())
+
+
+def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float, float, Unit]:
+    """Length per turn, smallest step, both stops, and what a turn is called."""
+
+    def number(name: str, otherwise: float) -> float:
+        found = record.quantities.get(f"{where}.{name}")
+        return found.value if found else otherwise
+
+    length = number("length", 0.0)
+    reach = number("cam", 5.0) if way == "cam" else USUAL_REACH
+    low = min(number("shortest", length - reach) - length, 0.0) if length else -reach
+    high = max(number("longest", length + reach) - length, 0.0) if length else reach
+    if way == "cam":
+        marks = max(number("cam_marks", 10.0), 1.0)
+        return 1.0, 2 * reach / marks, max(low, -reach), min(high, reach), "mm"
+    if way == "shims":
+        return number("shim", 1.0), 1.0, low, high, "shim"
+    if way == "slot":
+        return 1.0, 0.5, low, high, "mm"
+    pitch = number("pitch", 1.5)
+    if way == "sleeve":
+        same = record.words.get(f"{where}.hand", "right") == record.words.get(f"{where}.hand_2", "left")
+        other = number("pitch_2", pitch)
+        pitch = max(abs(pitch - other), 1e-3) if same else pitch + other
+    return pitch, STEPS[record.words.get(f"{where}.step", "flat")], low, high, "turn"

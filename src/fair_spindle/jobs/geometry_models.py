@@ -1,0 +1,156 @@
+"""What the interface is shown of a car's geometry, and what it may try out."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from fair_spindle.formats.acts import Strict, Text
+from fair_spindle.jobs.book_models import View
+
+Bounded = Annotated[float, Field(ge=-200, le=200)]
+
+
+class WhatIf(Strict):
+    """Heights and turns to try: body height change by axle [mm], turns by wheel and adjuster."""
+
+    heights_mm: Annotated[dict[Text, Bounded], Field(max_length=2)] = Field(default_factory=dict)
+    turns: Annotated[dict[Text, dict[Text, Bounded]], Field(max_length=4)] = Field(default_factory=dict)
+
+
+class AnglesView(View):
+    """Wheel angles; no caster without a steering axis."""
+
+    toe_deg: float
+    camber_deg: float
+    caster_deg: float | None
+    toe_said: str
+
+
+class CurveView(View):
+    """Camber and toe through the travel; where the linkage locks, the curve ends."""
+
+    travel_mm: list[float]
+    camber_deg: list[float]
+    toe_deg: list[float]
+
+
+class TriedView(View):
+    """One wheel as it would stand."""
+
+    key: str
+    travel_mm: float
+    angles: AnglesView | None
+    curve: CurveView | None
+    problem: str
+
+
+class AxleToeView(View):
+    """Toe of both wheels of an axle together."""
+
+    axle: str
+    total_deg: float
+    thrust_deg: float
+    steering_wheel_deg: float | None
+
+
+class TriedCar(View):
+    """The whole car as it would stand."""
+
+    wheels: list[TriedView]
+    axles: list[AxleToeView]
+
+
+class SegmentView(View):
+    """A line of the drawing: a link, an axis, the wheel. [mm]"""
+
+    name: str
+    kind: str
+    start: list[float]
+    end: list[float]
+
+
+class AdjusterView(View):
+    """What can be turned, and what the plan turns it by."""
+
+    name: str
+    mm_per_turn: float
+    step_turns: float
+    low_turns: float
+    high_turns: float
+    exact_turns: float | None
+    plus_minus_turns: float | None
+    set_turns: float | None
+    unit: str
+    said: str
+    at_stop: bool
+
+
+class TargetView(View):
+    """One angle that is wanted, what the height alone makes of it, and what the turns reach."""
+
+    name: str
+    wanted_deg: float
+    before_deg: float
+    after_deg: float
+    plus_minus_deg: float | None
+    tolerance_deg: float
+    reached: bool
+    why: str
+
+
+class ShareView(View):
+    """A reading's share in what the plan leaves open."""
+
+    name: str
+    share_pct: float
+
+
+class WheelPlanView(View):
+    """One wheel: its drawing, its curve today, what can be turned, the plan and how sure it is."""
+
+    key: str
+    label: str
+    known: bool
+    lacks: list[str]
+    problem: str
+    measured: list[str]
+    travel_mm: float
+    angles: AnglesView | None
+    curve: CurveView | None
+    segments: list[SegmentView]
+    depth: str
+    differs: str
+    adjusters: list[AdjusterView]
+    targets: list[TargetView]
+    chance_pct: float | None
+    shares: list[ShareView]
+
+
+class SolidAxleView(View):
+    """A solid axle as the body heaves [mm] and rolls [deg] over it.
+
+    ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree.
+    """
+
+    axle: str
+    lacks: list[str]
+    problem: str
+    heave_mm: list[float]
+    shift_mm: list[float]
+    roll_deg: list[float]
+    steer_deg: list[float]
+    roll_steer: float | None
+    shift_per_heave: float | None
+    give_mm: float | None
+
+
+class GeometryView(View):
+    """The geometry of a car and its plan, the rear axle first."""
+
+    baseline_from: str
+    solid: list[SolidAxleView]
+    wheels: list[WheelPlanView]
+    axles: list[AxleToeView]
+    order: list[str]

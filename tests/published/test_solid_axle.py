@@ -1,0 +1,78 @@
+"""A solid axle solved another way by scipy, and what its symmetry asks for."""
+
+import numpy as np
+import pytest
+from scipy.optimize import least_squares
+from scipy.spatial.transform import Rotation
+
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.solid_axle import make_solid_axle, move_axle
+
+LINKS = {
+    "lower_body": (600, 420, -40), "lower_axle": (0, 520, -60), "upper_body": (450, 300, 120),
+    "upper_axle": (40, 330, 130), "panhard_end": (-120, 520, 10), "wheel_center": (0, 770, 0),
+}  # fmt: skip
+LEAF = {
+    "leaf_front": (600, 500, 0),
+    "leaf_rear": (-600, 500, 40),
+    "axle_seat": (0, 500, -60),
+    "wheel_center": (0, 760, 0),
+}
+
+
+def mirrored(points):
+    return {name: (x, -y, z) for name, (x, y, z) in points.items()}
+
+
+@pytest.mark.published
+def test_thirty_random_axles_on_links_solved_by_scipy():
+    """Referee: scipy.optimize.least_squares over scipy's Rotation; wheel heights held a hundred times as hard."""
+    rng = np.random.default_rng(4)
+    for _ in range(30):
+        sides = [{name: tuple(np.add(at, rng.uniform(-20, 20, 3))) for name, at in LINKS.items()} for _ in range(2)]
+        axle = make_solid_axle("solid_links", sides[0], mirrored(sides[1]))
+        heave, roll = rng.uniform(-50, 50), np.radians(rng.uniform(-3, 3))
+        wheels = np.array(axle.wheels)
+        centre, half = wheels.mean(axis=0), abs(wheels[0, 1] - wheels[1, 1]) / 2
+        rise = heave + half * np.sin(roll) * np.array([1, -1])
+
+        def errors(u, axle=axle, wheels=wheels, centre=centre, rise=rise):
+            turn = Rotation.from_rotvec(u[3:])
+            out = []
+            for link in axle.links:
+                reach = centre + u[:3] + turn.apply(np.subtract(link.outer, centre)) - link.inner
+                length = np.linalg.norm(np.subtract(link.outer, link.inner))
+                out.append((reach @ reach - length**2) / (2 * length))
+            heights = (centre + u[:3] + turn.apply(wheels - centre))[:, 2] - wheels[:, 2] - rise
+            return np.array([*out, *(100 * heights)])
+
+        found = least_squares(errors, [0, 0, heave, 0, 0, 0], xtol=1e-14, ftol=1e-14, gtol=1e-14).x
+        at = centre + found[:3] + Rotation.from_rotvec(found[3:]).apply(wheels - centre)
+        moved = move_axle(axle, [heave], [roll])
+        steer = np.arctan2(*(at[0] - at[1])[:2])
+        assert np.degrees(abs(moved.steer[0] - steer)) < 5e-4
+        assert moved.shift[0] == pytest.approx((at.mean(axis=0) - centre)[1], abs=5e-3)
+
+
+@pytest.mark.identity
+@pytest.mark.parametrize("layout", ["solid_leaf", "solid_links"])
+def test_left_and_right_change_places_when_the_car_leans_the_other_way(layout):
+    points = LEAF if layout == "solid_leaf" else LINKS
+    other = {**mirrored(points), **({"panhard_end": (-120, -480, -20)} if layout == "solid_links" else {})}
+    one = make_solid_axle(layout, points, other)
+    twin = make_solid_axle(layout, mirrored(other), mirrored(points), "right")
+    heave, roll = np.array([0.0, 30.0, -30.0, 10.0]), np.radians([2.0, 0.0, -1.0, 3.0])
+    ours, theirs = move_axle(one, heave, roll), move_axle(twin, heave, -roll)
+    assert np.allclose(ours.steer, -theirs.steer, atol=1e-9)
+    assert np.allclose(ours.shift, -theirs.shift, atol=1e-6)
+    still = move_axle(one, [0.0], [0.0])
+    assert np.allclose([still.steer[0], still.shift[0], still.give[0]], 0, atol=1e-9)
+    if layout == "solid_leaf":
+        assert np.allclose(move_axle(one, [50.0, -50.0], [0.0]).steer, 0, atol=1e-9)
+
+
+def test_a_lacking_point_is_named_and_locked_links_say_so():
+    with pytest.raises(InputError, match="right point 'axle_seat'"):
+        make_solid_axle("solid_leaf", LEAF, {k: v for k, v in mirrored(LEAF).items() if k != "axle_seat"})
+    with pytest.raises(NoSolution):
+        move_axle(make_solid_axle("solid_links", LINKS, mirrored(LINKS)), [5000.0], [0.0])
