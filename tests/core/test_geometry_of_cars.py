@@ -106,6 +106,36 @@ def test_slopes_alone_give_turns_and_points_replace_them_corner_by_corner():
     assert "was read" in deep["front.left"].differs
 
 
+FLAT = {
+    "upper_front": (160, 400, 285), "upper_rear": (-160, 400, 285), "upper_ball": (0, 640, 300),
+    "lower_front": (160, 350, -10), "lower_rear": (-160, 350, -10), "lower_ball": (0, 690, 0),
+    "tie_inner": (-120, 352, 40), "tie_outer": (-120, 690, 60), "wheel_center": (0, 750, 120),
+}  # fmt: skip
+TAPE = {
+    "track": 1500, "left.lower.length": math.hypot(340, 10), "left.lower.rise": 10,
+    "left.upper.length": math.hypot(240, 15), "left.upper.rise": 15, "left.tie.length": math.hypot(338, 20),
+    "left.tie.rise": 20, "left.tie.lever": 120, "left.tie.above": 60, "left.joint_height": 300,
+    "left.joint_inboard": 50,
+}  # fmt: skip
+
+
+@pytest.mark.identity
+def test_a_flat_wishbone_by_tape_moves_as_the_same_one_by_points_does():
+    """All pivot axes run fore and aft: what the tape measures is then all there is."""
+    common = [Entered("front.layout", choice="double_wishbone"), Entered("front.steer", choice="behind")]
+    taped = [typed(f"front.{name}", repr(float(size))) for name, size in TAPE.items()]
+    one = wheels_of(record(*common, *taped), ANGLES)["front.left"]
+    two = wheels_of(record(*common, *points(names=FLAT)), ANGLES)["front.left"]
+    assert (one.depth, two.depth) == ("tape", "points")
+    travel = np.linspace(-60, 60, 13)
+    by_tape, by_points = angles_at(one.corner, travel), angles_at(two.corner, travel)
+    assert np.allclose(by_tape.camber, by_points.camber, atol=1e-9)
+    assert np.allclose(by_tape.toe, by_points.toe, atol=1e-9)
+    assert one.doubtful.point > two.doubtful.point
+    lacking = wheels_of(record(*common, *taped[:-2]), {**ANGLES, **SLOPES})["front.left"]
+    assert lacking.depth == "slopes", "a measure is missing: the slopes as read stand in"
+
+
 def test_a_point_that_cannot_be_right_is_told_with_its_wheel():
     wrong = {**STRUT, "tie_inner": (-127, 937, 253)}
     wheel = wheels_of(record(Entered("front.layout", choice="strut"), *points(names=wrong)), ANGLES)["front.left"]

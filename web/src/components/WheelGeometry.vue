@@ -39,6 +39,9 @@ function turn(name: string, value: string): void {
       <p v-else class="notice wait">
         By slopes alone: straight lines from what was read at two heights. Points give more.
       </p>
+      <p v-if="wheel.depth === 'tape'" class="notice wait">
+        From tape measures: flat in the front view. Points give more.
+      </p>
       <p v-if="wheel.differs" class="notice wait">▲ {{ wheel.differs }}</p>
       <p v-if="!wheel.measured.length" class="soft">
         Toe and camber were not read yet; the curves start from zero.

@@ -12,6 +12,7 @@ from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.adjusters import adjusters_of
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.tape import corner_by_tape
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, realign
@@ -24,6 +25,7 @@ from fair_spindle.core.toe import AxleToe, axle_toe, steer_sign
 from fair_spindle.core.units import from_core, to_core
 
 POINT_UNCERTAINTY = 1.15
+TAPE_UNCERTAINTY = 3.0
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 
 
@@ -31,7 +33,8 @@ CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 class Wheel:
     """One wheel's geometry: its corner or slopes, or why there is none; what can be turned; what is wanted.
 
-    ``differs`` tells where points and a slope as read disagree by more than their ±.
+    ``depth`` is what the numbers rest on: points, tape, slopes, or nothing yet; ``differs`` tells
+    where points and a slope as read disagree by more than their ±.
 
     ``measured`` tells which angles were read; the others are taken as zero.
     """
@@ -46,11 +49,7 @@ class Wheel:
     doubtful: Doubtful
     measured: frozenset[str]
     differs: str = ""
-
-    @property
-    def depth(self) -> str:
-        """What the numbers rest on: points, slopes, or nothing yet."""
-        return "" if self.corner is None else "slopes" if isinstance(self.corner, Slopes) else "points"
+    depth: str = ""
 
 
 @dataclass(frozen=True)
@@ -314,19 +313,24 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
     measured = frozenset(name for name, angle in (("toe", toe), ("camber", camber)) if angle)
     change = record.quantities.get(f"{axle}.height_change", Quantity(0.0))
+    angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
+    corner: Geometry | None
+    corner, lacks, problem = _corner(record, key, layout, angles)
+    taped = corner is None and not problem
+    if taped:
+        corner = corner_by_tape(record, key, layout, angles)
+    if corner is None and layout:
+        taped = False
+        corner = _slopes(record, baseline, key, angles)
+        problem = "" if corner else problem
     doubtful = Doubtful(
         toe.uncertainty if toe else 0.0,
         camber.uncertainty if camber else 0.0,
         change.uncertainty,
-        POINT_UNCERTAINTY,
+        TAPE_UNCERTAINTY if taped else POINT_UNCERTAINTY,
     )
-    angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
-    corner: Geometry | None
-    corner, lacks, problem = _corner(record, key, layout, angles)
+    depth = "" if corner is None else "tape" if taped else "slopes" if isinstance(corner, Slopes) else "points"
     differs = _differs(corner, baseline.get(f"{key}.bump_slope")) if corner else ""
-    if corner is None and layout:
-        corner = _slopes(record, baseline, key, angles)
-        problem = "" if corner else problem
     adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
     targets = {
         name: record.quantities[f"{key}.target.{name}"].value
@@ -337,7 +341,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     }
     if f"{key}.target.caster" in record.quantities and corner and corner.layout in ("strut", "double_wishbone"):
         targets["caster"] = record.quantities[f"{key}.target.caster"].value
-    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured, differs)
+    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured, differs, depth)
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
@@ -376,9 +380,7 @@ def _differs(corner: Geometry, read: Quantity | None) -> str:
     if abs(drawn - read.value) <= COVERAGE * read.uncertainty:
         return ""
     per = [from_core(value, "min_per_10mm") for value in (drawn, read.value)]
-    words = (
-        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read. Check the tie rod's points."
-    )
+    words = f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read. Check the tie rod."
     return words.replace("-", "−")
 
 

@@ -267,6 +267,14 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
         yield from _adjuster(arm, way)
     if arm.steers:
         yield Field(
+            f"{arm.key}.above",
+            "Outer joint above the lower ball joint",
+            arm.label,
+            methods=typed("length", "mm", -300, 500),
+            half_width=3.0,
+            hint="For geometry by tape, where points are not known.",
+        )
+        yield Field(
             f"{arm.key}.lever",
             "Steering lever",
             arm.label,
@@ -299,6 +307,14 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
             methods=typed("length", "mm", 80, 900),
             half_width=5.0,
             hint="Measured upright. Says what an arm's length does to camber, where points are not known.",
+        )
+        yield Field(
+            "joint_inboard",
+            "Upper joint or strut top inboard by",
+            "Targets",
+            methods=typed("length", "mm", -100, 300),
+            half_width=5.0,
+            hint="Against the lower joint, seen from the front. Left empty: a usual lean.",
         )
     if layout and layout.key == "strut":
         yield Field(
