@@ -17,7 +17,7 @@ DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill"], DESK),
-    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2380"], DESK),
+    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2990"], DESK),
     ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
     ("gauges", "gauges", ["pair Level, bay 1"], DESK),
     ("turns", "", ["Rear camber and toe links"], DESK),

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from itertools import pairwise
 from math import degrees
 
 import numpy as np
 
-from fair_spindle.core.corner import Corner
+from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.geometry import (
@@ -54,6 +55,7 @@ from fair_spindle.records.books import jobs_of, load_log
 from fair_spindle.records.database import Database
 
 SWEEP_MM = 80
+RIM = 200.0  # mm, in the drawings only
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 
 
@@ -333,5 +335,21 @@ def _segments(corner: Corner) -> list[SegmentView]:
             ends = [list(map(float, corner.points[name])) for name in (first, second)]
             found.append(SegmentView(name=f"{first} to {second}", kind=kind, start=ends[0], end=ends[1]))
     hub, out = corner.wheel, corner.spindle
+    if not any(one.kind == "upright" for one in found):
+        found += [
+            SegmentView(name=f"upright to {one.name}", kind="upright", start=hub.tolist(), end=list(one.outer))
+            for one in corner.links
+        ]
+    rim = _rim(hub, out)
+    found += [SegmentView(name="wheel", kind="rim", start=start, end=end) for start, end in pairwise(rim)]
     found.append(SegmentView(name="spindle", kind="spindle", start=hub.tolist(), end=(hub + 90 * out).tolist()))
     return found
+
+
+def _rim(hub: Array, out: Array) -> list[list[float]]:
+    """A circle in the wheel's plane, to show its lean; its size is the drawing's, not the car's."""
+    ahead = np.cross(out, [0.0, 0.0, 1.0])
+    ahead /= np.linalg.norm(ahead)
+    turn = np.linspace(0.0, 2.0 * np.pi, 25)[:, None]
+    around = hub + RIM * (np.cos(turn) * ahead + np.sin(turn) * np.cross(out, ahead))
+    return [[float(at) for at in point] for point in around]

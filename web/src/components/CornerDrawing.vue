@@ -3,13 +3,13 @@ import { computed } from 'vue'
 import type { WheelPlanView } from '../api/client'
 
 type Segment = WheelPlanView['segments'][number]
-const props = defineProps<{ segments: Segment[]; side: string }>()
+const props = defineProps<{ segments: Segment[]; label: string; left: boolean }>()
 const SIZE = 170
-const VIEWS = [
-  { name: 'From the front', across: 1, up: 2, flip: -1 },
-  { name: 'From the side', across: 0, up: 2, flip: -1 },
+const views = computed(() => [
+  { name: 'From behind', across: 1, up: 2, flip: -1 },
+  { name: 'From outside', across: 0, up: 2, flip: props.left ? -1 : 1 },
   { name: 'From above', across: 1, up: 0, flip: -1 },
-]
+])
 
 const drawn = computed(() => {
   const points = props.segments.flatMap((one) => [one.start, one.end])
@@ -20,7 +20,7 @@ const drawn = computed(() => {
   })
   const reach = Math.max(...range.map(([low, high]) => high - low)) * 1.15
   const middle = range.map(([low, high]) => (low + high) / 2)
-  return VIEWS.map((view) => ({
+  return views.value.map((view) => ({
     name: view.name,
     lines: props.segments.map((one) => {
       const [from, to] = [one.start, one.end].map((at) => ({
@@ -39,9 +39,9 @@ const drawn = computed(() => {
       <svg
         :viewBox="`0 0 ${SIZE} ${SIZE}`"
         role="img"
-        :aria-label="`${side} corner, ${view.name.toLowerCase()}`"
+        :aria-label="`${label} corner, ${view.name.toLowerCase()}`"
       >
-        <g v-for="line in view.lines" :key="line.name" :class="line.kind">
+        <g v-for="(line, place) in view.lines" :key="place" :class="line.kind">
           <title>{{ line.name.replaceAll('_', ' ') }}</title>
           <line :x1="line.from.x" :y1="line.from.y" :x2="line.to.x" :y2="line.to.y" />
           <template v-if="line.kind === 'link'">
@@ -93,6 +93,15 @@ circle {
   stroke: var(--soft);
   stroke-width: 5;
   stroke-linecap: round;
+}
+
+.upright line {
+  stroke-width: 3;
+}
+
+.rim line {
+  stroke: var(--go);
+  stroke-width: 1.5;
 }
 
 .axis line {

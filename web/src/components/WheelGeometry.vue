@@ -35,7 +35,12 @@ function turn(name: string, value: string): void {
       </p>
     </template>
     <template v-else>
-      <CornerDrawing v-if="wheel.segments.length" :segments="wheel.segments" :side="wheel.label" />
+      <CornerDrawing
+        v-if="wheel.segments.length"
+        :segments="wheel.segments"
+        :label="wheel.label"
+        :left="wheel.key.endsWith('left')"
+      />
       <p v-else class="notice wait">
         By slopes alone: straight lines from what was read at two heights. Points give more.
       </p>
