@@ -66,6 +66,13 @@ def test_every_kind_of_adjuster_has_its_own_length_step_and_stops():
     assert adjusted("sleeve", *pitches)["Tie rod"].per_turn == 2.75
     same = [Entered(f"front.left.tie.{name}", choice="right") for name in ("hand", "hand_2")]
     assert adjusted("sleeve", *pitches, *same)["Tie rod"].per_turn == 0.25
+    threads = [typed("front.left.tie.engaged", "21"), typed("front.left.tie.engagement", "18")]
+    assert adjusted("one_thread", length, *threads)["Tie rod"].high == 3.0, "3 mm of thread to spare"
+    assert adjusted("sleeve", *pitches, *threads)["Tie rod"].high == pytest.approx(2 * 2.75), "two turns of 1.5 mm"
+    both = adjusted("sleeve", *pitches, *same, *threads)["Tie rod"]
+    assert (both.low, both.high) == (pytest.approx(-0.5), pytest.approx(0.5)), "one end runs out either way"
+    short = [typed("front.left.tie.engaged", "17"), threads[1]]
+    assert adjusted("one_thread", length, *short)["Tie rod"].high == 0.0, "already too short: only in"
     cam = adjusted("cam", typed("front.left.tie.cam", "4"), typed("front.left.tie.cam_marks", "16"))["Tie rod"]
     assert (cam.step, cam.low, cam.high, cam.unit) == (0.5, -4.0, 4.0, "mm")
     assert adjusted("shims", typed("front.left.tie.shim", "0.5"))["Tie rod"].per_turn == 0.5

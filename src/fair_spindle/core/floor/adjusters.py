@@ -50,7 +50,9 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
 
     Notes
     -----
-    Stops come from the shortest and longest setting told; 10 mm either way (a cam's own throw) otherwise.
+    Stops come from the shortest and longest setting told; 10 mm either way (a cam's own throw) otherwise. A thread
+    is not turned out past its least engagement: each end of a sleeve gives its own pitch per turn, so the coarser
+    end is taken as the one that runs out, both ways where the two ends are of the same hand.
 
     Source
     ------
@@ -122,9 +124,13 @@ def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float,
         return number("shim", 1.0), 1.0, low, high, "shim"
     if way == "slot":
         return 1.0, 0.5, low, high, "mm"
-    pitch = number("pitch", 1.5)
+    pitch = per_turn = number("pitch", 1.5)
+    deepest, same = pitch, False
     if way == "sleeve":
         same = record.words.get(f"{where}.hand", "right") == record.words.get(f"{where}.hand_2", "left")
         other = number("pitch_2", pitch)
-        pitch = max(abs(pitch - other), 1e-3) if same else pitch + other
-    return pitch, STEPS[record.words.get(f"{where}.step", "flat")], low, high, "turn"
+        per_turn = max(abs(pitch - other), 1e-3) if same else pitch + other
+        deepest = max(pitch, other)
+    room = max(number("engaged", np.inf) - number("engagement", 0.0), 0.0) * per_turn / deepest
+    low = max(low, -room) if same else low
+    return per_turn, STEPS[record.words.get(f"{where}.step", "flat")], low, min(high, room), "turn"

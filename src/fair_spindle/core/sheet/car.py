@@ -354,6 +354,12 @@ def _adjuster(arm: ArmKind, way: str) -> Iterator[Field]:
             high=80,
             hint="From the maker. Where unknown, one and a half thread diameters is usual.",
         )
+        yield own(
+            "engaged",
+            "Thread engaged now",
+            high=200,
+            hint="At the end with the least. It stops the turns before the thread gets too short.",
+        )
     if way == "cam":
         yield own("cam", "Cam offset", high=20, half_width=0.1, hint="Bolt centre to the middle of the cam's throw.")
         yield own("cam_marks", "Marks from end to end", "mm", 0, 40, hint="How many divisions the cam has.")
