@@ -128,6 +128,10 @@ def test_geometry_is_planned_and_tried_out_and_changes_nothing(client, cars):
     assert all(one["depth"] == "points" and one["targets"] for one in wheels.values())
     assert all(0 <= one["chance_pct"] <= 100 and one["shares"] for one in wheels.values())
     assert plan["order"][0].startswith("Rear axle")
+    reached = {(key, goal["name"]): goal["after_deg"] for key, one in wheels.items() for goal in one["targets"]}
+    assert {(one["axle"], one["name"]): one["difference_deg"] for one in plan["sides"]} == pytest.approx(
+        {("rear", "camber"): reached["rear.left", "camber"] - reached["rear.right", "camber"]}
+    ), "the car's record limits how far its rear cambers may stand apart"
     turns = {key: {a["name"]: a["set_turns"] for a in one["adjusters"]} for key, one in wheels.items()}
     tried = client.post(f"{path}/what-if", json={"turns": turns}).json()
     for one in tried["wheels"]:

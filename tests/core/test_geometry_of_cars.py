@@ -10,6 +10,7 @@ from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.geometry import plan_car, wheels_of
 from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.sides import sides_apart
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.kinds import CAR
@@ -216,3 +217,18 @@ def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
     assert codes == {"angle_off"}
     mended = through(*angles, *turned, *read, Turned("front.left", "Tie rod", wheel.still["Tie rod"]))["front.left"]
     assert mended.still["Tie rod"] == 0
+
+
+def test_the_sides_may_be_each_on_target_and_still_too_far_apart():
+    limits = {"front.apart.toe": Quantity(0.1 * DEGREE), "rear.apart.camber": Quantity(0.2 * DEGREE)}
+    left, right = {"toe": 0.30 * DEGREE, "camber": -1.0 * DEGREE}, {"toe": 0.15 * DEGREE, "camber": -1.2 * DEGREE}
+    assert [(one.axle, one.name) for one in sides_apart(limits, {"front.left": left, "rear.left": left})] == []
+    both = {f"{axle}.{side}": read for axle in ("front", "rear") for side, read in (("left", left), ("right", right))}
+    front, rear = sides_apart(limits, both)
+    assert (front.inside, rear.inside) == (False, True), "exactly at the limit is inside"
+    assert front.difference == pytest.approx(0.15 * DEGREE)
+    (found,) = look_aligned({}, [front, rear])
+    assert (found.code, found.message) == (
+        "sides_apart",
+        "Front toe: left and right are 0.15° apart; at most 0.10° is wanted.",
+    )

@@ -160,6 +160,7 @@ def _points(at_left: dict[str, tuple[int, int, int]]) -> list[Entered]:
 def _wanted() -> Iterator[Act]:
     """Lower at both ends, less camber at the rear, a little toe-in all round."""
     yield _typed("car.steering_ratio", "15.2", "ratio")
+    yield _typed("rear.apart.camber", "20", "min")
     for axle, change, toe, camber in (("front", "-27", "5", None), ("rear", "-20", "8", "-1.3")):
         yield _typed(f"{axle}.height_change", change, "mm")
         for side in ("left", "right"):

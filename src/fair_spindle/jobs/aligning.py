@@ -9,8 +9,8 @@ from fair_spindle.core.floor.geometry import WheelPlan
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.geometry import say_set, show_axle, show_order, show_targets
-from fair_spindle.jobs.geometry_models import AxleToeView, TargetView
+from fair_spindle.jobs.geometry import say_set, show_axle, show_order, show_sides, show_targets
+from fair_spindle.jobs.geometry_models import AxleToeView, SidesApartView, TargetView
 from fair_spindle.records.database import Database
 
 
@@ -57,6 +57,7 @@ class TurnsOfJobView(View):
 
     wheels: list[WheelTurnsView]
     axles: list[AxleToeView]
+    sides: list[SidesApartView]
     order: list[str]
 
 
@@ -68,6 +69,7 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     return TurnsOfJobView(
         wheels=[_wheel(key, one, labels) for key, one in wheels.items()],
         axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
+        sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
     )
 

@@ -22,6 +22,7 @@ from fair_spindle.core.floor.geometry import (
 )
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
+from fair_spindle.core.floor.sides import sides_apart
 from fair_spindle.core.floor.starting import last_baseline
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.kinds import KINDS
@@ -42,6 +43,7 @@ from fair_spindle.jobs.geometry_models import (
     GeometryView,
     SegmentView,
     ShareView,
+    SidesApartView,
     SolidAxleView,
     TargetView,
     TriedCar,
@@ -69,6 +71,7 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
         baseline_from=source,
         wheels=[_wheel(plan.wheels[key], now) for key in wheels],
         axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
+        sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
         solid=[_solid(one, now) for one in solid_axles_of(now.readings)],
     )
@@ -300,6 +303,21 @@ def show_axle(axle: str, toe: AxleToe) -> AxleToeView:
         thrust_deg=degrees(toe.thrust),
         steering_wheel_deg=None if toe.steering_wheel is None else degrees(toe.steering_wheel),
     )
+
+
+def show_sides(plan: CarPlan, record: Mapping[str, Quantity]) -> list[SidesApartView]:
+    """Left against right as the plan leaves them, where a limit is told."""
+    planned = {key: one.plan.after for key, one in plan.wheels.items() if one.plan}
+    return [
+        SidesApartView(
+            axle=one.axle,
+            name=one.name,
+            difference_deg=degrees(one.difference),
+            limit_deg=degrees(one.limit),
+            inside=one.inside,
+        )
+        for one in sides_apart(record, planned)
+    ]
 
 
 def show_order(plan: CarPlan) -> list[str]:

@@ -55,6 +55,16 @@ class AxleToeView(View):
     steering_wheel_deg: float | None
 
 
+class SidesApartView(View):
+    """Left minus right of one angle as planned, and how much it may be."""
+
+    axle: str
+    name: str
+    difference_deg: float
+    limit_deg: float
+    inside: bool
+
+
 class TriedCar(View):
     """The whole car as it would stand."""
 
@@ -153,4 +163,5 @@ class GeometryView(View):
     solid: list[SolidAxleView]
     wheels: list[WheelPlanView]
     axles: list[AxleToeView]
+    sides: list[SidesApartView]
     order: list[str]

@@ -11,6 +11,7 @@ from fair_spindle.core.floor.asking import Readings, readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.sides import sides_apart
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState, derive, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
@@ -70,7 +71,9 @@ class Standing:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.corners, self.plans, self.template)
         if self.template is ALIGN:
-            found += look_aligned(align_car(self.state, self.readings)[1])
+            wheels = align_car(self.state, self.readings)[1]
+            read = {key: one.read for key, one in wheels.items()}
+            found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
         return found
 
     @cached_property

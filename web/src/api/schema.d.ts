@@ -1952,6 +1952,8 @@ export interface components {
             baseline_from: string;
             /** Order */
             order: string[];
+            /** Sides */
+            sides: components["schemas"]["SidesApartView"][];
             /** Solid */
             solid: components["schemas"]["SolidAxleView"][];
             /** Wheels */
@@ -2815,6 +2817,22 @@ export interface components {
             side?: "left" | "right";
         };
         /**
+         * SidesApartView
+         * @description Left minus right of one angle as planned, and how much it may be.
+         */
+        SidesApartView: {
+            /** Axle */
+            axle: string;
+            /** Difference Deg */
+            difference_deg: number;
+            /** Inside */
+            inside: boolean;
+            /** Limit Deg */
+            limit_deg: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * SignatureView
          * @description Who signed, over what, and whether the log is still the same.
          */
@@ -3364,6 +3382,8 @@ export interface components {
             axles: components["schemas"]["AxleToeView"][];
             /** Order */
             order: string[];
+            /** Sides */
+            sides: components["schemas"]["SidesApartView"][];
             /** Wheels */
             wheels: components["schemas"]["WheelTurnsView"][];
         };

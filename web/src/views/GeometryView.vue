@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import FieldGroup from '../components/FieldGroup.vue'
 import SolidAxleCard from '../components/SolidAxleCard.vue'
+import SidesApart from '../components/SidesApart.vue'
 import WheelGeometry from '../components/WheelGeometry.vue'
 import { useGeometry } from '../composables/useGeometry'
 import { saySigned, sayNumber } from '../composables/useWords'
@@ -20,6 +21,7 @@ const wanted = computed(
     store.sheet?.fields.filter((one) => one.axle === axle.value && one.group === 'Targets') ?? [],
 )
 const together = computed(() => axles.value.find((one) => one.axle === axle.value))
+const sides = computed(() => view.value?.sides.filter((one) => one.axle === axle.value) ?? [])
 const planned = computed(() => view.value?.axles.find((one) => one.axle === axle.value))
 </script>
 
@@ -80,6 +82,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
           >.
         </span>
       </div>
+      <SidesApart :sides="sides" />
     </section>
     <SolidAxleCard
       v-for="one in view?.solid.filter((each) => each.axle === axle)"

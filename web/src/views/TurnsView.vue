@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import SidesApart from '../components/SidesApart.vue'
 import WheelTurns from '../components/WheelTurns.vue'
 import { useTurns } from '../composables/useTurns'
 import { sayNumber } from '../composables/useWords'
@@ -11,6 +12,7 @@ const AXLES = [
 ]
 const of = (axle: string) => turns.value?.wheels.filter((one) => one.key.startsWith(axle)) ?? []
 const toe = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
+const sides = (axle: string) => turns.value?.sides.filter((one) => one.axle === axle) ?? []
 const order = computed(() => turns.value?.order ?? [])
 </script>
 
@@ -31,6 +33,7 @@ const order = computed(() => turns.value?.order ?? [])
           >
         </span>
       </div>
+      <SidesApart :sides="sides(axle.key)" />
       <div class="pair">
         <WheelTurns v-for="one in of(axle.key)" :key="one.key" :wheel="one" />
       </div>

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import degrees
 
@@ -10,6 +10,7 @@ from fair_spindle.core.errors import NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.geometry import CarPlan, WheelPlan, corrected, plan_car, wheels_of
+from fair_spindle.core.floor.sides import SidesApart
 from fair_spindle.core.floor.state import JobState, steps_turned
 from fair_spindle.core.realign import TOLERANCES
 
@@ -72,13 +73,15 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
 
 
-def look_aligned(wheels: Mapping[str, AlignedWheel]) -> list[Finding]:
+def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart] = ()) -> list[Finding]:
     """Say what differs from the plan, and what is still outside its tolerance.
 
     Parameters
     ----------
     wheels : mapping
         Each wheel through the job. [-]
+    apart : sequence of SidesApart, optional
+        Left against right as read, where a limit is told. [rad]
 
     Returns
     -------
@@ -102,7 +105,16 @@ def look_aligned(wheels: Mapping[str, AlignedWheel]) -> list[Finding]:
     >>> look_aligned({})
     []
     """
-    return [finding for key, one in wheels.items() for finding in _findings(key, one)]
+    found = [finding for key, one in wheels.items() for finding in _findings(key, one)]
+    return found + [_uneven(one) for one in apart if not one.inside]
+
+
+def _uneven(one: SidesApart) -> Finding:
+    message = (
+        f"{one.axle.capitalize()} {one.name}: left and right are {abs(degrees(one.difference)):.2f}° apart; "
+        f"at most {degrees(one.limit):.2f}° is wanted."
+    )
+    return Finding("sides_apart", "open", message, f"{one.axle}.left.check_{one.name}")
 
 
 def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> AlignedWheel:

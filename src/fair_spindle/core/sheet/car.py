@@ -148,6 +148,15 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
         half_width=5.0,
         hint="Of the body at this axle; lower is negative. Left empty: none.",
     )
+    if shape.layout(axle):
+        for name in ("toe", "camber", "caster") if shape.steering_axis(axle) else ("toe", "camber"):
+            yield Field(
+                f"apart.{name}",
+                f"{name.capitalize()}, left to right at most",
+                "Targets",
+                methods=typed("angle", "deg", 0, 5),
+                hint="Left empty: not judged.",
+            )
     yield from _SPRINGS
     if shape.choice(f"{axle}.spring.kind") == "coilover":
         yield Field(

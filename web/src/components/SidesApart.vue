@@ -1,0 +1,27 @@
+<script setup lang="ts">
+import type { SidesApartView } from '../api/client'
+import { sayNumber, saySigned } from '../composables/useWords'
+
+defineProps<{ sides: SidesApartView[] }>()
+</script>
+
+<template>
+  <ul v-if="sides.length" class="sides" aria-label="Left against right">
+    <li v-for="one in sides" :key="one.name" :class="one.inside ? 'go' : 'wait'">
+      {{ one.inside ? '✓' : '▲' }} {{ one.name }}, left minus right
+      <b class="figure">{{ saySigned(one.difference_deg, 2) }}°</b>, at most
+      {{ sayNumber(one.limit_deg, 2) }}°
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.sides {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+</style>
