@@ -112,7 +112,9 @@ class Tuner:
         (within or self.page).get_by_role("button", name=name, exact=True).click()
 
     def move(self, words):
-        self.page.get_by_label("Move the car").last.get_by_role("button", name=words).click()
+        button = self.page.get_by_label("Move the car").last.get_by_role("button", name=words)
+        button.click()
+        expect(button).to_have_attribute("aria-pressed", "true")  # the page no longer shifts under the next tap
 
     def board(self, name):
         return self.page.get_by_role("region", name=name, exact=True)

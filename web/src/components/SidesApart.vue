@@ -8,8 +8,8 @@ defineProps<{ sides: SidesApartView[] }>()
 <template>
   <ul v-if="sides.length" class="sides" aria-label="Left against right">
     <li v-for="one in sides" :key="one.name" :class="one.inside ? 'go' : 'wait'">
-      {{ one.inside ? '✓' : '▲' }} {{ one.name }}, left minus right
-      <b class="figure">{{ saySigned(one.difference_deg, 2) }}°</b>, at most
+      {{ one.inside ? '✓' : '▲' }} {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}, left minus
+      right <b class="figure">{{ saySigned(one.difference_deg, 2) }}°</b>, at most
       {{ sayNumber(one.limit_deg, 2) }}°
     </li>
   </ul>
@@ -23,5 +23,14 @@ defineProps<{ sides: SidesApartView[] }>()
   padding: 0;
   margin: 0;
   list-style: none;
+}
+
+.go {
+  color: var(--go);
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
 }
 </style>

@@ -32,6 +32,7 @@ export function useOutbox<View extends BookView>(kind: string, id: string): Outb
   const connected = ref(true)
   const refused = ref<Refused | null>(null)
   let line: Promise<unknown> = Promise.resolve()
+  const ahead = new Set<string>()
 
   function keep(entries: EventCreate[]): void {
     waiting.value = entries
@@ -64,16 +65,17 @@ export function useOutbox<View extends BookView>(kind: string, id: string): Outb
   function send(act: Act, seen: number): Promise<View | 'waiting'> {
     const entry: EventCreate = { id: newId(), seen, act }
     keep([...waiting.value, entry])
+    ahead.add(entry.id)
     const turn = line.then(() => {
-      const now = waiting.value.find((one) => one.id === entry.id)
-      if (!now) return 'waiting' as const
-      return waiting.value[0]?.id === entry.id ? first(now) : ('waiting' as const)
+      ahead.delete(entry.id)
+      const now = waiting.value[0]
+      return now?.id === entry.id ? first(now) : ('waiting' as const)
     })
     line = turn.catch(() => undefined)
     return turn
   }
 
-  /** What is on its way already is waited for: its refusal belongs to whoever sent it. */
+  /** What is on its way, or has its own turn ahead, is left to it: its answer belongs to whoever sent it. */
   function deliver(): Promise<View | null> {
     const turn = line.then(deliverWaiting)
     line = turn.catch(() => undefined)
@@ -82,7 +84,7 @@ export function useOutbox<View extends BookView>(kind: string, id: string): Outb
 
   async function deliverWaiting(): Promise<View | null> {
     let view: View | null = null
-    while (waiting.value[0]) {
+    while (waiting.value[0] && !ahead.has(waiting.value[0].id)) {
       const entry = waiting.value[0]
       try {
         view = await post(entry)
