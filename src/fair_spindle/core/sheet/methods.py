@@ -19,6 +19,24 @@ def _angle(name: str, label: str, limit: float, half_width: float = 0.0) -> Part
     return Part(name, label, "angle", "deg", -limit, limit, half_width=half_width)
 
 
+def _slope(angle: str, limit: float, half_width: float) -> tuple[Method, ...]:
+    """Typed, or from the angle read at two heights; both angles' parts keep the key they are stored under."""
+    return (
+        Method("typed", "Known slope", (Part("slope", f"{angle} per bump", "slope", "min_per_10mm", -limit, limit),)),
+        Method(
+            "two_heights",
+            f"{angle} read at two heights",
+            (
+                _length("height_1", "First height", 150, 700, 1.0),
+                _angle("toe_1", f"{angle} there", 10, half_width),
+                _length("height_2", "Second height", 150, 700, 1.0),
+                _angle("toe_2", f"{angle} there", 10, half_width),
+            ),
+            gives="min_per_10mm",
+        ),
+    )
+
+
 HEIGHT = (
     Method("hub_to_arch", "Hub centre to arch lip", (_length("height", "Height", 150, 700),)),
     Method(
@@ -100,34 +118,8 @@ CASTER = (
     ),
     Method("angle", "Known angle", (_angle("value", "Caster", 25),)),
 )
-BUMP_SLOPE = (
-    Method("typed", "Known slope", (Part("slope", "Toe per bump", "slope", "min_per_10mm", -60, 60),)),
-    Method(
-        "two_heights",
-        "Toe read at two heights",
-        (
-            _length("height_1", "First height", 150, 700, 1.0),
-            _angle("toe_1", "Toe there", 10, _TOE),
-            _length("height_2", "Second height", 150, 700, 1.0),
-            _angle("toe_2", "Toe there", 10, _TOE),
-        ),
-        gives="min_per_10mm",
-    ),
-)
-CAMBER_SLOPE = (
-    Method("typed", "Known slope", (Part("slope", "Camber per bump", "slope", "min_per_10mm", -90, 90),)),
-    Method(
-        "two_heights",
-        "Camber read at two heights",
-        (
-            _length("height_1", "First height", 150, 700, 1.0),
-            _angle("toe_1", "Camber there", 10, _LEVEL),
-            _length("height_2", "Second height", 150, 700, 1.0),
-            _angle("toe_2", "Camber there", 10, _LEVEL),
-        ),
-        gives="min_per_10mm",
-    ),
-)
+BUMP_SLOPE = _slope("Toe", 60, _TOE)
+CAMBER_SLOPE = _slope("Camber", 90, _LEVEL)
 LINK_SETTING = (
     Method("centre_to_centre", "Centre to centre", (_length("length", "Length", 20, 2500, 1.0),)),
     Method(
