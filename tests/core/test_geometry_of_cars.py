@@ -215,6 +215,8 @@ def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
     assert wheel.still["Tie rod"] == pytest.approx(-0.3 * DEGREE / step, abs=1.2)
     codes = {one.code for one in look_aligned(through(*angles, *turned, *read))}
     assert codes == {"angle_off"}
+    wide = typed("front.left.within.toe", "30", "min")
+    assert look_aligned(through(wide, *angles, *turned, *read)) == [], "a wider range, told, is kept to"
     mended = through(*angles, *turned, *read, Turned("front.left", "Tie rod", wheel.still["Tie rod"]))["front.left"]
     assert mended.still["Tie rod"] == 0
 

@@ -27,7 +27,7 @@ from fair_spindle.core.floor.starting import last_baseline
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.measure import MEASURE
-from fair_spindle.core.realign import TOLERANCES, Adjuster, changes_by_link
+from fair_spindle.core.realign import Adjuster, changes_by_link
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.slopes import Geometry, angles_at
@@ -277,7 +277,7 @@ def show_targets(turned: WheelPlan) -> list[TargetView]:
             before_deg=degrees(plan.before[name]),
             after_deg=degrees(plan.after[name]),
             plus_minus_deg=degrees(sure.angles[name]) if sure else None,
-            tolerance_deg=degrees(TOLERANCES[name]),
+            tolerance_deg=degrees(turned.wheel.tolerances[name]),
             reached=reached,
             why=_why(turned) if not reached else "",
         )

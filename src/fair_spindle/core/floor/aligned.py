@@ -12,7 +12,6 @@ from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.geometry import CarPlan, WheelPlan, corrected, plan_car, wheels_of
 from fair_spindle.core.floor.sides import SidesApart
 from fair_spindle.core.floor.state import JobState, steps_turned
-from fair_spindle.core.realign import TOLERANCES
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
@@ -152,7 +151,7 @@ def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:
                 yield Finding("turns_left", "open", message, f"{key}.turns")
     for angle, value in one.read.items():
         target = one.plan.targets.get(angle)
-        if target is not None and abs(value - target) > TOLERANCES[angle] + 1e-12:
+        if target is not None and abs(value - target) > one.plan.wheel.tolerances[angle] + 1e-12:
             off = degrees(value - target)
             message = f"{name} {angle} is {off:+.2f}° from its target.".replace("-", "−")
             yield Finding("angle_off", "open", message, f"{key}.check_{angle}")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -36,6 +36,8 @@ class Wheel:
     ``depth`` is what the numbers rest on: points, tape, slopes, or nothing yet; ``differs`` tells
     where points and a slope as read disagree by more than their ±.
 
+    ``tolerances`` are the record's, or the usual ones. [rad]
+
     ``measured`` tells which angles were read; the others are taken as zero.
     """
 
@@ -50,6 +52,7 @@ class Wheel:
     measured: frozenset[str]
     differs: str = ""
     depth: str = ""
+    tolerances: Mapping[str, float] = field(default_factory=lambda: dict(TOLERANCES))
 
 
 @dataclass(frozen=True)
@@ -284,7 +287,8 @@ def corrected(
         toe=wheel.corner.toe + read.get("toe", float(expected.toe[0])) - float(expected.toe[0]),
         camber=wheel.corner.camber + read.get("camber", float(expected.camber[0])) - float(expected.camber[0]),
     )
-    wanted = np.round(realign(moved, travel, wheel.adjusters, targets).changes / sizes).astype(int) - done
+    plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
+    wanted = np.round(plan.changes / sizes).astype(int) - done
     return {one.name: int(size) for one, size in zip(wheel.adjusters, wanted, strict=True)}
 
 
@@ -295,12 +299,20 @@ def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples
         return WheelPlan(wheel, None, None, "Nothing on this wheel can be adjusted, by its record.", {})
     targets = {name: angle + (thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
     try:
-        plan = realign(wheel.corner, wheel.travel, wheel.adjusters, targets)
+        plan = realign(wheel.corner, wheel.travel, wheel.adjusters, targets, wheel.tolerances)
         sure = None
         if samples:
             doubt = wheel.doubtful
             sure = how_sure(
-                wheel.corner, wheel.travel, wheel.adjusters, plan, targets, TOLERANCES, doubt, generator, samples
+                wheel.corner,
+                wheel.travel,
+                wheel.adjusters,
+                plan,
+                targets,
+                wheel.tolerances,
+                doubt,
+                generator,
+                samples,
             )
     except (InputError, NoSolution) as error:
         return WheelPlan(wheel, None, None, error.message, targets)
@@ -341,7 +353,23 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     }
     if f"{key}.target.caster" in record.quantities and corner and corner.layout in ("strut", "double_wishbone"):
         targets["caster"] = record.quantities[f"{key}.target.caster"].value
-    return Wheel(key, corner, lacks, problem, adjusters, targets, -change.value, doubtful, measured, differs, depth)
+    within = {
+        name: record.quantities.get(f"{key}.within.{name}", Quantity(usual)) for name, usual in TOLERANCES.items()
+    }
+    return Wheel(
+        key,
+        corner,
+        lacks,
+        problem,
+        adjusters,
+        targets,
+        -change.value,
+        doubtful,
+        measured,
+        differs,
+        depth,
+        {name: told.value for name, told in within.items()},
+    )
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:

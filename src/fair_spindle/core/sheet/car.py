@@ -6,10 +6,12 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from fair_spindle.core.layouts import LAYOUTS, ArmKind
+from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.rubber import BUSHING_KINDS
 from fair_spindle.core.sheet.field import Axle, Field, FieldSide, placed, typed
 from fair_spindle.core.sheet.methods import POINT, WHEEL_LOADS
 from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
+from fair_spindle.core.units import from_core
 
 ADJUSTERS: dict[str, str] = {
     "fixed": "Not adjustable",
@@ -306,6 +308,13 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
                 "Targets",
                 methods=typed("angle", "deg", -limit, limit),
                 hint="Left empty: as it was read." if name != "caster" else "Left empty: not aimed at.",
+            )
+            yield Field(
+                f"within.{name}",
+                f"{name.capitalize()} may be off by",
+                "Targets",
+                methods=typed("angle", "deg", 0.01, limit),
+                hint=f"Half of the maker's range. Left empty: {from_core(TOLERANCES[name], 'deg'):.2f}°.",
             )
     layout = shape.layout(axle)
     if layout and layout.key in ("strut", "double_wishbone"):
