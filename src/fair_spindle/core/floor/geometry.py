@@ -326,36 +326,21 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     measured = frozenset(name for name, angle in (("toe", toe), ("camber", camber)) if angle)
     change = record.quantities.get(f"{axle}.height_change", Quantity(0.0))
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
-    corner: Geometry | None
-    corner, lacks, problem = _corner(record, key, layout, angles)
-    taped = corner is None and not problem
-    if taped:
-        corner = corner_by_tape(record, key, layout, angles)
-    if corner is None and layout:
-        taped = False
-        corner = _slopes(record, baseline, key, angles)
-        problem = "" if corner else problem
+    corner, depth, lacks, problem = _deepest(record, baseline, key, layout, angles)
     doubtful = Doubtful(
         toe.uncertainty if toe else 0.0,
         camber.uncertainty if camber else 0.0,
         change.uncertainty,
-        TAPE_UNCERTAINTY if taped else POINT_UNCERTAINTY,
+        TAPE_UNCERTAINTY if depth == "tape" else POINT_UNCERTAINTY,
     )
-    depth = "" if corner is None else "tape" if taped else "slopes" if isinstance(corner, Slopes) else "points"
     differs = _differs(corner, baseline.get(f"{key}.bump_slope")) if corner else ""
     adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
-    targets = {
-        name: record.quantities[f"{key}.target.{name}"].value
-        if f"{key}.target.{name}" in record.quantities
-        else angle
-        for name, angle in (("toe", angles[1]), ("camber", angles[0]))
-        if name == "toe" or len(adjusters) > 1 or f"{key}.target.{name}" in record.quantities
-    }
-    if f"{key}.target.caster" in record.quantities and corner and corner.layout in ("strut", "double_wishbone"):
-        targets["caster"] = record.quantities[f"{key}.target.caster"].value
-    within = {
-        name: record.quantities.get(f"{key}.within.{name}", Quantity(usual)) for name, usual in TOLERANCES.items()
-    }
+    told = {name: record.quantities.get(f"{key}.target.{name}") for name in TOLERANCES}
+    targets = {name: wanted.value for name, wanted in told.items() if wanted}
+    if not (corner and corner.layout in ("strut", "double_wishbone")):
+        targets.pop("caster", None)
+    targets = {"toe": angles[1], **({"camber": angles[0]} if len(adjusters) > 1 else {}), **targets}
+    within = {name: record.quantities.get(f"{key}.within.{name}") for name in TOLERANCES}
     return Wheel(
         key,
         corner,
@@ -368,8 +353,24 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
         measured,
         differs,
         depth,
-        {name: told.value for name, told in within.items()},
+        {name: own.value if own else TOLERANCES[name] for name, own in within.items()},
     )
+
+
+def _deepest(
+    record: Readings, baseline: Mapping[str, Quantity], key: str, layout: str, angles: tuple[float, float]
+) -> tuple[Geometry | None, str, tuple[str, ...], str]:
+    """A wheel by the deepest of points, tape and slopes that is known, and what its points lack or get wrong."""
+    points, lacks, problem = _corner(record, key, layout, angles)
+    if points:
+        return points, "points", lacks, problem
+    tape = None if problem else corner_by_tape(record, key, layout, angles)
+    if tape:
+        return tape, "tape", lacks, problem
+    slopes = _slopes(record, baseline, key, angles) if layout else None
+    if slopes:
+        return slopes, "slopes", lacks, ""
+    return None, "", lacks, problem
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
