@@ -9,8 +9,9 @@ import numpy as np
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
+from fair_spindle.core.axle_turns import realign_axle, toe_across
 from fair_spindle.core.kinematics import solve_poses
-from fair_spindle.core.realign import TOLERANCES, Adjuster, on, realign
+from fair_spindle.core.realign import TOLERANCES, Adjuster, Wanted, on, realign
 from fair_spindle.core.sureness import Doubtful, how_sure
 
 sys.path.insert(0, str(Path(__file__).parent.parent / "tests" / "published"))
@@ -35,13 +36,15 @@ def main() -> None:
     print(
         f"one full realign, three adjusters, three targets: {1e3 * full:.1f} ms, {full / alone:.0f} × one scipy pose"
     )
+    wanted = Wanted(corner, 20.0, tuple(adjusters), targets, TOLERANCES)
     plan = realign(corner, 20.0, adjusters, targets)
+    pair = best(lambda: realign_axle(wanted, wanted, toe_across(*[targets["toe"]] * 2, 2e-3, 1e-3)), 5)
+    print(f"both wheels of an axle together: {1e3 * pair:.1f} ms, {pair / full:.1f} × one wheel alone")
     doubt = Doubtful(5e-4, 1e-3, 2.0, 1.15)
 
     def axle() -> None:
         generator = np.random.default_rng(1)
-        for _ in range(2):
-            how_sure(corner, 20.0, adjusters, plan, targets, TOLERANCES, doubt, generator, 2000)
+        how_sure([(wanted, plan, doubt)] * 2, generator, 2000)
 
     print(f"2,000 samples of both wheels of an axle: {best(axle, 5):.2f} s")
 

@@ -1,10 +1,15 @@
 """From a record to turns: depths of geometry, adjusters of every kind, the axle, and how sure it is."""
 
+import itertools
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
+from fair_spindle.core.axle_turns import realign_axle, toe_across
 from fair_spindle.core.floor.aligned import align_car, look_aligned
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.geometry import plan_car, wheels_of
@@ -14,7 +19,7 @@ from fair_spindle.core.floor.sides import sides_apart
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.kinds import CAR
-from fair_spindle.core.realign import TOLERANCES, Adjuster, on, realign
+from fair_spindle.core.realign import TOLERANCES, Adjuster, Wanted, angles_of, on, realign
 from fair_spindle.core.slopes import Slopes, angles_at
 from fair_spindle.core.sureness import Doubtful, how_sure
 from fair_spindle.core.toe import toe_for_rod_change
@@ -160,17 +165,67 @@ def test_how_sure_the_turns_are_agrees_with_the_law_of_propagation():
     rod = [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12)]
     plan = realign(wheel, 25.0, rod, {"toe": 0.002})
     doubt = Doubtful(4e-4, 0.0, 2.0, 0.0)
-    sure = how_sure(wheel, 25.0, rod, plan, {"toe": 0.002}, TOLERANCES, doubt, np.random.default_rng(5), 20_000)
+    wanted = Wanted(wheel, 25.0, tuple(rod), {"toe": 0.002}, TOLERANCES)
+    drawn = how_sure([(wanted, plan, doubt)], np.random.default_rng(5), 20_000)
+    sure = drawn.wheels[0]
     u = math.sqrt(4e-4**2 + (3e-5 * 2.0) ** 2 + (25 * 4e-6) ** 2)
     assert sure.turns[0] == pytest.approx(2 * u * 120 / 1.5, rel=0.03)
     assert sure.angles["toe"] == pytest.approx(2 * u, rel=0.03)
-    assert sure.shares["toe"] == pytest.approx(4e-4**2 / u**2, abs=0.02)
+    assert drawn.shares["left toe"] == pytest.approx(4e-4**2 / u**2, abs=0.02)
     inside = [
         math.erf((TOLERANCES["toe"] + sign * (plan.after["toe"] - 0.002)) / u / math.sqrt(2)) for sign in (1, -1)
     ]
     assert sure.chance == pytest.approx(sum(inside) / 2, abs=0.015)
-    again = how_sure(wheel, 25.0, rod, plan, {"toe": 0.002}, TOLERANCES, doubt, np.random.default_rng(5), 20_000)
-    assert np.array_equal(again.turns, sure.turns), "the same seed gives the same answer"
+    again = how_sure([(wanted, plan, doubt)], np.random.default_rng(5), 20_000)
+    assert np.array_equal(again.wheels[0].turns, sure.turns), "the same seed gives the same answer"
+    mirror = replace(wheel, side=-1)
+    pair = [(wanted, plan, doubt), (replace(wanted, corner=mirror), plan, doubt)]
+    both = how_sure(pair, np.random.default_rng(5), 20_000, toe_across(0.002, 0.002, 2e-3, 1e-3))
+    shared, own = 3e-5 * 2.0, math.sqrt(u**2 - (3e-5 * 2.0) ** 2)
+    assert both.across["total"] == pytest.approx(2 * math.sqrt(2 * own**2 + (2 * shared) ** 2), rel=0.03)
+    assert both.across["thrust"] == pytest.approx(2 * own / math.sqrt(2), rel=0.03), "the height is common to both"
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.floats(-0.02, 0.02), min_size=4, max_size=4),
+    st.floats(0.0, 2.0),
+    st.floats(2e-4, 4e-3),
+    st.floats(1e-4, 4e-3),
+)
+def test_both_wheels_together_are_the_best_of_all_pairs(goals, stop, total, thrust):
+    """Referee: every allowed pair of settings, one after the other; and never worse than each wheel alone."""
+    effects = {"tie": (1 / 110, 0.1 / 110), "upper": (0.0006, 1 / 300)}
+    wheels = []
+    for place, side in enumerate((1, -1)):
+        wheel = Slopes(side, -0.01, 0.002, 0.0, 0.0, effects=effects)
+        rods = (
+            Adjuster("rod", on("tie"), 1.5, 1 / 3, -3, stop if side > 0 else 3),
+            Adjuster("arm", on("upper"), 1.5, 1.0, -3, 3),
+        )
+        targets = {"toe": 0.5 * goals[2 * place], "camber": -0.01 + goals[2 * place + 1] / 3}
+        wheels.append(Wanted(wheel, 0.0, rods, targets, TOLERANCES))
+    across = toe_across(wheels[0].targets["toe"], wheels[1].targets["toe"], total, thrust)
+
+    def cost(tried):
+        own = sum(
+            ((one[name] - w.targets[name]) / TOLERANCES[name]) ** 2
+            for w, one in zip(wheels, tried, strict=True)
+            for name in ("toe", "camber")
+        )
+        return own + sum(both.miss(*tried) ** 2 for both in across)
+
+    every = []
+    for w in wheels:
+        steps = [
+            np.arange(np.ceil(a.low / s - 1e-9), a.high / s + 1e-9) * s for a in w.adjusters for s in [1.5 * a.step]
+        ]
+        every.append(angles_of(w, np.array(list(itertools.product(*steps)))))
+    table = cost([{k: v[:, None] for k, v in every[0].items()}, {k: v[None] for k, v in every[1].items()}])
+    found = realign_axle(*wheels, across)
+    assert cost([one.after for one in found]) == pytest.approx(table.min(), rel=1e-6, abs=1e-8)
+    alone = [realign(w.corner, 0.0, w.adjusters, w.targets, w.tolerances).after for w in wheels]
+    assert table.min() <= cost(alone) + 1e-9
 
 
 def test_the_front_follows_the_thrust_line_the_rear_leaves():
@@ -178,13 +233,15 @@ def test_the_front_follows_the_thrust_line_the_rear_leaves():
     read = {**ANGLES, "rear.left.toe": Quantity(0.3 * DEGREE), "rear.right.toe": Quantity(-0.1 * DEGREE)}
     fixed = wheels_of(record(*TIE, *points(), *rear, Entered("rear.steer", choice="behind")), read)
     plan = plan_car(fixed, 15.0, 0)
-    assert "rear" not in plan.axles, "nothing to turn at the rear: no plan, no thrust"
+    assert math.degrees(plan.axles["rear"].toe.thrust) == pytest.approx(0.2), (
+        "nothing to turn at the rear: as it stands"
+    )
     turnable = [Entered(f"rear.{side}.tie.adjust", choice="slot") for side in ("left", "right")]
     plan = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable), read), 15.0, 0)
-    thrust = plan.axles["rear"].thrust
+    thrust = plan.axles["rear"].toe.thrust
     assert math.degrees(thrust) == pytest.approx(0.2, abs=0.03)
     assert plan.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust)
-    assert math.degrees(plan.axles["front"].steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)
+    assert math.degrees(plan.axles["front"].toe.steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)
 
 
 def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():

@@ -274,4 +274,4 @@ def test_nothing_wanted_means_nothing_turned(layout):
     found = realign(corner, 0.0, [Adjuster("one", on(link), 1.5, 1 / 6, -12, 12)], {"toe": corner.toe})
     assert found.changes[0] == 0.0
     assert found.exact[0] == pytest.approx(0.0, abs=1e-7)
-    assert found.before == found.after
+    assert found.after == pytest.approx(found.before, abs=1e-12)

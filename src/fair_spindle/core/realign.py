@@ -58,6 +58,26 @@ class Realigned:
     limited_by: tuple[str, ...]
 
 
+@dataclass(frozen=True)
+class Wanted:
+    """What is wanted of one wheel: its geometry, travel [mm], adjusters, targets and tolerances [rad]."""
+
+    corner: Geometry
+    travel: float
+    adjusters: tuple[Adjuster, ...]
+    targets: Mapping[str, float]
+    tolerances: Mapping[str, float]
+
+
+@dataclass(frozen=True)
+class Tried:
+    """Settings tried on one wheel: ``changes`` [mm] (n, m), the ``angles`` [rad] they give, what each ``cost``."""
+
+    changes: Array
+    angles: Mapping[str, Array]
+    cost: Array
+
+
 def realign(
     corner: Geometry,
     travel: float,
@@ -114,23 +134,221 @@ def realign(
     >>> found.reached["toe"], round(float(found.changes[0]), 2)
     (True, 0.5)
     """
-    weights = _checked(corner, adjusters, targets, {**TOLERANCES, **(tolerances or {})})
-    wanted = np.array([targets[name] for name in weights])
+    wanted = Wanted(corner, travel, tuple(adjusters), targets, {**TOLERANCES, **(tolerances or {})})
+    free, inside, stopped = exact_changes(wanted)
+    tried = try_steps(wanted, inside)
+    # Among answers that are equally good, the one that turns least.
+    best = int(np.lexsort((turned(tried.changes), np.round(tried.cost, 9)))[0])
+    return settle(wanted, free, stopped, tried, best)
+
+
+def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
+    """Length changes that meet the targets, as if there were no steps.
+
+    Parameters
+    ----------
+    wanted : Wanted
+        One wheel, with one to six adjusters. [mm, rad]
+
+    Returns
+    -------
+    tuple
+        Changes without stops, changes inside the stops, shape (m,) each [mm], and the names of those at a stop.
+
+    Raises
+    ------
+    InputError
+        No target, a target the corner does not have, names that stand twice, bad limits.
+    NoSolution
+        The linkage locks on the way.
+
+    Notes
+    -----
+    See :func:`realign`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.slopes import Slopes
+    >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
+    >>> exact_changes(Wanted(wheel, 0.0, (Adjuster("rod", on("tie"), 1.5, 1, -9, 9),), {"toe": 0.02}, TOLERANCES))
+    (array([2.]), array([2.]), ())
+    """
+    weights = _checked(wanted)
+    goals = np.array([wanted.targets[name] for name in weights])
     scale = np.array(list(weights.values()))
-    names = tuple(weights)
 
     def misses(changes: Array) -> Array:
-        off = _angles(corner, travel, adjusters, changes, names) - wanted
-        return np.asarray(off / scale, dtype=float)
+        found = angles_of(wanted, changes)
+        return np.asarray((np.stack([found[name] for name in weights], axis=1) - goals) / scale, dtype=float)
 
-    free = _exact(misses, len(adjusters))
-    exact, stopped = _inside(misses, free, adjusters)
-    steps, changes, after = _set(misses, exact, adjusters)
-    before = _all_angles(corner, travel, adjusters, np.zeros((1, len(adjusters))))
-    reached = {name: bool(abs(miss) <= 1.0 + 1e-9) for name, miss in zip(names, after, strict=True)}
+    free = _exact(misses, len(wanted.adjusters))
+    return free, *_inside(misses, free, wanted.adjusters)
+
+
+def try_steps(wanted: Wanted, centre: Array) -> Tried:
+    """Every setting on allowed steps near a length change, tried on the full geometry.
+
+    Parameters
+    ----------
+    wanted : Wanted
+        One wheel. [mm, rad]
+    centre : array
+        Length change of each adjuster, shape (m,). [mm]
+
+    Returns
+    -------
+    Tried
+        Settings, angles, and Σ((angle − target)/tolerance)² of each.
+
+    Raises
+    ------
+    NoSolution
+        The linkage locks on the way.
+
+    Notes
+    -----
+    Without an adjuster there is one setting: as the wheel stands.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.slopes import Slopes
+    >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.001})
+    >>> float(try_steps(wheel, np.zeros(0)).cost[0])
+    1.0
+    """
+    changes = best_steps(centre, wanted.adjusters) * step_sizes(wanted.adjusters)
+    angles = angles_of(wanted, changes)
+    off = [((angles[name] - goal) / wanted.tolerances[name]) ** 2 for name, goal in wanted.targets.items()]
+    return Tried(changes, angles, np.sum(off, axis=0))
+
+
+def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, best: int) -> Realigned:
+    """Say what the chosen one of the tried settings brings.
+
+    Parameters
+    ----------
+    wanted : Wanted
+        The wheel. [mm, rad]
+    free : array
+        Exact changes without stops, shape (m,). [mm]
+    stopped : tuple of str
+        Adjusters at a stop. [-]
+    tried : Tried
+        Settings that were tried. [mm, rad]
+    best : int
+        Which of them is taken. [-]
+
+    Returns
+    -------
+    Realigned
+        The plan of this wheel.
+
+    Raises
+    ------
+    NoSolution
+        The linkage locks before the travel.
+
+    Notes
+    -----
+    A target is reached where it is missed by no more than its tolerance.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.slopes import Slopes
+    >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.002})
+    >>> settle(wheel, np.zeros(0), (), try_steps(wheel, np.zeros(0)), 0).reached
+    {'toe': True}
+    """
+    changes = tried.changes[best]
+    before = angles_of(wanted, np.zeros((1, len(wanted.adjusters))))
+    after = {name: float(angle[best]) for name, angle in tried.angles.items()}
+    reached = {
+        name: abs(after[name] - wanted.targets[name]) <= wanted.tolerances[name] * (1 + 1e-9)
+        for name in ANGLES
+        if name in wanted.targets
+    }
+    turns = changes / np.array([one.per_turn for one in wanted.adjusters])
     return Realigned(
-        before, free, steps, changes, _all_angles(corner, travel, adjusters, changes[None]), reached, stopped
+        {name: float(angle[0]) for name, angle in before.items()}, free, turns, changes, after, reached, stopped
     )
+
+
+def turned(changes: Array) -> Array:
+    """How much a setting turns in all.
+
+    Parameters
+    ----------
+    changes : array
+        Length changes, shape (n, m). [mm]
+
+    Returns
+    -------
+    array
+        Σ change², shape (n,). [mm²]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Settles ties between settings that are equally good.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> turned(np.array([[3.0, 4.0]])).tolist()
+    [25.0]
+    """
+    return np.asarray(np.einsum("nk,nk->n", changes, changes), dtype=float)
+
+
+def step_sizes(adjusters: Sequence[Adjuster]) -> Array:
+    """Length change of one step of each adjuster.
+
+    Parameters
+    ----------
+    adjusters : sequence of Adjuster
+        m of them. [mm, turn]
+
+    Returns
+    -------
+    array
+        Shape (m,). [mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    step · length per turn.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> step_sizes([Adjuster("rod", on("tie"), 1.5, 0.5, -9, 9)]).tolist()
+    [0.75]
+    """
+    return np.array([one.per_turn * one.step for one in adjusters])
 
 
 def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
@@ -179,18 +397,6 @@ def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUN
     return np.array(list(itertools.product(*ranges)), dtype=float)
 
 
-def _set(misses: Misses, exact: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, Array, Array]:
-    steps = best_steps(exact, adjusters)
-    sizes = np.array([one.per_turn * one.step for one in adjusters])
-    off = misses(steps * sizes)
-    cost = np.einsum("nk,nk->n", off, off)
-    length = np.einsum("nk,nk->n", steps * sizes, steps * sizes)
-    # Among answers that are equally good, the one that turns least.
-    best = np.lexsort((length, np.round(cost, 9)))[0]
-    turns = steps[best] * np.array([one.step for one in adjusters])
-    return turns, steps[best] * sizes, off[best]
-
-
 def _exact(misses: Misses, count: int, held: Mapping[int, float] | None = None) -> Array:
     """Length changes that meet the targets, those in `held` kept where they are."""
     held = held or {}
@@ -230,12 +436,43 @@ def _inside(misses: Misses, free: Array, adjusters: Sequence[Adjuster]) -> tuple
         now = _exact(misses, len(adjusters), held)
 
 
-def _angles(
-    corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
-) -> Array:
-    """The named angles for rows of length changes (n, m), shape (n, k)."""
-    found = angles_at(corner, np.full(len(changes), travel), changes_by_link(adjusters, changes))
-    return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
+def angles_of(wanted: Wanted, changes: Array) -> dict[str, Array]:
+    """Every angle a wheel has, for rows of length changes.
+
+    Parameters
+    ----------
+    wanted : Wanted
+        The wheel and its travel. [mm, rad]
+    changes : array
+        Change of each adjuster, shape (n, m). [mm]
+
+    Returns
+    -------
+    dict
+        Toe, camber, and caster where there is a steering axis, shape (n,). [rad]
+
+    Raises
+    ------
+    NoSolution
+        The linkage locks on the way.
+
+    Notes
+    -----
+    Slopes know no caster.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.slopes import Slopes
+    >>> sorted(angles_of(Wanted(Slopes(1, 0.0, 0.0, 0.0, 0.0), 5.0, (), {}, {}), np.zeros((1, 0))))
+    ['camber', 'toe']
+    """
+    links = changes_by_link(wanted.adjusters, changes)
+    found = angles_at(wanted.corner, np.full(len(changes), wanted.travel), links)
+    return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
 
 
 def changes_by_link(adjusters: Sequence[Adjuster], changes: Array) -> dict[str, Array]:
@@ -310,20 +547,13 @@ def on(link: str) -> tuple[tuple[str, float], ...]:
     return ((link, 1.0),)
 
 
-def _all_angles(corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array) -> dict[str, float]:
-    names = [name for name in ANGLES if name != "caster" or corner.layout in ("double_wishbone", "strut")]
-    found = _angles(corner, travel, adjusters, changes, names)[0]
-    return dict(zip(names, map(float, found), strict=True))
-
-
-def _checked(
-    corner: Geometry, adjusters: Sequence[Adjuster], targets: Mapping[str, float], tolerances: Mapping[str, float]
-) -> dict[str, float]:
+def _checked(wanted: Wanted) -> dict[str, float]:
+    adjusters, targets, tolerances = wanted.adjusters, wanted.targets, wanted.tolerances
     require(1 <= len(adjusters) <= 6, "adjusters", "One to six adjusters are taken", len(adjusters), kind=InputError)
     require(targets, "targets", "At least one target is needed", "none", kind=InputError)
     if len({one.name for one in adjusters}) < len(adjusters):
         raise InputError("Each adjuster needs a name of its own.", field="adjusters")
-    if "caster" in targets and corner.layout not in ("double_wishbone", "strut"):
+    if "caster" in targets and wanted.corner.layout not in ("double_wishbone", "strut"):
         raise InputError("This layout has no steering axis, so no caster to aim at.", field="targets.caster_deg")
     for one in adjusters:
         where = f"adjusters.{one.name}"

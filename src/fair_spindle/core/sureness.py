@@ -1,4 +1,4 @@
-"""How sure planned turns are: the same corner drawn many times within what its readings leave open.
+"""How sure planned turns are: the same axle drawn many times within what its readings leave open.
 
 After JCGM 101 (propagation of distributions by a Monte Carlo method).
 """
@@ -11,10 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.corner import Corner, spindle_of
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.kinematics import ON_ONE_AXIS, solve_poses, wheel_angles
-from fair_spindle.core.realign import Adjuster, Realigned, changes_by_link
+from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of, changes_by_link
 from fair_spindle.core.slopes import Geometry, angles_at
 
 Array = NDArray[np.float64]
@@ -33,54 +34,58 @@ class Doubtful:
 
 @dataclass(frozen=True)
 class Sureness:
-    """How sure a plan is.
+    """How sure the plan of one wheel is.
 
     ``turns`` ± of the exact turns (coverage 2), ``angles`` ± of what is reached [rad], ``chance`` of
-    ending inside every tolerance, ``shares`` of the variance by reading, the largest first.
+    ending inside every tolerance.
     """
 
     turns: Array
     angles: Mapping[str, float]
     chance: float
+
+
+@dataclass(frozen=True)
+class AxleSureness:
+    """How sure the plan of an axle is.
+
+    ``wheels`` one by one, ``chance`` that both and all they make together end inside, ``across`` ± of what they
+    make together [rad], ``shares`` of the variance by reading, the largest first, ``thrust`` as drawn [rad] (n,).
+    """
+
+    wheels: tuple[Sureness, ...]
+    chance: float
+    across: Mapping[str, float]
     shares: Mapping[str, float]
+    thrust: Array
 
 
 def how_sure(
-    corner: Geometry,
-    travel: float,
-    adjusters: Sequence[Adjuster],
-    plan: Realigned,
-    targets: Mapping[str, float],
-    tolerances: Mapping[str, float],
-    doubtful: Doubtful,
+    wheels: Sequence[tuple[Wanted, Realigned, Doubtful]],
     generator: np.random.Generator,
     samples: int = SAMPLES,
-) -> Sureness:
-    """Draw a corner many times and set the planned turns on each.
+    across: Sequence[Across] = (),
+    follow: Array | None = None,
+) -> AxleSureness:
+    """Draw the wheels of an axle many times together and set the planned turns on each.
 
     Parameters
     ----------
-    corner : Corner or Slopes
-        Points or slopes, and wheel angles as read. [mm, rad]
-    travel : float
-        Planned travel. [mm]
-    adjusters : sequence of Adjuster
-        m of them. [mm, turn]
-    plan : Realigned
-        The planned turns. [-]
-    targets, tolerances : mapping
-        As planned for. [rad]
-    doubtful : Doubtful
-        Standard uncertainties. [rad, mm]
+    wheels : sequence of (Wanted, Realigned, Doubtful)
+        One wheel, or left and right: what is wanted, the planned turns, standard uncertainties. [mm, rad]
     generator : numpy.random.Generator
         Randomness; the same seed gives the same answer. [-]
     samples : int, optional
-        How many corners are drawn, >= 100. [-]
+        How many axles are drawn, >= 100. [-]
+    across : sequence of Across, optional
+        What both wheels make together. [rad]
+    follow : array, optional
+        By how much the thrust line that this axle is set to differs from the planned one, shape (samples,). [rad]
 
     Returns
     -------
-    Sureness
-        ± of turns and angles, chance, and what is most worth reading again.
+    AxleSureness
+        ± of turns and angles, chances, and what is most worth reading again.
 
     Raises
     ------
@@ -89,8 +94,9 @@ def how_sure(
 
     Notes
     -----
-    Readings are taken as normal and independent.  ± of the turns from one Newton step at each
-    drawn corner; shares from a least-squares fit of the misses to the draws.
+    Readings are taken as normal and independent, but the height an axle ends at is one reading for both wheels.
+    ± of the turns from one Newton step at each drawn corner; shares from a least-squares fit of the misses to the
+    draws.
 
     Source
     ------
@@ -102,44 +108,74 @@ def how_sure(
     >>> points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
     >>> arm = make_corner("semi_trailing", "left", 0.0, 0.0, points)
     >>> nothing = Realigned({}, np.zeros(0), np.zeros(0), np.zeros(0), {}, {}, ())
-    >>> rng = np.random.default_rng(1)
-    >>> doubt = Doubtful(5e-4, 1e-3, 2.0, 1.0)
-    >>> sure = how_sure(arm, 0.0, [], nothing, {"toe": 0.0}, {"toe": 9e-4}, doubt, rng)
+    >>> wanted = Wanted(arm, 0.0, (), {"toe": 0.0}, {"toe": 9e-4})
+    >>> sure = how_sure([(wanted, nothing, Doubtful(5e-4, 1e-3, 2.0, 1.0))], np.random.default_rng(1))
     >>> 0.8 < sure.chance < 1.0
     True
     """
-    names = [name for name in ("toe", "camber", "caster") if name in targets]
-    draws = _draw(corner, doubtful, generator, samples)
-    changes = changes_by_link(adjusters, np.tile(plan.changes, (samples, 1)))
-    got = _drawn(corner, travel, changes, draws, names)
-    near = np.array([tolerances[name] for name in names])
-    off = (got - np.array([targets[name] for name in names])) / near
-    chance = float(np.mean(np.all(np.abs(off) <= 1, axis=1)))
-    slope = _slope(corner, travel, adjusters, plan.changes, names) / near[:, None]
-    wanted = -off @ np.linalg.pinv(slope, rcond=1e-9).T if adjusters else np.zeros((samples, 0))
-    spread = np.std(wanted, axis=0) / np.array([one.per_turn for one in adjusters]) if adjusters else np.zeros(0)
-    return Sureness(
-        COVERAGE * spread,
-        dict(zip(names, (COVERAGE * np.std(got, axis=0)).tolist(), strict=True)),
-        chance,
+    height = generator.normal(0.0, 1.0, (samples, 1)) * max(doubt.travel for *_, doubt in wheels)
+    draws: dict[str, Array] = {"height": height}
+    angles, found, misses = [], [], []
+    for wanted, plan, doubtful in wheels:
+        own = {"height": height, **_draw(wanted.corner, doubtful, generator, samples)}
+        side = "left" if wanted.corner.side > 0 else "right"
+        draws |= {f"{side} {name}": drawn for name, drawn in own.items() if name != "height"}
+        got = _drawn(wanted, plan, own)
+        sure, off = _one(wanted, plan, got)
+        angles.append(got)
+        found.append(sure)
+        misses.append(off)
+    together = []
+    if len(wheels) == 2:
+        for one in across:
+            off = one.miss(*angles)
+            if one.name == "thrust" and follow is not None:
+                off = off - follow / one.limit
+            together.append(off)
+    misses += [off[:, None] for off in together]
+    off = np.concatenate(misses, axis=1)
+    thrust = (angles[0]["toe"] - angles[1]["toe"]) / 2 if len(wheels) == 2 else np.zeros(samples)
+    return AxleSureness(
+        tuple(found),
+        float(np.mean(np.all(np.abs(off) <= 1, axis=1))),
+        {
+            one.name: COVERAGE * float(np.std(off)) * one.limit
+            for one, off in zip(across, together, strict=len(wheels) == 2)
+        },
         _shares(draws, off),
+        thrust,
     )
 
 
-def _drawn(
-    corner: Geometry, travel: float, changes: Mapping[str, Array], draws: Mapping[str, Array], names: Sequence[str]
-) -> Array:
-    """What each drawn wheel comes to, shape (samples, k)."""
-    at = travel + draws["height"][:, 0]
+def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sureness, Array]:
+    """How sure one wheel is, and its misses in tolerances, shape (samples, k)."""
+    names = [name for name in ANGLES if name in wanted.targets]
+    near = np.array([wanted.tolerances[name] for name in names])
+    angles = np.stack([got[name] for name in names], axis=1)
+    off = (angles - np.array([wanted.targets[name] for name in names])) / near
+    spread = np.zeros(0)
+    if wanted.adjusters:
+        slope = _slope(wanted, plan.changes, names) / near[:, None]
+        turns = -off @ np.linalg.pinv(slope, rcond=1e-9).T
+        spread = np.std(turns, axis=0) / np.array([one.per_turn for one in wanted.adjusters])
+    reached = dict(zip(names, (COVERAGE * np.std(angles, axis=0)).tolist(), strict=True))
+    return Sureness(COVERAGE * spread, reached, float(np.mean(np.all(np.abs(off) <= 1, axis=1)))), off
+
+
+def _drawn(wanted: Wanted, plan: Realigned, draws: Mapping[str, Array]) -> dict[str, Array]:
+    """What each drawn wheel comes to with the planned turns, each shape (samples,)."""
+    corner = wanted.corner
+    at = wanted.travel + draws["height"][:, 0]
+    changes = changes_by_link(wanted.adjusters, np.tile(plan.changes, (len(at), 1)))
     if isinstance(corner, Corner):
         scatter = {} if corner.layout in ON_ONE_AXIS else {name: draws[name] for name in _points(corner)}
         spindle = spindle_of(corner.side, corner.camber + draws["camber"][:, 0], corner.toe + draws["toe"][:, 0])
         found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
-        return np.stack([np.asarray(getattr(found, name)) for name in names], axis=1)
+        return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
     found = angles_at(corner, at, changes)
     toe = found.toe + draws["toe"][:, 0] + draws["bump steer"][:, 0] * at
     camber = found.camber + draws["camber"][:, 0] + draws["camber slope"][:, 0] * at
-    return np.stack([{"toe": toe, "camber": camber}[name] for name in names], axis=1)
+    return {"toe": toe, "camber": camber}
 
 
 def _points(corner: Corner) -> list[str]:
@@ -150,7 +186,7 @@ def _points(corner: Corner) -> list[str]:
 
 
 def _draw(corner: Geometry, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
-    sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1), "height": (doubtful.travel, 1)}
+    sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1)}
     if not isinstance(corner, Corner):
         sizes |= {
             "bump steer": (corner.toe_slope_uncertainty, 1),
@@ -161,16 +197,11 @@ def _draw(corner: Geometry, doubtful: Doubtful, generator: np.random.Generator, 
     return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
 
 
-def _slope(
-    corner: Geometry, travel: float, adjusters: Sequence[Adjuster], changes: Array, names: Sequence[str]
-) -> Array:
+def _slope(wanted: Wanted, changes: Array, names: Sequence[str]) -> Array:
     """Change of each angle per mm of each adjuster, shape (k, m)."""
-    count = len(adjusters)
-    if not count:
-        return np.zeros((len(names), 0))
-    tries = np.concatenate([changes + np.eye(count) * 0.01, changes - np.eye(count) * 0.01])
-    found = angles_at(corner, np.full(2 * count, travel), changes_by_link(adjusters, tries))
-    angles = np.stack([np.asarray(getattr(found, name)) for name in names])
+    count = len(wanted.adjusters)
+    found = angles_of(wanted, np.concatenate([changes + np.eye(count) * 0.01, changes - np.eye(count) * 0.01]))
+    angles = np.stack([found[name] for name in names])
     return np.asarray((angles[:, :count] - angles[:, count:]) / 0.02, dtype=float)
 
 

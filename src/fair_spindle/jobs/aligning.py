@@ -9,8 +9,8 @@ from fair_spindle.core.floor.geometry import WheelPlan
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.geometry import say_set, show_axle, show_order, show_sides, show_targets
-from fair_spindle.jobs.geometry_models import AxleToeView, SidesApartView, TargetView
+from fair_spindle.jobs.geometry import say_set, show_axles, show_order, show_sides, show_targets
+from fair_spindle.jobs.geometry_models import AxlePlanView, SidesApartView, TargetView
 from fair_spindle.records.database import Database
 
 
@@ -56,7 +56,7 @@ class TurnsOfJobView(View):
     """Every wheel, the rear axle first, and the order of the work."""
 
     wheels: list[WheelTurnsView]
-    axles: list[AxleToeView]
+    axles: list[AxlePlanView]
     sides: list[SidesApartView]
     order: list[str]
 
@@ -65,10 +65,11 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     """The turns of a job: what is planned, what was turned, and what is still wanted."""
     now = standing(database, job_id)
     plan, wheels = align_car(now.state, now.readings, samples)
+    ratio = now.readings.quantities.get("car.steering_ratio")
     labels = {key: one.label for key, one in now.sheet.fields.items()}
     return TurnsOfJobView(
         wheels=[_wheel(key, one, labels) for key, one in wheels.items()],
-        axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
+        axles=show_axles(plan, ratio.value if ratio else None),
         sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
     )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from itertools import pairwise
 from math import degrees
 
@@ -13,6 +13,7 @@ from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.geometry import (
     AxleGeometry,
+    AxlePlan,
     CarPlan,
     Wheel,
     WheelPlan,
@@ -38,6 +39,7 @@ from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
     AnglesView,
+    AxlePlanView,
     AxleToeView,
     CurveView,
     GeometryView,
@@ -46,6 +48,7 @@ from fair_spindle.jobs.geometry_models import (
     SidesApartView,
     SolidAxleView,
     TargetView,
+    TogetherView,
     TriedCar,
     TriedView,
     WhatIf,
@@ -66,11 +69,11 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
     now = standing(database, car_id, car=True)
     baseline, source = _baseline(database, now)
     wheels = wheels_of(readings_now(now.state, now.template), baseline)
-    plan = plan_car(wheels, _ratio(now), samples)
+    plan = plan_car(wheels, _ratio(now), samples, now.readings.quantities)
     return GeometryView(
         baseline_from=source,
         wheels=[_wheel(plan.wheels[key], now) for key in wheels],
-        axles=[show_axle(axle, toe) for axle, toe in plan.axles.items()],
+        axles=show_axles(plan, _ratio(now)),
         sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
         solid=[_solid(one, now) for one in solid_axles_of(now.readings)],
@@ -90,7 +93,7 @@ def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
             thrust = axles["rear"].thrust if "rear" in axles and axle == "front" else 0.0
             ratio = _ratio(now) if axle == "front" else None
             axles[axle] = axle_toe(np.radians(left.toe_deg), np.radians(right.toe_deg), ratio, thrust)
-    return TriedCar(wheels=tried, axles=[show_axle(axle, toe) for axle, toe in axles.items()])
+    return TriedCar(wheels=tried, axles=[_show_toe(axle, toe) for axle, toe in axles.items()])
 
 
 def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
@@ -171,7 +174,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         known=corner is not None,
         lacks=[now.sheet.fields[key].label if key in now.sheet.fields else key for key in wheel.lacks],
         problem=turned.problem or wheel.problem,
-        measured=sorted(wheel.measured),
+        measured=sorted(wheel.read),
         travel_mm=wheel.travel,
         angles=_angles(corner, 0.0, {}) if corner else None,
         curve=_curve(corner, {}) if corner else None,
@@ -181,13 +184,6 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
         chance_pct=100 * sure.chance if sure and plan else None,
-        shares=[
-            ShareView(name=_reading(name), share_pct=100 * share)
-            for name, share in list(sure.shares.items())[:4]
-            if share >= 0.02
-        ]
-        if sure
-        else [],
     )
 
 
@@ -225,9 +221,12 @@ def _solid(one: AxleGeometry, now: Standing) -> SolidAxleView:
 
 
 def _reading(name: str) -> str:
-    return {"toe": "toe as read", "camber": "camber as read", "height": "the height it ends at"}.get(
-        name, f"point {name.replace('_', ' ')}"
-    )
+    if name == "height":
+        return "the height the axle ends at"
+    side, reading = name.split(" ", 1)
+    if reading in ("toe", "camber"):
+        return f"{side} {reading} as read"
+    return f"{side} {reading}" if " " in reading else f"{side} point {reading.replace('_', ' ')}"
 
 
 def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
@@ -295,14 +294,54 @@ def _why(turned: WheelPlan) -> str:
     return "No step comes nearer."
 
 
-def show_axle(axle: str, toe: AxleToe) -> AxleToeView:
-    """Toe of an axle, in degrees."""
+def _show_toe(axle: str, toe: AxleToe) -> AxleToeView:
     return AxleToeView(
         axle=axle,
         total_deg=degrees(toe.total),
         thrust_deg=degrees(toe.thrust),
         steering_wheel_deg=None if toe.steering_wheel is None else degrees(toe.steering_wheel),
     )
+
+
+def show_axles(plan: CarPlan, ratio: float | None) -> list[AxlePlanView]:
+    """What the wheels of each axle make together, as planned."""
+    return [
+        AxlePlanView(
+            **_show_toe(axle, one.toe).model_dump(),
+            together=list(_together(axle, one, ratio)),
+            chance_pct=100 * one.sureness.chance if one.sureness else None,
+            shares=[
+                ShareView(name=_reading(name), share_pct=100 * share)
+                for name, share in list(one.sureness.shares.items())[:4]
+                if share >= 0.02
+            ]
+            if one.sureness
+            else [],
+        )
+        for axle, one in plan.axles.items()
+    ]
+
+
+def _together(axle: str, one: AxlePlan, ratio: float | None) -> Iterator[TogetherView]:
+    """Total toe, and the thrust line or where the steering wheel then stands."""
+    goals = {both.name: both for both in one.across}
+    for name, value in (("total", one.toe.total), ("thrust", one.toe.thrust)):
+        both = goals.get(name)
+        if both is None:
+            continue
+        off, limit, label = value - both.goal, both.limit, "total toe" if name == "total" else "thrust"
+        plus_minus = one.sureness.across[name] if one.sureness else None
+        if axle == "front" and name == "thrust" and ratio:
+            label, value, off, limit = "steering wheel", -ratio * off, -ratio * off, ratio * limit
+            plus_minus = None if plus_minus is None else ratio * plus_minus
+        yield TogetherView(
+            name=label,
+            value_deg=degrees(value),
+            goal_deg=degrees(value - off),
+            plus_minus_deg=None if plus_minus is None else degrees(plus_minus),
+            limit_deg=degrees(limit),
+            inside=abs(off) <= limit * (1 + 1e-9),
+        )
 
 
 def show_sides(plan: CarPlan, record: Mapping[str, Quantity]) -> list[SidesApartView]:

@@ -55,6 +55,32 @@ class AxleToeView(View):
     steering_wheel_deg: float | None
 
 
+class TogetherView(View):
+    """Something both wheels of an axle make together, how sure it is, and how far off it may be. [deg]"""
+
+    name: str
+    value_deg: float
+    goal_deg: float
+    plus_minus_deg: float | None
+    limit_deg: float
+    inside: bool
+
+
+class ShareView(View):
+    """A reading's share in what the plan leaves open."""
+
+    name: str
+    share_pct: float
+
+
+class AxlePlanView(AxleToeView):
+    """The toe an axle ends at; where it is planned, how sure that is and which readings leave most open."""
+
+    together: list[TogetherView]
+    chance_pct: float | None
+    shares: list[ShareView]
+
+
 class SidesApartView(View):
     """Left minus right of one angle as planned, and how much it may be."""
 
@@ -110,13 +136,6 @@ class TargetView(View):
     why: str
 
 
-class ShareView(View):
-    """A reading's share in what the plan leaves open."""
-
-    name: str
-    share_pct: float
-
-
 class WheelPlanView(View):
     """One wheel: its drawing, its curve today, what can be turned, the plan and how sure it is."""
 
@@ -135,7 +154,6 @@ class WheelPlanView(View):
     adjusters: list[AdjusterView]
     targets: list[TargetView]
     chance_pct: float | None
-    shares: list[ShareView]
 
 
 class SolidAxleView(View):
@@ -162,6 +180,6 @@ class GeometryView(View):
     baseline_from: str
     solid: list[SolidAxleView]
     wheels: list[WheelPlanView]
-    axles: list[AxleToeView]
+    axles: list[AxlePlanView]
     sides: list[SidesApartView]
     order: list[str]

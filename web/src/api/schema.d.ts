@@ -1087,6 +1087,26 @@ export interface components {
             subject: string;
         };
         /**
+         * AxlePlanView
+         * @description The toe an axle ends at; where it is planned, how sure that is and which readings leave most open.
+         */
+        AxlePlanView: {
+            /** Axle */
+            axle: string;
+            /** Chance Pct */
+            chance_pct: number | null;
+            /** Shares */
+            shares: components["schemas"]["ShareView"][];
+            /** Steering Wheel Deg */
+            steering_wheel_deg: number | null;
+            /** Thrust Deg */
+            thrust_deg: number;
+            /** Together */
+            together: components["schemas"]["TogetherView"][];
+            /** Total Deg */
+            total_deg: number;
+        };
+        /**
          * AxleToeIn
          * @description Toe of both wheels of an axle.
          */
@@ -1947,7 +1967,7 @@ export interface components {
          */
         GeometryView: {
             /** Axles */
-            axles: components["schemas"]["AxleToeView"][];
+            axles: components["schemas"]["AxlePlanView"][];
             /** Baseline From */
             baseline_from: string;
             /** Order */
@@ -3231,6 +3251,24 @@ export interface components {
             toe_mm: number;
         };
         /**
+         * TogetherView
+         * @description Something both wheels of an axle make together, how sure it is, and how far off it may be. [deg]
+         */
+        TogetherView: {
+            /** Goal Deg */
+            goal_deg: number;
+            /** Inside */
+            inside: boolean;
+            /** Limit Deg */
+            limit_deg: number;
+            /** Name */
+            name: string;
+            /** Plus Minus Deg */
+            plus_minus_deg: number | null;
+            /** Value Deg */
+            value_deg: number;
+        };
+        /**
          * Tolerances
          * @description How near is near enough.
          */
@@ -3379,7 +3417,7 @@ export interface components {
          */
         TurnsOfJobView: {
             /** Axles */
-            axles: components["schemas"]["AxleToeView"][];
+            axles: components["schemas"]["AxlePlanView"][];
             /** Order */
             order: string[];
             /** Sides */
@@ -3539,8 +3577,6 @@ export interface components {
             problem: string;
             /** Segments */
             segments: components["schemas"]["SegmentView"][];
-            /** Shares */
-            shares: components["schemas"]["ShareView"][];
             /** Targets */
             targets: components["schemas"]["TargetView"][];
             /** Travel Mm */

@@ -28,20 +28,38 @@ const load = () =>
     order.value = await ask((api) => api.GET('/api/settings/walk'))
   })
 
-const change = (corners: WalkOrder['corners'], by: WalkOrder['by']) =>
-  guarded(async () => {
+let sending = Promise.resolve()
+let waiting = 0
+
+/** Shown at once, sent one after the other: a second tap counts on from the first. */
+function change(corners: WalkOrder['corners'], by: WalkOrder['by']): void {
+  if (!order.value) return
+  order.value = { ...order.value, corners, by }
+  waiting += 1
+  sending = sending.then(() => guarded(() => save(corners, by)))
+}
+
+async function save(corners: WalkOrder['corners'], by: WalkOrder['by']): Promise<void> {
+  try {
     const body = { corners, by, seen: order.value?.version ?? 0 }
-    order.value = await ask((api) => api.PUT('/api/settings/walk', { body }))
-    const path = { job_id: store.job!.id }
-    store.take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path } })))
-  })
+    const saved = await ask((api) => api.PUT('/api/settings/walk', { body }))
+    order.value = waiting > 1 ? { ...order.value!, version: saved.version } : saved
+  } catch (error) {
+    order.value = await ask((api) => api.GET('/api/settings/walk'))
+    throw error
+  } finally {
+    waiting -= 1
+  }
+  const path = { job_id: store.job!.id }
+  store.take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path } })))
+}
 
 function earlier(place: number): void {
   if (!order.value) return
   const corners = [...(order.value.corners ?? [])]
   const [moved] = corners.splice(place, 1)
   if (moved) corners.splice(place - 1, 0, moved)
-  void change(corners, order.value.by)
+  change(corners, order.value.by)
 }
 
 onMounted(load)

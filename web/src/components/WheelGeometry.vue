@@ -108,11 +108,7 @@ function turn(name: string, value: string): void {
         </tbody>
       </table>
       <p v-if="chance !== null" class="soft">
-        Chance of ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>. Most of what is
-        open comes from
-        {{
-          wheel.shares.map((one) => `${one.name} (${sayNumber(one.share_pct, 0)} %)`).join(', ')
-        }}.
+        Chance of this wheel ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>.
       </p>
     </template>
   </section>

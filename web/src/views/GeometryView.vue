@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import AxleTogether from '../components/AxleTogether.vue'
 import FieldGroup from '../components/FieldGroup.vue'
 import SolidAxleCard from '../components/SolidAxleCard.vue'
 import SidesApart from '../components/SidesApart.vue'
@@ -74,14 +75,8 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
             <b class="figure">{{ sayNumber(together.steering_wheel_deg, 1) }}°</b>
           </template>
         </span>
-        <span v-if="planned" class="soft">
-          Planned: total {{ sayNumber(planned.total_deg, 2) }}°, thrust
-          {{ sayNumber(planned.thrust_deg, 2) }}°<template
-            v-if="planned.steering_wheel_deg !== null"
-            >, steering wheel {{ sayNumber(planned.steering_wheel_deg, 1) }}°</template
-          >.
-        </span>
       </div>
+      <AxleTogether v-if="planned" :axle="planned" />
       <SidesApart :sides="sides" />
     </section>
     <SolidAxleCard

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import AxleTogether from '../components/AxleTogether.vue'
 import SidesApart from '../components/SidesApart.vue'
 import WheelTurns from '../components/WheelTurns.vue'
 import { useTurns } from '../composables/useTurns'
-import { sayNumber } from '../composables/useWords'
 
 const { turns } = useTurns()
 const AXLES = [
@@ -11,7 +11,7 @@ const AXLES = [
   { key: 'front', label: 'Then the front, to the thrust line' },
 ]
 const of = (axle: string) => turns.value?.wheels.filter((one) => one.key.startsWith(axle)) ?? []
-const toe = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
+const together = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
 const sides = (axle: string) => turns.value?.sides.filter((one) => one.axle === axle) ?? []
 const order = computed(() => turns.value?.order ?? [])
 </script>
@@ -23,16 +23,8 @@ const order = computed(() => turns.value?.order ?? [])
       Tap while turning. + lengthens, − shortens; the number in the middle is what is still wanted.
     </p>
     <template v-for="axle in AXLES" :key="axle.key">
-      <div class="row">
-        <h3>{{ axle.label }}</h3>
-        <span v-if="toe(axle.key)" class="soft">
-          planned: total toe {{ sayNumber(toe(axle.key)!.total_deg, 2) }}°, thrust
-          {{ sayNumber(toe(axle.key)!.thrust_deg, 2) }}°<template
-            v-if="toe(axle.key)!.steering_wheel_deg !== null"
-            >, steering wheel {{ sayNumber(toe(axle.key)!.steering_wheel_deg!, 1) }}°</template
-          >
-        </span>
-      </div>
+      <h3>{{ axle.label }}</h3>
+      <AxleTogether v-if="together(axle.key)" :axle="together(axle.key)!" />
       <SidesApart :sides="sides(axle.key)" />
       <div class="pair">
         <WheelTurns v-for="one in of(axle.key)" :key="one.key" :wheel="one" />

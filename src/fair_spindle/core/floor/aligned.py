@@ -65,10 +65,10 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     """
     ratio = readings.quantities.get("car.steering_ratio")
     wheels = {
-        key: one if one.measured == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
+        key: one if one.read.keys() == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
         for key, one in wheels_of(readings, readings.quantities).items()
     }
-    plan = plan_car(wheels, ratio.value if ratio else None, samples)
+    plan = plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
     return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
 
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
+from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.adjusters import adjusters_of
@@ -15,12 +17,12 @@ from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.tape import corner_by_tape
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.realign import TOLERANCES, Adjuster, Realigned, changes_by_link, realign
+from fair_spindle.core.realign import ANGLES, TOLERANCES, Adjuster, Realigned, Wanted, changes_by_link, realign
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.solid_axle import NEEDED as SOLID
 from fair_spindle.core.solid_axle import SolidAxle, make_solid_axle
-from fair_spindle.core.sureness import SAMPLES, Doubtful, Sureness, how_sure
+from fair_spindle.core.sureness import SAMPLES, AxleSureness, Doubtful, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe, steer_sign
 from fair_spindle.core.units import from_core, to_core
 
@@ -38,7 +40,7 @@ class Wheel:
 
     ``tolerances`` are the record's, or the usual ones. [rad]
 
-    ``measured`` tells which angles were read; the others are taken as zero.
+    ``read`` are toe and camber as they were read [rad]; the others are taken as zero.
     """
 
     key: str
@@ -49,7 +51,7 @@ class Wheel:
     targets: Mapping[str, float]
     travel: float
     doubtful: Doubtful
-    measured: frozenset[str]
+    read: Mapping[str, float]
     differs: str = ""
     depth: str = ""
     tolerances: Mapping[str, float] = field(default_factory=lambda: dict(TOLERANCES))
@@ -70,11 +72,20 @@ class WheelPlan:
 
 
 @dataclass(frozen=True)
+class AxlePlan:
+    """The toe an axle ends at; where both its wheels are planned, what they make together and how sure that is."""
+
+    toe: AxleToe
+    across: tuple[Across, ...] = ()
+    sureness: AxleSureness | None = None
+
+
+@dataclass(frozen=True)
 class CarPlan:
-    """The plan for the whole car: each wheel, and the toe of each axle as planned."""
+    """The plan for the whole car: each wheel, and each axle."""
 
     wheels: Mapping[str, WheelPlan]
-    axles: Mapping[str, AxleToe]
+    axles: Mapping[str, AxlePlan]
 
 
 def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, Wheel]:
@@ -178,7 +189,13 @@ def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
         return AxleGeometry(axle, None, (), error.message)
 
 
-def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SAMPLES, seed: int = 1) -> CarPlan:
+def plan_car(
+    wheels: Mapping[str, Wheel],
+    ratio: float | None,
+    samples: int = SAMPLES,
+    limits: Mapping[str, Quantity] | None = None,
+    seed: int = 1,
+) -> CarPlan:
     """Plan the turns of every wheel: the rear axle first, then the front to the thrust line it leaves.
 
     Parameters
@@ -188,7 +205,9 @@ def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SA
     ratio : float, optional
         Steering ratio. [-]
     samples : int, optional
-        How many corners are drawn to say how sure the plan is; none where 0. [-]
+        How many axles are drawn to say how sure the plan is; none where 0. [-]
+    limits : mapping of Quantity, optional
+        The record's limits of what two wheels make together, by field key. [rad]
     seed : int, optional
         Of the random draws, so that the same car gives the same answer. [-]
 
@@ -204,7 +223,7 @@ def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SA
     Notes
     -----
     The front wheels' wanted toes are turned with the rear thrust, so that the steering wheel
-    stands straight: left + thrust, right − thrust.
+    stands straight: left + thrust, right − thrust.  A rear wheel that is not planned counts as it stands.
 
     Source
     ------
@@ -217,20 +236,26 @@ def plan_car(wheels: Mapping[str, Wheel], ratio: float | None, samples: int = SA
     """
     generator = np.random.default_rng(seed)
     found: dict[str, WheelPlan] = {}
-    axles: dict[str, AxleToe] = {}
-    thrust = 0.0
+    axles: dict[str, AxlePlan] = {}
+    thrust, drawn = 0.0, None
     for axle in ("rear", "front"):
-        pair = [f"{axle}.{side}" for side in SIDES]
-        for key, sign in zip(pair, (1, -1), strict=True):
-            if key in wheels:
-                found[key] = _turned(wheels[key], sign * thrust if axle == "front" else 0.0, generator, samples)
-        plans = [found[key].plan for key in pair if key in found]
-        if len(plans) == len(pair) and all(plans):
-            left, right = (plan.after["toe"] for plan in plans if plan)
-            axles[axle] = axle_toe(left, right, ratio if axle == "front" else None, thrust)
+        pair = [wheels[key] for key in (f"{axle}.{side}" for side in SIDES) if key in wheels]
+        aim = thrust if axle == "front" else 0.0
+        across = _across(axle, pair, aim, limits, ratio) if len(pair) == len(SIDES) else ()
+        turned = _turned(pair, aim, across)
+        sure = _surely(turned, across, generator, samples, drawn) if samples else None
+        for place, one in enumerate(one for one in turned if one.plan):
+            found[one.wheel.key] = replace(one, sureness=sure.wheels[place]) if sure else one
+        found |= {one.wheel.key: one for one in turned if not one.plan}
+        toes = [at for one in turned if (at := _stands(one)) is not None]
+        if len(toes) == len(SIDES):
+            toe = axle_toe(toes[0], toes[1], ratio if axle == "front" else None, thrust)
+            planned = all(one.plan for one in turned)
+            axles[axle] = AxlePlan(toe, across if planned else (), sure if planned else None)
             if axle == "rear":
-                thrust = axles[axle].thrust
-    return CarPlan(found, axles)
+                thrust = toe.thrust
+                drawn = sure.thrust - thrust if sure and planned else None
+    return CarPlan({key: found[key] for key in wheels}, axles)
 
 
 def corrected(
@@ -270,7 +295,7 @@ def corrected(
 
     Examples
     --------
-    >>> wheel = Wheel("", None, (), "", (), {}, 0.0, Doubtful(0, 0, 0, 0), frozenset())
+    >>> wheel = Wheel("", None, (), "", (), {}, 0.0, Doubtful(0, 0, 0, 0), {})
     >>> corrected(WheelPlan(wheel, None, None, "", {}), {}, {}, {}, 0.0) is None
     True
     """
@@ -292,38 +317,100 @@ def corrected(
     return {one.name: int(size) for one, size in zip(wheel.adjusters, wanted, strict=True)}
 
 
-def _turned(wheel: Wheel, thrust: float, generator: np.random.Generator, samples: int) -> WheelPlan:
-    if wheel.corner is None:
-        return WheelPlan(wheel, None, None, wheel.problem, {})
-    if not wheel.adjusters:
-        return WheelPlan(wheel, None, None, "Nothing on this wheel can be adjusted, by its record.", {})
-    targets = {name: angle + (thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
-    try:
-        plan = realign(wheel.corner, wheel.travel, wheel.adjusters, targets, wheel.tolerances)
-        sure = None
-        if samples:
-            doubt = wheel.doubtful
-            sure = how_sure(
-                wheel.corner,
-                wheel.travel,
-                wheel.adjusters,
-                plan,
-                targets,
-                wheel.tolerances,
-                doubt,
-                generator,
-                samples,
+def _across(
+    axle: str, pair: Sequence[Wheel], thrust: float, limits: Mapping[str, Quantity] | None, ratio: float | None
+) -> tuple[Across, ...]:
+    """What the two wheels of an axle are to make together, and how near."""
+    told = {key: one.value for key, one in (limits or {}).items() if one.value > 0}
+    left, right = (one.targets.get("toe", 0.0) for one in pair)
+    near = sum(one.tolerances["toe"] for one in pair)
+    straight = told.get("front.within.steering_wheel", STEERING_WHEEL_WITHIN) / ratio if ratio else near / 2
+    within_thrust = straight if axle == "front" else told.get("rear.within.thrust", near / 2)
+    toes = toe_across(left + thrust, right - thrust, told.get(f"{axle}.within.total_toe", near), within_thrust)
+    apart = [
+        Across(f"{name} apart", name, 1.0, -1.0, 0.0, told[f"{axle}.apart.{name}"])
+        for name in ANGLES
+        if f"{axle}.apart.{name}" in told and all(name in one.targets for one in pair)
+    ]
+    return (*toes, *apart)
+
+
+def _turned(pair: Sequence[Wheel], thrust: float, across: Sequence[Across]) -> list[WheelPlan]:
+    """The plans of the wheels of an axle, chosen together where both can be planned."""
+    asked: list[tuple[Wheel, Wanted | None, str]] = []
+    for wheel in pair:
+        sign = 1 if wheel.key.endswith("left") else -1
+        targets = {name: angle + (sign * thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
+        problem = wheel.problem
+        if wheel.corner and not wheel.adjusters:
+            problem = "Nothing on this wheel can be adjusted, by its record."
+        wanted = None
+        if wheel.corner:
+            wanted = Wanted(wheel.corner, wheel.travel, wheel.adjusters, targets, wheel.tolerances)
+        asked.append((wheel, wanted, problem))
+    both = [wanted for _, wanted, _ in asked if wanted]
+    together: Sequence[Realigned] = ()
+    if len(both) == len(SIDES) and any(one.adjusters for one in both):
+        try:
+            together = realign_axle(both[0], both[1], across)
+        except (InputError, NoSolution):
+            together = ()  # told below, at the wheel it is about
+    found = []
+    for place, (wheel, wanted, problem) in enumerate(asked):
+        aims = wanted.targets if wanted else {}
+        if wanted is None or not wanted.adjusters:
+            found.append(WheelPlan(wheel, None, None, problem, aims))
+            continue
+        try:
+            plan = (
+                together[place]
+                if together
+                else realign(wanted.corner, wanted.travel, wanted.adjusters, wanted.targets, wanted.tolerances)
             )
-    except (InputError, NoSolution) as error:
-        return WheelPlan(wheel, None, None, error.message, targets)
-    return WheelPlan(wheel, plan, sure, "", targets)
+            found.append(WheelPlan(wheel, plan, None, "", aims))
+        except (InputError, NoSolution) as error:
+            found.append(WheelPlan(wheel, None, None, error.message, aims))
+    return found
+
+
+def _surely(
+    turned: Sequence[WheelPlan],
+    across: Sequence[Across],
+    generator: np.random.Generator,
+    samples: int,
+    follow: NDArray[np.float64] | None,
+) -> AxleSureness | None:
+    drawn = []
+    for one in turned:
+        wheel = one.wheel
+        if one.plan and wheel.corner:
+            wanted = Wanted(wheel.corner, wheel.travel, wheel.adjusters, one.targets, wheel.tolerances)
+            drawn.append((wanted, one.plan, wheel.doubtful))
+    try:
+        return how_sure(drawn, generator, samples, across, follow) if drawn else None
+    except NoSolution:
+        return None
+
+
+def _stands(one: WheelPlan) -> float | None:
+    """Toe a wheel ends at: as planned, or, where nothing is planned on it, as read at the height it will have."""
+    if one.plan:
+        return one.plan.after["toe"]
+    if "toe" not in one.wheel.read:
+        return None
+    if one.wheel.corner is None:
+        return one.wheel.read["toe"]
+    try:
+        return float(angles_at(one.wheel.corner, [one.wheel.travel]).toe[0])
+    except NoSolution:
+        return None
 
 
 def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Wheel:
     axle, side = key.split(".")
     layout = record.words.get(f"{axle}.layout", "")
     toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
-    measured = frozenset(name for name, angle in (("toe", toe), ("camber", camber)) if angle)
+    read = {name: angle.value for name, angle in (("toe", toe), ("camber", camber)) if angle}
     change = record.quantities.get(f"{axle}.height_change", Quantity(0.0))
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
     corner, depth, lacks, problem = _deepest(record, baseline, key, layout, angles)
@@ -350,7 +437,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
         targets,
         -change.value,
         doubtful,
-        measured,
+        read,
         differs,
         depth,
         {name: own.value if own else TOLERANCES[name] for name, own in within.items()},

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.layouts import LAYOUTS, ArmKind
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.rubber import BUSHING_KINDS
@@ -151,6 +152,7 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
         hint="Of the body at this axle; lower is negative. Left empty: none.",
     )
     if shape.layout(axle):
+        yield from _together(axle)
         for name in ("toe", "camber", "caster") if shape.steering_axis(axle) else ("toe", "camber"):
             yield Field(
                 f"apart.{name}",
@@ -248,6 +250,33 @@ _BAR = (
     Field("bar.hole", "Hole in use", "Sway bar", choices=(("1", "Hole 1"), ("2", "Hole 2"), ("3", "Hole 3"))),
     Field("bar.link", "Link length", "Sway bar", methods=typed("length", "mm", 30, 600), half_width=1.0),
 )
+
+
+def _together(axle: Axle) -> Iterator[Field]:
+    """How far off what both wheels of an axle make together may be."""
+    yield Field(
+        "within.total_toe",
+        "Total toe may be off by",
+        "Targets",
+        methods=typed("angle", "deg", 0.01, 4),
+        hint="Left empty: what both wheels may be off by.",
+    )
+    if axle == "front":
+        yield Field(
+            "within.steering_wheel",
+            "Steering wheel may stand off by",
+            "Targets",
+            methods=typed("angle", "deg", 0.1, 20),
+            hint=f"Running straight. Left empty: {from_core(STEERING_WHEEL_WITHIN, 'deg'):.1f}°.",
+        )
+    else:
+        yield Field(
+            "within.thrust",
+            "Thrust line may be off by",
+            "Targets",
+            methods=typed("angle", "deg", 0.01, 2),
+            hint="Left empty: what one wheel's toe may be off by.",
+        )
 
 
 def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Field]:

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import type { AxlePlanView } from '../api/client'
+import { sayNumber } from '../composables/useWords'
+
+defineProps<{ axle: AxlePlanView }>()
+const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
+</script>
+
+<template>
+  <div class="both" :aria-label="`${capital(axle.axle)} axle, both wheels together`" role="group">
+    <p v-if="!axle.together.length" class="soft">
+      As it stands: total toe {{ sayNumber(axle.total_deg, 2) }}°, thrust
+      {{ sayNumber(axle.thrust_deg, 2) }}°.
+    </p>
+    <ul v-else>
+      <li v-for="one in axle.together" :key="one.name" :class="one.inside ? 'go' : 'wait'">
+        {{ one.inside ? '✓' : '▲' }} {{ capital(one.name) }}
+        <b class="figure">{{ sayNumber(one.value_deg, 2) }}°</b>
+        <template v-if="one.plus_minus_deg !== null">
+          ± {{ sayNumber(one.plus_minus_deg, 2) }}</template
+        >, wanted {{ sayNumber(one.goal_deg, 2) }}° ± {{ sayNumber(one.limit_deg, 2) }}
+      </li>
+    </ul>
+    <p v-if="axle.chance_pct !== null" class="soft">
+      Chance that the whole axle ends inside:
+      <b class="figure">{{ sayNumber(axle.chance_pct, 0) }} %</b>.
+      <template v-if="axle.shares.length">
+        Most worth reading again: {{ axle.shares[0]!.name }} ({{
+          axle.shares.map((one) => `${one.name} ${sayNumber(one.share_pct, 0)} %`).join(', ')
+        }}
+        of what is open).
+      </template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.both {
+  display: grid;
+  gap: 4px;
+}
+
+ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+.go {
+  color: var(--go);
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
+}
+</style>
