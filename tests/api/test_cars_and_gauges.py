@@ -128,8 +128,9 @@ def test_geometry_is_planned_and_tried_out_and_changes_nothing(client, cars):
     assert all(one["depth"] == "points" and one["targets"] for one in wheels.values())
     assert all(0 <= one["chance_pct"] <= 100 for one in wheels.values())
     for one in plan["axles"]:
-        assert 0 <= one["chance_pct"] <= 100 and one["shares"][0]["share_pct"] > 0
-        assert [each["name"] for each in one["together"]][0] == "total toe"
+        assert 0 <= one["chance_pct"] <= 100
+        assert one["shares"][0]["share_pct"] > 0
+        assert one["together"][0]["name"] == "total toe"
     assert plan["order"][0].startswith("Rear axle")
     reached = {(key, goal["name"]): goal["after_deg"] for key, one in wheels.items() for goal in one["targets"]}
     assert {(one["axle"], one["name"]): one["difference_deg"] for one in plan["sides"]} == pytest.approx(

@@ -22,6 +22,7 @@ from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.core.realign import TOLERANCES, Adjuster, Wanted, angles_of, on, realign
 from fair_spindle.core.slopes import Slopes, angles_at
 from fair_spindle.core.sureness import Doubtful, how_sure
+from fair_spindle.core.threads import RodEnd, transfer_turns
 from fair_spindle.core.toe import toe_for_rod_change
 
 DEGREE = math.pi / 180
@@ -291,3 +292,39 @@ def test_the_sides_may_be_each_on_target_and_still_too_far_apart():
         "sides_apart",
         "Front toe: left and right are 0.15° apart; at most 0.10° is wanted.",
     )
+
+
+def test_three_schools_of_one_new_part_plan_the_same_length_and_agree_with_the_transfer():
+    """Referee: the published transfer of counted turns; a new rod of another end and another thread."""
+    kept = [Entered("front.layout", choice="strut"), *points(), Entered("front.left.tie.adjust", choice="one_thread")]
+    kept += [typed("front.left.tie.swap_per_turn", "2", "pitch_mm"), typed("front.left.tie.engagement", "15")]
+    kept += [typed("front.height_change", "-25"), Entered("front.left.tie.step", choice="flat")]
+
+    def mm(**numbers):
+        units = {"turns": "turn", "pitch": "pitch_mm"}
+        return {name: Typed(str(value), units.get(name, "mm")) for name, value in numbers.items()}
+
+    schools = {
+        "beside": mm(difference=27),
+        "lengths": mm(old=339, new=366),
+        "counted": mm(turns=14, pitch=1.5, old_end=60, new_end=66),
+    }
+    plans, wheels = {}, {}
+    for school, typed_in in schools.items():
+        told = record(*kept, Entered("front.left.tie.swap", school, typed_in), template=ALIGN)
+        wheels[school] = wheels_of(told, ANGLES)["front.left"]
+        plans[school] = plan_car({"front.left": wheels[school]}, None, 200).wheels["front.left"]
+    plain = plan_car({"front.left": wheels_of(record(*kept), ANGLES)["front.left"]}, None, 0).wheels["front.left"]
+    for one in plans.values():
+        assert one.plan.changes[0] == pytest.approx(plain.plan.exact[0], abs=2 / 6 / 2), "the length the car wants"
+        assert one.plan.changes[0] == pytest.approx(27 + 2 * one.plan.set_turns[0]), "from where the new rod lies"
+    rod = wheels["counted"].adjusters[0]
+    as_old = transfer_turns(RodEnd(1.5, 60.0, 300.0), 14.0, RodEnd(2.0, 66.0, 300.0), 15.0, 1 / 6)
+    assert -rod.turns_to(0.0) == pytest.approx(as_old.turns_on)
+    assert rod.high == 27 - 15, "never less than 15 mm of thread"
+    assert wheels["beside"].adjusters[0].doubt == pytest.approx(1 / math.sqrt(3))
+    long = record(
+        *kept, Entered("front.left.tie.swap", "counted", {**schools["counted"], **mm(new_end=5)}), template=ALIGN
+    )
+    short = plan_car({"front.left": wheels_of(long, ANGLES)["front.left"]}, None, 0).wheels["front.left"]
+    assert short.plan.limited_by == ("Tie rod",), "a new end that is too short ends at its thread"

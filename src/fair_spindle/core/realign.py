@@ -30,6 +30,8 @@ class Adjuster:
     ``acts_on`` are the links it changes, each with its share of the change: a ball joint moved out
     along a wishbone lengthens both legs.  ``per_turn`` length change of one turn [mm], ``step``
     smallest step [turn], ``low`` and ``high`` the length change at its stops [mm], ``unit`` what a turn is called.
+    ``start`` is how much longer than the old part it is before it is turned, ``doubt`` the standard uncertainty
+    of that [mm]; ``from_no_thread`` where turns are counted on from nothing engaged; ``part`` its key on the car.
     """
 
     name: str
@@ -39,6 +41,18 @@ class Adjuster:
     low: float
     high: float
     unit: Literal["turn", "mm", "shim"] = "turn"
+    start: float = 0.0
+    doubt: float = 0.0
+    from_no_thread: bool = False
+    part: str = ""
+
+    def changed(self, steps: float) -> float:
+        """Length against the old part after so many steps. [mm]"""
+        return self.start + steps * self.step * self.per_turn
+
+    def turns_to(self, change: float) -> float:
+        """Turns that bring the length to a change against the old part."""
+        return (change - self.start) / self.per_turn
 
 
 @dataclass(frozen=True)
@@ -224,7 +238,7 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
     >>> float(try_steps(wheel, np.zeros(0)).cost[0])
     1.0
     """
-    changes = best_steps(centre, wanted.adjusters) * step_sizes(wanted.adjusters)
+    changes = near_settings(centre, wanted.adjusters)
     angles = angles_of(wanted, changes)
     off = [((angles[name] - goal) / wanted.tolerances[name]) ** 2 for name, goal in wanted.targets.items()]
     return Tried(changes, angles, np.sum(off, axis=0))
@@ -279,7 +293,7 @@ def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, 
         for name in ANGLES
         if name in wanted.targets
     }
-    turns = changes / np.array([one.per_turn for one in wanted.adjusters])
+    turns = np.array([one.turns_to(at) for one, at in zip(wanted.adjusters, changes, strict=True)])
     return Realigned(
         {name: float(angle[0]) for name, angle in before.items()}, free, turns, changes, after, reached, stopped
     )
@@ -318,41 +332,8 @@ def turned(changes: Array) -> Array:
     return np.asarray(np.einsum("nk,nk->n", changes, changes), dtype=float)
 
 
-def step_sizes(adjusters: Sequence[Adjuster]) -> Array:
-    """Length change of one step of each adjuster.
-
-    Parameters
-    ----------
-    adjusters : sequence of Adjuster
-        m of them. [mm, turn]
-
-    Returns
-    -------
-    array
-        Shape (m,). [mm]
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    step · length per turn.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> step_sizes([Adjuster("rod", on("tie"), 1.5, 0.5, -9, 9)]).tolist()
-    [0.75]
-    """
-    return np.array([one.per_turn * one.step for one in adjusters])
-
-
-def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
-    """Every combination of allowed steps near a length change.
+def near_settings(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
+    """Every combination of allowed settings near a length change.
 
     Parameters
     ----------
@@ -366,7 +347,7 @@ def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUN
     Returns
     -------
     array
-        Steps counted from zero, shape (k, m). [step]
+        Length changes on steps, shape (k, m). [mm]
 
     Raises
     ------
@@ -382,18 +363,18 @@ def best_steps(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUN
 
     Examples
     --------
-    >>> best_steps(np.array([0.6]), [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
-    [1.0, 2.0]
+    >>> near_settings(np.array([0.6]), [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
+    [0.25, 0.5]
     """
     while (2 * around + 1) ** len(adjusters) > MOST_TRIES and around > 1:
         around -= 1
     ranges = []
     for one, at in zip(adjusters, centre, strict=True):
         size = one.per_turn * one.step
-        low, high = np.ceil(one.low / size - 1e-9), np.floor(one.high / size + 1e-9)
-        middle = np.clip(np.round(at / size), low, high)
+        low, high = np.ceil((one.low - one.start) / size - 1e-9), np.floor((one.high - one.start) / size + 1e-9)
+        middle = np.clip(np.round((at - one.start) / size), low, high)
         near = np.arange(middle - around, middle + around + 1)
-        ranges.append(near[(near >= low) & (near <= high)])
+        ranges.append(one.start + size * near[(near >= low) & (near <= high)])
     return np.array(list(itertools.product(*ranges)), dtype=float)
 
 
@@ -559,7 +540,14 @@ def _checked(wanted: Wanted) -> dict[str, float]:
         where = f"adjusters.{one.name}"
         require(one.per_turn > 0, where, "Length per turn must be above 0 mm", one.per_turn)
         require(one.step > 0, where, "The smallest step must be above 0 turns", one.step)
-        require(one.low <= 0 <= one.high, where, "The stops must lie to either side of today's setting", one.low)
+        if not one.start:
+            require(one.low <= 0 <= one.high, where, "The stops must lie to either side of today's setting", one.low)
+        require(
+            one.high - one.low >= one.step * one.per_turn or one.low <= one.start <= one.high,
+            where,
+            "There is no setting between its stops; the thread is too short, or the part too long",
+            f"{one.low:.1f} to {one.high:.1f} mm",
+        )
     for name in targets:
         require(tolerances[name] > 0, f"tolerances.{name}_deg", "A tolerance must be above 0", tolerances[name])
     return {name: tolerances[name] for name in ANGLES if name in targets}

@@ -15,8 +15,8 @@ from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.corner import Corner, spindle_of
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.kinematics import ON_ONE_AXIS, solve_poses, wheel_angles
-from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of, changes_by_link
-from fair_spindle.core.slopes import Geometry, angles_at
+from fair_spindle.core.realign import ANGLES, Adjuster, Realigned, Wanted, angles_of, changes_by_link
+from fair_spindle.core.slopes import angles_at
 
 Array = NDArray[np.float64]
 SAMPLES = 2000
@@ -117,7 +117,7 @@ def how_sure(
     draws: dict[str, Array] = {"height": height}
     angles, found, misses = [], [], []
     for wanted, plan, doubtful in wheels:
-        own = {"height": height, **_draw(wanted.corner, doubtful, generator, samples)}
+        own = {"height": height, **_draw(wanted, doubtful, generator, samples)}
         side = "left" if wanted.corner.side > 0 else "right"
         draws |= {f"{side} {name}": drawn for name, drawn in own.items() if name != "height"}
         got = _drawn(wanted, plan, own)
@@ -166,7 +166,11 @@ def _drawn(wanted: Wanted, plan: Realigned, draws: Mapping[str, Array]) -> dict[
     """What each drawn wheel comes to with the planned turns, each shape (samples,)."""
     corner = wanted.corner
     at = wanted.travel + draws["height"][:, 0]
-    changes = changes_by_link(wanted.adjusters, np.tile(plan.changes, (len(at), 1)))
+    set_to = np.tile(plan.changes, (len(at), 1))
+    for place, one in enumerate(wanted.adjusters):
+        if one.doubt:
+            set_to[:, place] += draws[_against_old(one)][:, 0]
+    changes = changes_by_link(wanted.adjusters, set_to)
     if isinstance(corner, Corner):
         scatter = {} if corner.layout in ON_ONE_AXIS else {name: draws[name] for name in _points(corner)}
         spindle = spindle_of(corner.side, corner.camber + draws["camber"][:, 0], corner.toe + draws["toe"][:, 0])
@@ -185,7 +189,12 @@ def _points(corner: Corner) -> list[str]:
     return [name for name in corner.points if name != "wheel_center"]
 
 
-def _draw(corner: Geometry, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
+def _against_old(one: Adjuster) -> str:
+    return f"new {one.name.lower()} against the old"
+
+
+def _draw(wanted: Wanted, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
+    corner = wanted.corner
     sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1)}
     if not isinstance(corner, Corner):
         sizes |= {
@@ -194,6 +203,7 @@ def _draw(corner: Geometry, doubtful: Doubtful, generator: np.random.Generator, 
         }
     elif corner.layout not in ON_ONE_AXIS:
         sizes |= {name: (doubtful.point, 3) for name in _points(corner)}
+    sizes |= {_against_old(one): (one.doubt, 1) for one in wanted.adjusters if one.doubt}
     return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
 
 

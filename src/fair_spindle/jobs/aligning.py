@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import degrees
 
 from fair_spindle.core.floor.aligned import AlignedWheel, align_car
+from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.geometry import WheelPlan
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
@@ -15,7 +16,10 @@ from fair_spindle.records.database import Database
 
 
 class CountView(View):
-    """One adjuster through the job; counts are in its smallest steps, longer positive."""
+    """One adjuster through the job; counts are in its smallest steps, longer positive.
+
+    ``by_length`` says the plan in the other schools: centre to centre, and against the old part.
+    """
 
     name: str
     step_said: str
@@ -27,6 +31,7 @@ class CountView(View):
     left_said: str
     plus_minus_turns: float | None
     at_stop: bool
+    by_length: str
 
 
 class ReadAgainView(View):
@@ -68,14 +73,14 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     ratio = now.readings.quantities.get("car.steering_ratio")
     labels = {key: one.label for key, one in now.sheet.fields.items()}
     return TurnsOfJobView(
-        wheels=[_wheel(key, one, labels) for key, one in wheels.items()],
+        wheels=[_wheel(key, one, labels, now.readings) for key, one in wheels.items()],
         axles=show_axles(plan, ratio.value if ratio else None),
         sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
     )
 
 
-def _wheel(key: str, one: AlignedWheel, labels: dict[str, str]) -> WheelTurnsView:
+def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readings) -> WheelTurnsView:
     plan, sure = one.plan, one.plan.sureness
     return WheelTurnsView(
         key=key,
@@ -83,7 +88,7 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str]) -> WheelTurnsVie
         known=plan.wheel.corner is not None,
         lacks=[labels.get(name, name) for name in plan.wheel.lacks],
         problem=plan.problem or plan.wheel.problem,
-        counts=[_count(one, adjuster, place) for place, adjuster in enumerate(plan.wheel.adjusters)],
+        counts=[_count(one, adjuster, place, readings) for place, adjuster in enumerate(plan.wheel.adjusters)],
         targets=show_targets(plan),
         read_again=[
             _again(plan, target, one.read[target.name]) for target in show_targets(plan) if target.name in one.read
@@ -92,7 +97,7 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str]) -> WheelTurnsVie
     )
 
 
-def _count(one: AlignedWheel, adjuster: Adjuster, place: int) -> CountView:
+def _count(one: AlignedWheel, adjuster: Adjuster, place: int, readings: Readings) -> CountView:
     planned, turned = one.planned.get(adjuster.name, 0), one.turned[adjuster.name]
     left = planned - turned if one.still is None else one.still[adjuster.name]
     sure, plan = one.plan.sureness, one.plan.plan
@@ -111,7 +116,23 @@ def _count(one: AlignedWheel, adjuster: Adjuster, place: int) -> CountView:
         left_said=said(left),
         plus_minus_turns=float(sure.turns[place]) if sure else None,
         at_stop=bool(plan and adjuster.name in plan.limited_by),
+        by_length=_by_length(adjuster, adjuster.changed(planned), readings),
     )
+
+
+def _by_length(adjuster: Adjuster, change: float, readings: Readings) -> str:
+    """The planned setting as the other schools would keep it."""
+    if adjuster.unit != "turn" or not adjuster.part:
+        return ""
+    new = readings.quantities.get(f"{adjuster.part}.swap")
+    length = readings.quantities.get(f"{adjuster.part}.length")
+    old = new.parts.get("old") if new else None
+    old = old if old is not None else length.value if length else None
+    said = [f"centre to centre {old + change:.1f} mm"] if old is not None else []
+    if new:
+        as_old = say_set(round(adjuster.turns_to(0.0) / adjuster.step) * adjuster.step, adjuster)
+        said += [f"against the old part {change:+.1f} mm".replace("-", "−"), f"as long as the old part: {as_old}"]
+    return "; ".join(said)
 
 
 def _again(plan: WheelPlan, target: TargetView, read: float) -> ReadAgainView:

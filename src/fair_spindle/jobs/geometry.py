@@ -151,7 +151,7 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
     strange = next((name for name in turns if name not in known), "")
     if strange:
         raise InputError(f"This wheel has no adjuster {strange!r}.", field=f"turns.{wheel.key}.{strange}")
-    row = np.array([[turns.get(one.name, 0.0) * one.per_turn for one in wheel.adjusters]])
+    row = np.array([[one.start + turns.get(one.name, 0.0) * one.per_turn for one in wheel.adjusters]])
     changes = changes_by_link(wheel.adjusters, row) if wheel.adjusters else {}
     try:
         return TriedView(
@@ -236,9 +236,9 @@ def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
             name=one.name,
             mm_per_turn=one.per_turn,
             step_turns=one.step,
-            low_turns=one.low / one.per_turn,
-            high_turns=one.high / one.per_turn,
-            exact_turns=float(plan.exact[place]) / one.per_turn if plan else None,
+            low_turns=one.turns_to(one.low),
+            high_turns=one.turns_to(one.high),
+            exact_turns=one.turns_to(float(plan.exact[place])) if plan else None,
             plus_minus_turns=float(sure.turns[place]) if sure else None,
             set_turns=float(plan.set_turns[place]) if plan else None,
             unit=one.unit,
@@ -255,7 +255,7 @@ def say_set(turns: float, one: Adjuster) -> str:
         return "leave it"
     way = "inboard" if one.acts_on[0][0] == "strut_top" else "longer"
     if turns < 0:
-        way = "outboard" if way == "inboard" else "shorter"
+        way = "outboard" if way == "inboard" else "on, from no thread" if one.from_no_thread else "shorter"
     flats = turns / FLAT
     if one.unit == "turn" and abs(flats - round(flats)) < 1e-6:
         return f"{say_turns(abs(round(flats)))} {way}"

@@ -1471,10 +1471,14 @@ export interface components {
         /**
          * CountView
          * @description One adjuster through the job; counts are in its smallest steps, longer positive.
+         *
+         *     ``by_length`` says the plan in the other schools: centre to centre, and against the old part.
          */
         CountView: {
             /** At Stop */
             at_stop: boolean;
+            /** By Length */
+            by_length: string;
             /** Left */
             left: number;
             /** Left Said */

@@ -58,7 +58,10 @@ function turn(adjuster: string, steps: number): void {
           +
         </button>
       </div>
-      <p class="soft step">one tap: {{ one.step_said }}</p>
+      <p class="soft step">
+        one tap: {{ one.step_said
+        }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
+      </p>
     </div>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <p v-for="one in wheel.targets" :key="one.name">

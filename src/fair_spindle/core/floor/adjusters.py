@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -15,6 +16,7 @@ from fair_spindle.core.slopes import Geometry, Slopes
 from fair_spindle.core.threads import FLAT
 
 USUAL_REACH = 10.0
+USUAL_SWING = 80.0
 Unit = Literal["turn", "mm", "shim"]
 STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
 
@@ -52,7 +54,8 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
     -----
     Stops come from the shortest and longest setting told; 10 mm either way (a cam's own throw) otherwise. A thread
     is not turned out past its least engagement: each end of a sleeve gives its own pitch per turn, so the coarser
-    end is taken as the one that runs out, both ways where the two ends are of the same hand.
+    end is taken as the one that runs out, both ways where the two ends are of the same hand.  A new part (the job's
+    ``swap``) starts from its own length, and ends where its thread does.
 
     Source
     ------
@@ -78,15 +81,40 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
             if way == "legs" and legs:
                 for leg in legs:
                     half = leg.removeprefix(f"{arm.key}_")
-                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size)
+                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size, part=where)
             elif arm.key in links:
-                yield Adjuster(arm.label if axle == "front" else _rear_name(arm.key, arm.label), on(arm.key), *size)
+                name = arm.label if axle == "front" else _rear_name(arm.key, arm.label)
+                yield _swapped(record, Adjuster(name, on(arm.key), *size, part=where))
             elif legs and isinstance(corner, Corner):
-                yield Adjuster(arm.label, _along(corner, legs), *size)
+                yield _swapped(record, Adjuster(arm.label, _along(corner, legs), *size, part=where))
     plate = record.quantities.get(f"{axle}.{side}.top_plate")
     top = isinstance(corner, Corner) or "strut_top" in links
     if layout == "strut" and plate and plate.value > 0 and top:
         yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
+
+
+def _swapped(record: Readings, old: Adjuster) -> Adjuster:
+    """The adjuster with a new part in the old one's place, where the job tells of one."""
+    new = record.quantities.get(f"{old.part}.swap")
+    if new is None:
+        return old
+    per_turn, engaged, least = (
+        record.quantities.get(f"{old.part}.{name}") for name in ("swap_per_turn", "swap_engaged", "engagement")
+    )
+    counted = bool(new.parts and "turns" in new.parts)
+    high = new.value + USUAL_SWING
+    if counted or engaged:
+        # A thread gives at most its own pitch per turn: what is left of it, in length, is on the safe side.
+        high = new.value + (0.0 if counted else engaged.value if engaged else 0.0) - (least.value if least else 0.0)
+    return replace(
+        old,
+        per_turn=per_turn.value if per_turn else old.per_turn,
+        low=new.value - USUAL_SWING,
+        high=high,
+        start=new.value,
+        doubt=new.uncertainty,
+        from_no_thread=counted,
+    )
 
 
 def _rear_name(key: str, label: str) -> str:

@@ -303,18 +303,17 @@ def corrected(
     targets = {name: angle for name, angle in turned.targets.items() if name in read}
     if wheel.corner is None or turned.plan is None or not targets:
         return None
-    sizes = np.array([one.per_turn * one.step for one in wheel.adjusters])
-    done = np.array([steps.get(one.name, 0) for one in wheel.adjusters])
-    then = done - np.array([since.get(one.name, 0) for one in wheel.adjusters])
-    expected = angles_at(wheel.corner, [travel], changes_by_link(wheel.adjusters, (then * sizes)[None]))
+    done = [steps.get(one.name, 0) for one in wheel.adjusters]
+    then = [one.changed(at - since.get(one.name, 0)) for one, at in zip(wheel.adjusters, done, strict=True)]
+    expected = angles_at(wheel.corner, [travel], changes_by_link(wheel.adjusters, np.array([then])))
     moved = replace(
         wheel.corner,
         toe=wheel.corner.toe + read.get("toe", float(expected.toe[0])) - float(expected.toe[0]),
         camber=wheel.corner.camber + read.get("camber", float(expected.camber[0])) - float(expected.camber[0]),
     )
     plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
-    wanted = np.round(plan.changes / sizes).astype(int) - done
-    return {one.name: int(size) for one, size in zip(wheel.adjusters, wanted, strict=True)}
+    wanted = zip(wheel.adjusters, plan.set_turns, done, strict=True)
+    return {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}
 
 
 def _across(

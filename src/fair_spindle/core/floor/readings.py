@@ -252,6 +252,10 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "sweep": lambda v: caster_from_sweep(v["out"], v["in"], v["steer"]),
     "two_heights": lambda v: slope_from_two(v["height_1"], v["toe_1"], v["height_2"], v["toe_2"]),
     "exposed_thread": lambda v: v["inner"] + v["outer"],
+    "lengths": lambda v: v["new"] - v["old"],
+    "counted": lambda v: (
+        v["new_end"] + v.get("new_rod", 0.0) - v["old_end"] - v.get("old_rod", 0.0) + v["turns"] * v["pitch"]
+    ),
     "gaps": lambda v: (v["left"] - v["right"]) / 2,
     "four_scales": lambda v: sum(v.values()),
     "two_axles": lambda v: v["front"] + v["rear"],

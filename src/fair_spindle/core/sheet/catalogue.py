@@ -7,6 +7,7 @@ from functools import lru_cache
 from fair_spindle.core.sheet.car import car_fields
 from fair_spindle.core.sheet.field import Sheet, sheet_of
 from fair_spindle.core.sheet.front_strut import front_strut_fields
+from fair_spindle.core.sheet.new_parts import new_part_fields
 from fair_spindle.core.sheet.shape import Shape
 from fair_spindle.core.sheet.walk import baseline_fields, check_fields
 
@@ -51,4 +52,6 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
     record = car_fields(shape)
     if kind == "car":
         return sheet_of(record)
-    return sheet_of((*baseline_fields(shape), *record, *(check_fields(shape) if kind == "align" else ())))
+    if kind == "align":
+        return sheet_of((*baseline_fields(shape), *new_part_fields(shape), *record, *check_fields(shape)))
+    return sheet_of((*baseline_fields(shape), *record))
