@@ -82,7 +82,7 @@ def _go(page: Page, step: str) -> None:
         page.get_by_role("heading", level=2, name=what).wait_for()
     elif verb == "press":
         page.get_by_role("button", name=what).click()
-        page.get_by_text("Chance of ending inside").first.wait_for()
+        page.get_by_text("Chance of this wheel ending inside").first.wait_for()
     elif verb == "pair":
         page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
         page.get_by_text("● steady").wait_for()

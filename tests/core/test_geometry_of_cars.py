@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fair_spindle.core.axle_turns import realign_axle, toe_across
-from fair_spindle.core.floor.aligned import align_car, look_aligned
+from fair_spindle.core.floor.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.geometry import plan_car, wheels_of
 from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
@@ -148,6 +148,105 @@ def test_a_flat_wishbone_by_tape_moves_as_the_same_one_by_points_does():
     assert one.doubtful.point > two.doubtful.point
     lacking = wheels_of(record(*common, *taped[:-2]), {**ANGLES, **SLOPES})["front.left"]
     assert lacking.depth == "slopes", "a measure is missing: the slopes as read stand in"
+
+
+def taped(name, outer, first, second):
+    """Length square to the pivot axis, rise, and the plan of an arm, measured off its points."""
+    outer, first, second = (np.array(at, float) for at in (outer, first, second))
+    along = (first - second) / np.linalg.norm(first - second)
+    foot = second + ((outer - second) @ along) * along
+    yield f"{name}.length", np.linalg.norm(outer - foot)
+    yield f"{name}.rise", outer[2] - foot[2]
+
+
+@pytest.mark.identity
+@pytest.mark.parametrize("seed", range(6))
+def test_by_tape_in_front_and_plan_view_is_the_same_corner_as_by_points(seed):
+    """Pivot axes that are skew, tilted and off their joint's plane; the measures come from the points themselves."""
+    free = np.random.default_rng(seed).uniform(-30, 30, (7, 3))
+    names = [name for name in FLAT if name not in ("wheel_center", "lower_ball")]
+    moved = {**FLAT, **{name: tuple(np.add(FLAT[name], free[n])) for n, name in enumerate(names)}}
+    moved["tie_outer"] = (FLAT["tie_outer"][0], FLAT["lower_ball"][1], moved["tie_outer"][2])
+    measures = {"track": 1500, "left.tie.lever": 120, "left.tie.above": moved["tie_outer"][2]}
+    for arm in ("upper", "lower"):
+        ball, front, rear = (moved[f"{arm}_{end}"] for end in ("ball", "front", "rear"))
+        measures |= {f"left.{key}": size for key, size in taped(arm, ball, front, rear)}
+        between = np.subtract(front, rear)
+        measures |= {f"left.{arm}.{name}": size for name, size in zip(("span", "skew", "tilt"), between, strict=True)}
+        measures[f"left.{arm}.lead"] = ball[0] - (front[0] + rear[0]) / 2
+    rod = np.subtract(moved["tie_outer"], moved["tie_inner"])
+    measures |= {"left.tie.length": np.linalg.norm(rod), "left.tie.rise": rod[2], "left.tie.lead": rod[0]}
+    top = np.subtract(moved["upper_ball"], moved["lower_ball"])
+    measures |= {"left.joint_back": -top[0], "left.joint_inboard": -top[1], "left.joint_height": top[2]}
+    moved["wheel_center"] = (0.0, 750.0, 0.4 * top[2])
+    common = [Entered("front.layout", choice="double_wishbone"), Entered("front.steer", choice="behind")]
+    tape = [typed(f"front.{name}", repr(float(size))) for name, size in measures.items()]
+    one = wheels_of(record(*common, *tape), ANGLES)["front.left"]
+    two = wheels_of(record(*common, *points(names=moved)), ANGLES)["front.left"]
+    assert (one.depth, two.depth) == ("tape", "points")
+    by_tape, by_points = (angles_at(each.corner, np.linspace(-50, 50, 11)) for each in (one, two))
+    for name in ("camber", "toe", "caster"):
+        assert np.allclose(getattr(by_tape, name), getattr(by_points, name), atol=1e-9), name
+
+
+@pytest.mark.identity
+def test_a_semi_trailing_arm_by_tape_swings_about_the_same_axis_as_by_points():
+    arm = {"arm_inner": (-2322, 168, -62), "arm_outer": (-2262, 512, -54), "wheel_center": (-2670, 738, 0)}
+    level = np.hypot(*np.subtract(arm["arm_outer"], arm["arm_inner"])[:2])
+    measures = {"track": 1476, "left.arm.span": level, "left.arm.lead": 60, "left.arm.tilt": 8}
+    measures |= {f"left.{key}": v for key, v in taped("arm", arm["wheel_center"], arm["arm_outer"], arm["arm_inner"])}
+    layout = Entered("rear.layout", choice="semi_trailing")
+    tape = [typed(f"rear.{name}", repr(float(size))) for name, size in measures.items()]
+    one = wheels_of(record(layout, *tape), ANGLES)["rear.left"]
+    two = wheels_of(record(layout, *points("rear", arm)), ANGLES)["rear.left"]
+    assert (one.depth, two.depth) == ("tape", "points")
+    by_tape, by_points = (angles_at(each.corner, np.linspace(-60, 60, 9)) for each in (one, two))
+    assert np.allclose(by_tape.camber, by_points.camber, atol=1e-9)
+    assert np.allclose(by_tape.toe, by_points.toe, atol=1e-9)
+
+
+def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected():
+    """Referee: the drag link's two ends by Pythagoras, the published tie-rod rule for the toe."""
+    told = [
+        Entered("front.layout", choice="solid_leaf"),
+        Entered("front.steer", choice="behind"),
+        Entered("front.drag.longer", choice="right"),
+        Entered("front.tie.adjust", choice="sleeve"),
+        Entered("front.drag.adjust", choice="one_thread"),
+        typed("front.height_change", "50"),
+        typed("front.tie.lever", "150"),
+        *(typed(f"front.drag.{name}", size) for name, size in (("length", "780"), ("rise", "-90"), ("lever", "160"))),
+        typed("car.steering_ratio", "18", "ratio"),
+        typed("car.wheel_off", "-4", "deg"),
+        *(Entered(f"front.{side}.toe", "angle", {"toe": Typed("0.1", "deg")}) for side in ("left", "right")),
+        *(typed(f"front.{side}.target.toe", "0.05", "deg") for side in ("left", "right")),
+    ]
+    log = [Event("e1", 1, "2026-03-01T08:00:00Z", Filled(tuple(told), "t"))]
+
+    def rods(*acts):
+        state = derive(log + [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, 2)], ALIGN)
+        found = align_rods(state, readings_now(state, ALIGN))
+        return {one.rod.adjuster.name: one for one in found}, look_rods(found)
+
+    planned, findings = rods()
+    tie, drag = planned["Tie rod"].rod, planned["Drag link"].rod
+    assert math.degrees(tie.before) == pytest.approx(0.2)
+    needed = toe_for_rod_change(tie.exact * tie.adjuster.per_turn, 150.0, "behind")
+    assert math.degrees(needed) == pytest.approx(-0.1, rel=1e-6)
+    length = 780 + drag.exact * drag.adjuster.per_turn
+    grown = math.sqrt(length**2 - 140**2) - math.sqrt(780**2 - 90**2)
+    assert math.degrees(18 * grown / 160) == pytest.approx(-4.0, abs=1e-6), "what the gear was off by is taken out"
+    fallen = 160 * math.radians(-4 - math.degrees(drag.before)) / 18
+    reach = math.sqrt(780**2 - 90**2) + fallen
+    assert reach == pytest.approx(math.sqrt(780**2 - 140**2)), "height alone moves the wheel"
+    assert abs(math.degrees(drag.before)) > 40
+    assert {one.code for one in findings} == {"turns_left"}
+    turned = [Turned("front", name, one.planned) for name, one in planned.items()]
+    assert rods(*turned)[1] == []
+    read = [Entered(f"front.{side}.check_toe", "angle", {"toe": Typed("0.2", "deg")}) for side in ("left", "right")]
+    again, findings = rods(*turned, *read)
+    assert [one.code for one in findings] == ["angle_off"]
+    assert again["Tie rod"].still == round(math.radians(0.1 - 0.4) / tie.per_turn / tie.adjuster.step)
 
 
 def test_a_point_that_cannot_be_right_is_told_with_its_wheel():

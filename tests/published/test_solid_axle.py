@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
-from scipy.optimize import least_squares
+from scipy.optimize import brentq, least_squares
 from scipy.spatial.transform import Rotation
 
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.solid_axle import make_solid_axle, move_axle
+from fair_spindle.core.twist_beam import make_twist_beam, roll_beam
 
 LINKS = {
     "lower_body": (600, 420, -40), "lower_axle": (0, 520, -60), "upper_body": (450, 300, 120),
@@ -76,3 +77,32 @@ def test_a_lacking_point_is_named_and_locked_links_say_so():
         make_solid_axle("solid_leaf", LEAF, {k: v for k, v in mirrored(LEAF).items() if k != "axle_seat"})
     with pytest.raises(NoSolution):
         move_axle(make_solid_axle("solid_links", LINKS, mirrored(LINKS)), [5000.0], [0.0])
+
+
+@pytest.mark.identity
+def test_a_twist_beam_rolls_about_the_line_from_pivot_to_middle():
+    """Referee: Rodrigues' rotation formula (Altmann, Rotations, Quaternions, 1986; from memory)."""
+    half = {
+        "beam_pivot": (-2200.0, 560.0, 12.0),
+        "cross_beam": (-2350.0, 480.0, 26.0),
+        "wheel_center": (-2610.0, 740.0, 0.0),
+    }
+    other = {name: (x, -y, z) for name, (x, y, z) in half.items()}
+    steer, camber = roll_beam(make_twist_beam(half, other), np.radians([2.0, -2.0]))
+    middle, pivot, hub = np.array([-2350.0, 0.0, 26.0]), np.array(half["beam_pivot"]), np.array(half["wheel_center"])
+    along = (pivot - middle) / np.linalg.norm(pivot - middle)
+
+    def turned(vector, angle):
+        return (
+            vector * np.cos(angle)
+            + np.cross(along, vector) * np.sin(angle)
+            + along * (along @ vector) * (1 - np.cos(angle))
+        )
+
+    up = 740.0 * np.sin(np.radians(2.0))
+    angles = [brentq(lambda a, u=u: (pivot + turned(hub - pivot, a))[2] - hub[2] - u, -0.5, 0.5) for u in (up, -up)]
+    spindles = [turned(np.array([0.0, 1.0, 0.0]), angle) for angle in angles]
+    toes = [np.arctan2(spindle[0], spindle[1]) for spindle in spindles]
+    assert steer[0] == pytest.approx((toes[0] - toes[1]) / 2, abs=1e-9)
+    assert camber == pytest.approx([-np.arcsin(spindle[2]) for spindle in spindles], abs=1e-9)
+    assert steer[0] == pytest.approx(-steer[1], abs=1e-12), "left and right are mirror images"

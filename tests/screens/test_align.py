@@ -135,7 +135,7 @@ def bring_points_in(tuner, car, tmp_path, server):
             expect(corner(tuner, "Front left")).to_contain_text("Link 'upper_rear' points inward")
     rear = corner(tuner, "Rear left")
     expect(rear.get_by_role("img", name="Rear left corner, from above")).to_be_visible()
-    expect(rear).to_contain_text("Chance of ending inside")
+    expect(rear).to_contain_text("Chance of this wheel ending inside")
     before = rear.get_by_role("figure").filter(has_text="Camber").inner_text()
     page.get_by_role("slider", name="Body height change, rear axle").fill("-60")
     expect(rear.get_by_role("figure").filter(has_text="Camber")).not_to_have_text(before)

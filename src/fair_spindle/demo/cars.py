@@ -53,6 +53,11 @@ _CRAGG_POINTS = {
     "rear.left.point.panhard_end": (-2862, 486, 14),
     "rear.left.point.wheel_center": (-2740, 748, 0),
 }
+_HALM_POINTS = {
+    "rear.left.point.beam_pivot": (-2190, 566, 18),
+    "rear.left.point.cross_beam": (-2330, 472, 30),
+    "rear.left.point.wheel_center": (-2610, 739, 0),
+}
 _VESSIK_POINTS = {
     "front.left.point.strut_top": (-20, 571, 545),
     "front.left.point.strut_low": (4, 622, 100),
@@ -87,6 +92,8 @@ def fill_cars(database: Database) -> dict[str, str]:
     rill = Desk(database, ids["rill"], CAR)
     rill.write(*_points(_POINTS), _fasteners())
     Desk(database, ids["cragg"], CAR).write(*_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right"))
+    Desk(database, ids["cragg"], CAR).write(*_lifted())
+    Desk(database, ids["halm"], CAR).write(*_points(_HALM_POINTS))
     Desk(database, ids["vessik"], CAR).write(*_points(_VESSIK_POINTS), *_wanted())
     shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
     for number, (car, prefix, label) in enumerate(shelf):
@@ -109,6 +116,8 @@ def _kinds(name: str) -> Iterator[Act]:
     if name == "cragg":
         yield Entered("front.linkage", choice="drag_link")
         yield Entered("front.tie.adjust", choice="sleeve")
+        yield Entered("front.drag.adjust", choice="one_thread")
+        yield Entered("front.drag.longer", choice="right")
         yield Entered("rear.panhard.adjust", choice="one_thread")
     if name == "vessik":
         for side in ("left", "right"):
@@ -167,6 +176,16 @@ def _wanted() -> Iterator[Act]:
             yield _typed(f"{axle}.{side}.target.toe", toe, "min")
             if camber:
                 yield _typed(f"{axle}.{side}.target.camber", camber, "deg")
+
+
+def _lifted() -> Iterator[Act]:
+    """A solid axle car that goes up: its steering rods, and how much."""
+    yield _typed("car.steering_ratio", "17", "ratio")
+    yield _typed("front.height_change", "45", "mm")
+    yield _typed("front.tie.lever", "152", "mm")
+    yield _typed("front.drag.lever", "158", "mm")
+    yield _typed("front.drag.rise", "-70", "mm")
+    yield from (_typed(f"front.{side}.target.toe", "3", "min") for side in ("left", "right"))
 
 
 def _fasteners() -> Listed:

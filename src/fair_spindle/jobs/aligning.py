@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from math import degrees
 
-from fair_spindle.core.floor.aligned import AlignedWheel, align_car
+from fair_spindle.core.floor.aligned import AlignedRod, AlignedWheel, align_car, align_rods
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.geometry import WheelPlan
+from fair_spindle.core.floor.steering import solid_steering
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.geometry import say_set, show_axles, show_order, show_sides, show_targets
 from fair_spindle.jobs.geometry_models import AxlePlanView, SidesApartView, TargetView
+from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.database import Database
 
 
@@ -58,9 +60,10 @@ class WheelTurnsView(View):
 
 
 class TurnsOfJobView(View):
-    """Every wheel, the rear axle first, and the order of the work."""
+    """Every wheel, the rear axle first, the steering of a solid axle, and the order of the work."""
 
     wheels: list[WheelTurnsView]
+    steering: WheelTurnsView | None
     axles: list[AxlePlanView]
     sides: list[SidesApartView]
     order: list[str]
@@ -74,6 +77,7 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     labels = {key: one.label for key, one in now.sheet.fields.items()}
     return TurnsOfJobView(
         wheels=[_wheel(key, one, labels, now.readings) for key, one in wheels.items()],
+        steering=_steering(now, labels),
         axles=show_axles(plan, ratio.value if ratio else None),
         sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
@@ -97,11 +101,77 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readin
     )
 
 
+def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
+    found = solid_steering(now.readings)
+    if found is None:
+        return None
+    rods = align_rods(now.state, now.readings)
+    return WheelTurnsView(
+        key="front",
+        label="Front axle, steering rods",
+        known=bool(rods),
+        lacks=[labels.get(name, name) for name in found.lacks],
+        problem=found.problem,
+        counts=[_rod(one, now.readings) for one in rods],
+        targets=[
+            TargetView(
+                name=one.rod.sets,
+                wanted_deg=degrees(one.rod.wanted),
+                before_deg=degrees(one.rod.before),
+                after_deg=degrees(one.rod.reached),
+                plus_minus_deg=degrees(one.rod.plus_minus * abs(one.rod.per_turn)),
+                tolerance_deg=degrees(one.rod.within),
+                reached=abs(one.rod.reached - one.rod.wanted) <= one.rod.within + 1e-12,
+                why=f"{one.rod.adjuster.name} is at its stop: another part is needed." if one.rod.at_stop else "",
+            )
+            for one in rods
+        ],
+        read_again=[
+            ReadAgainView(
+                name=one.rod.sets,
+                read_deg=degrees(one.read),
+                wanted_deg=degrees(one.rod.wanted),
+                inside=abs(one.read - one.rod.wanted) <= one.rod.within + 1e-12,
+            )
+            for one in rods
+            if one.read is not None
+        ],
+        chance_pct=None,
+    )
+
+
+def _rod(one: AlignedRod, readings: Readings) -> CountView:
+    rod = one.rod
+    return _counted(
+        rod.adjuster,
+        one.planned,
+        one.turned,
+        one.planned - one.turned if one.still is None else one.still,
+        rod.plus_minus,
+        rod.at_stop,
+        readings,
+    )
+
+
 def _count(one: AlignedWheel, adjuster: Adjuster, place: int, readings: Readings) -> CountView:
     planned, turned = one.planned.get(adjuster.name, 0), one.turned[adjuster.name]
     left = planned - turned if one.still is None else one.still[adjuster.name]
     sure, plan = one.plan.sureness, one.plan.plan
+    plus_minus = float(sure.turns[place]) if sure else None
+    return _counted(
+        adjuster, planned, turned, left, plus_minus, bool(plan and adjuster.name in plan.limited_by), readings
+    )
 
+
+def _counted(
+    adjuster: Adjuster,
+    planned: int,
+    turned: int,
+    left: int,
+    plus_minus: float | None,
+    at_stop: bool,
+    readings: Readings,
+) -> CountView:
     def said(steps: int) -> str:
         return say_set(steps * adjuster.step, adjuster)
 
@@ -114,8 +184,8 @@ def _count(one: AlignedWheel, adjuster: Adjuster, place: int, readings: Readings
         turned_said=said(turned) if turned else "not turned",
         left=left,
         left_said=said(left),
-        plus_minus_turns=float(sure.turns[place]) if sure else None,
-        at_stop=bool(plan and adjuster.name in plan.limited_by),
+        plus_minus_turns=plus_minus,
+        at_stop=at_stop,
         by_length=_by_length(adjuster, adjuster.changed(planned), readings),
     )
 

@@ -35,6 +35,7 @@ from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.solid_axle import move_axle
 from fair_spindle.core.threads import FLAT
 from fair_spindle.core.toe import AxleToe, axle_toe
+from fair_spindle.core.twist_beam import TwistBeam, roll_beam
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
@@ -197,6 +198,7 @@ def _solid(one: AxleGeometry, now: Standing) -> SolidAxleView:
         "shift_mm": [],
         "roll_deg": [],
         "steer_deg": [],
+        "camber_deg": [],
         "roll_steer": None,
         "shift_per_heave": None,
         "give_mm": None,
@@ -204,6 +206,8 @@ def _solid(one: AxleGeometry, now: Standing) -> SolidAxleView:
     if one.solid is None:
         return SolidAxleView.model_validate(shown)
     try:
+        if isinstance(one.solid, TwistBeam):
+            return SolidAxleView.model_validate({**shown, **_beam(one.solid, roll)})
         up, lean = move_axle(one.solid, heave, 0.0), move_axle(one.solid, 0.0, np.radians(roll))
         near = move_axle(one.solid, [-1.0, 1.0, 0.0, 0.0], np.radians([0.0, 0.0, -0.1, 0.1]))
     except NoSolution as error:
@@ -218,6 +222,17 @@ def _solid(one: AxleGeometry, now: Standing) -> SolidAxleView:
         "give_mm": float(np.max(lean.give)),
     }
     return SolidAxleView.model_validate(shown)
+
+
+def _beam(beam: TwistBeam, roll: np.ndarray) -> dict[str, object]:
+    steer, camber = roll_beam(beam, np.radians(roll))
+    near, _ = roll_beam(beam, np.radians([-0.1, 0.1]))
+    return {
+        "roll_deg": roll.tolist(),
+        "steer_deg": np.degrees(steer).tolist(),
+        "camber_deg": np.degrees(camber).tolist(),
+        "roll_steer": float(np.degrees(near[1] - near[0]) / 0.2),
+    }
 
 
 def _reading(name: str) -> str:

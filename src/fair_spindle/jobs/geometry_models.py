@@ -157,9 +157,10 @@ class WheelPlanView(View):
 
 
 class SolidAxleView(View):
-    """A solid axle as the body heaves [mm] and rolls [deg] over it.
+    """A solid axle or twist beam as the body heaves [mm] and rolls [deg] over it.
 
-    ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree.
+    ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree;
+    ``camber_deg`` what the left wheel leans against the body, of a twist beam only.
     """
 
     axle: str
@@ -169,6 +170,7 @@ class SolidAxleView(View):
     shift_mm: list[float]
     roll_deg: list[float]
     steer_deg: list[float]
+    camber_deg: list[float]
     roll_steer: float | None
     shift_per_heave: float | None
     give_mm: float | None

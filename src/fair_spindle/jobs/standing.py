@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from fair_spindle.core.floor.aligned import align_car, look_aligned
+from fair_spindle.core.floor.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.floor.asking import Readings, readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
@@ -74,6 +74,7 @@ class Standing:
             wheels = align_car(self.state, self.readings)[1]
             read = {key: one.read for key, one in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
+            found += look_rods(align_rods(self.state, self.readings))
         return found
 
     @cached_property

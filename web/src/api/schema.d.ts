@@ -2897,13 +2897,16 @@ export interface components {
         };
         /**
          * SolidAxleView
-         * @description A solid axle as the body heaves [mm] and rolls [deg] over it.
+         * @description A solid axle or twist beam as the body heaves [mm] and rolls [deg] over it.
          *
-         *     ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree.
+         *     ``roll_steer`` is steer per roll; ``give_mm`` what bushings give at 3° of roll because links disagree;
+         *     ``camber_deg`` what the left wheel leans against the body, of a twist beam only.
          */
         SolidAxleView: {
             /** Axle */
             axle: string;
+            /** Camber Deg */
+            camber_deg: number[];
             /** Give Mm */
             give_mm: number | null;
             /** Heave Mm */
@@ -3398,6 +3401,8 @@ export interface components {
         /**
          * Turned
          * @description An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive.
+         *
+         *     A rod that both wheels of a solid axle share is turned at ``front``.
          */
         Turned: {
             /** Adjuster */
@@ -3413,11 +3418,11 @@ export interface components {
              * Wheel
              * @enum {string}
              */
-            wheel: "front.left" | "front.right" | "rear.left" | "rear.right";
+            wheel: "front.left" | "front.right" | "rear.left" | "rear.right" | "front";
         };
         /**
          * TurnsOfJobView
-         * @description Every wheel, the rear axle first, and the order of the work.
+         * @description Every wheel, the rear axle first, the steering of a solid axle, and the order of the work.
          */
         TurnsOfJobView: {
             /** Axles */
@@ -3426,6 +3431,7 @@ export interface components {
             order: string[];
             /** Sides */
             sides: components["schemas"]["SidesApartView"][];
+            steering: components["schemas"]["WheelTurnsView"] | null;
             /** Wheels */
             wheels: components["schemas"]["WheelTurnsView"][];
         };

@@ -25,10 +25,9 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
       Chance that the whole axle ends inside:
       <b class="figure">{{ sayNumber(axle.chance_pct, 0) }} %</b>.
       <template v-if="axle.shares.length">
-        Most worth reading again: {{ axle.shares[0]!.name }} ({{
-          axle.shares.map((one) => `${one.name} ${sayNumber(one.share_pct, 0)} %`).join(', ')
-        }}
-        of what is open).
+        What is open comes from
+        {{ axle.shares.map((one) => `${one.name} (${sayNumber(one.share_pct, 0)} %)`).join(', ') }}:
+        the first is most worth reading again.
       </template>
     </p>
   </div>

@@ -7,7 +7,7 @@ const props = defineProps<{ wheel: WheelTurnsView }>()
 const { problem, busy, act } = useActing()
 
 function turn(adjuster: string, steps: number): void {
-  const wheel = props.wheel.key as 'front.left'
+  const wheel = props.wheel.key as 'front'
   void act({ kind: 'turned', wheel, adjuster, steps })
 }
 </script>
@@ -17,7 +17,7 @@ function turn(adjuster: string, steps: number): void {
     <h3>{{ wheel.label }}</h3>
     <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
     <p v-if="wheel.lacks.length" class="notice wait">
-      Points still to be measured, in the car's record: {{ wheel.lacks.join(', ') }}.
+      Still to be measured: {{ wheel.lacks.join(', ') }}.
     </p>
     <div
       v-for="one in wheel.counts"

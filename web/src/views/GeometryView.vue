@@ -84,7 +84,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
       :key="one.axle"
       :axle="one"
     />
-    <div v-if="!view?.solid.some((each) => each.axle === axle)" class="pair">
+    <div v-if="known || !view?.solid.some((each) => each.axle === axle)" class="pair">
       <WheelGeometry
         v-for="one in wheels"
         :key="one.key"

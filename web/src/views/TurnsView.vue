@@ -10,7 +10,10 @@ const AXLES = [
   { key: 'rear', label: 'Rear axle first' },
   { key: 'front', label: 'Then the front, to the thrust line' },
 ]
-const of = (axle: string) => turns.value?.wheels.filter((one) => one.key.startsWith(axle)) ?? []
+const of = (axle: string) =>
+  turns.value?.wheels.filter(
+    (one) => one.key.startsWith(axle) && (axle !== 'front' || !turns.value?.steering),
+  ) ?? []
 const together = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
 const sides = (axle: string) => turns.value?.sides.filter((one) => one.axle === axle) ?? []
 const order = computed(() => turns.value?.order ?? [])
@@ -29,6 +32,7 @@ const order = computed(() => turns.value?.order ?? [])
       <div class="pair">
         <WheelTurns v-for="one in of(axle.key)" :key="one.key" :wheel="one" />
       </div>
+      <WheelTurns v-if="axle.key === 'front' && turns?.steering" :wheel="turns.steering" />
     </template>
     <ol v-if="order.length" class="card order" aria-label="In which order">
       <li v-for="step in order" :key="step">{{ step }}</li>

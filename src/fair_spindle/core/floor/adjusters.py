@@ -93,6 +93,50 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
         yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
 
 
+def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuster | None:
+    """A rod that both sides of an axle share, where it can be turned.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+    axle, arm : str
+        Which rod. [-]
+    name : str
+        What it is called. [-]
+
+    Returns
+    -------
+    Adjuster or None
+        None where it is not adjustable.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`adjusters_of`.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> shared_adjuster(readings_now(JobState(), CAR), "front", "tie", "Tie rod") is None
+    True
+    """
+    where = f"{axle}.{arm}"
+    way = record.words.get(f"{where}.adjust", "fixed")
+    if way == "fixed":
+        return None
+    return _swapped(record, Adjuster(name, on(arm), *_sizes(record, where, way), part=where))
+
+
 def _swapped(record: Readings, old: Adjuster) -> Adjuster:
     """The adjuster with a new part in the old one's place, where the job tells of one."""
     new = record.quantities.get(f"{old.part}.swap")

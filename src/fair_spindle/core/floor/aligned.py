@@ -12,6 +12,7 @@ from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.geometry import CarPlan, WheelPlan, corrected, plan_car, wheels_of
 from fair_spindle.core.floor.sides import SidesApart
 from fair_spindle.core.floor.state import JobState, steps_turned
+from fair_spindle.core.floor.steering import WHERE, Rod, solid_steering, total_toe
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
@@ -70,6 +71,118 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     }
     plan = plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
     return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
+
+
+@dataclass(frozen=True)
+class AlignedRod:
+    """A rod of a solid axle through the job, in its steps; ``still`` is None until the axle was read again."""
+
+    rod: Rod
+    turned: int
+    read: float | None
+    still: int | None
+
+    @property
+    def planned(self) -> int:
+        """Steps planned."""
+        return round(self.rod.set_turns / self.rod.adjuster.step)
+
+
+def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
+    """Hold the planned turns of tie rod and drag link against what was turned and read again.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    readings : Readings
+        Everything read in it. [-]
+
+    Returns
+    -------
+    tuple of AlignedRod
+        None for an axle that is not solid.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What was turned after the reading is taken off what the reading still wants.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.planning.align import ALIGN
+    >>> align_rods(JobState(), readings_now(JobState(), ALIGN))
+    ()
+    """
+    steering = solid_steering(readings)
+    if steering is None:
+        return ()
+    toe, wheel = total_toe(readings, "check_"), readings.quantities.get("car.check_wheel_off")
+    read = {"total toe": toe.value if toe else None, "steering wheel": wheel.value if wheel else None}
+    keys = {
+        "total toe": ("front.left.check_toe", "front.right.check_toe"),
+        "steering wheel": ("car.check_wheel_off",),
+    }
+    found = []
+    for rod in steering.rods:
+        name, now = rod.adjuster.name, read[rod.sets]
+        seq = max((state.entries[key].event.seq for key in keys[rod.sets] if key in state.entries), default=0)
+        still = None if now is None else rod.still(now) - steps_turned(state, WHERE, name, seq)
+        found.append(AlignedRod(rod, steps_turned(state, WHERE, name), now, still))
+    return tuple(found)
+
+
+def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
+    """Say which rods of a solid axle are not where they are wanted.
+
+    Parameters
+    ----------
+    rods : sequence of AlignedRod
+        Through the job. [-]
+
+    Returns
+    -------
+    list of Finding
+        Open items only.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Before the check by what was turned, after it by what was read.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> look_rods(())
+    []
+    """
+    found = []
+    for one in rods:
+        name = one.rod.adjuster.name
+        if one.read is None:
+            if one.turned != one.planned:
+                message = f"Front axle, {name.lower()}: {one.turned} of {one.planned} planned steps turned."
+                found.append(Finding("turns_left", "open", message, "front.turns"))
+        elif abs(one.read - one.rod.wanted) > one.rod.within + 1e-12:
+            off = degrees(one.read - one.rod.wanted)
+            message = f"Front {one.rod.sets} is {off:+.2f}° from where it is wanted.".replace("-", "−")
+            field = "car.check_wheel_off" if one.rod.sets == "steering wheel" else "front.left.check_toe"
+            found.append(Finding("angle_off", "open", message, field))
+    return found
 
 
 def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart] = ()) -> list[Finding]:

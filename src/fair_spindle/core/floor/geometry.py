@@ -24,8 +24,11 @@ from fair_spindle.core.solid_axle import NEEDED as SOLID
 from fair_spindle.core.solid_axle import SolidAxle, make_solid_axle
 from fair_spindle.core.sureness import SAMPLES, AxleSureness, Doubtful, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe, steer_sign
+from fair_spindle.core.twist_beam import NEEDED as BEAM
+from fair_spindle.core.twist_beam import TwistBeam, make_twist_beam
 from fair_spindle.core.units import from_core, to_core
 
+SOLID_AND_BEAM = {**SOLID, "twist_beam": BEAM}
 POINT_UNCERTAINTY = 1.15
 TAPE_UNCERTAINTY = 3.0
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
@@ -128,16 +131,16 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
 
 @dataclass(frozen=True)
 class AxleGeometry:
-    """A solid axle from its points, or what is missing for one."""
+    """An axle whose wheels move together, from its points, or what is missing for it."""
 
     axle: str
-    solid: SolidAxle | None
+    solid: SolidAxle | TwistBeam | None
     lacks: tuple[str, ...]
     problem: str
 
 
 def solid_axles_of(record: Readings) -> list[AxleGeometry]:
-    """Put the solid axles of a car together from its record.
+    """Put the solid axles and twist beams of a car together from its record.
 
     Parameters
     ----------
@@ -147,7 +150,7 @@ def solid_axles_of(record: Readings) -> list[AxleGeometry]:
     Returns
     -------
     list of AxleGeometry
-        One for each axle that is solid.
+        One for each axle whose wheels move together.
 
     Raises
     ------
@@ -170,12 +173,14 @@ def solid_axles_of(record: Readings) -> list[AxleGeometry]:
     []
     """
     return [
-        _solid(axle, layout, record) for axle in AXLES if (layout := record.words.get(f"{axle}.layout", "")) in SOLID
+        _solid(axle, layout, record)
+        for axle in AXLES
+        if (layout := record.words.get(f"{axle}.layout", "")) in SOLID_AND_BEAM
     ]
 
 
 def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
-    keys = {side: {name: f"{axle}.{side}.point.{name}" for name in SOLID[layout]} for side in SIDES}
+    keys = {side: {name: f"{axle}.{side}.point.{name}" for name in SOLID_AND_BEAM[layout]} for side in SIDES}
     lacks = tuple(key for names in keys.values() for key in names.values() if key not in record.quantities)
     if lacks:
         return AxleGeometry(axle, None, lacks, "")
@@ -183,6 +188,8 @@ def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
         side: {name: _xyz(record.quantities[key]) for name, key in names.items()} for side, names in keys.items()
     }
     try:
+        if layout == "twist_beam":
+            return AxleGeometry(axle, make_twist_beam(points["left"], points["right"]), (), "")
         held = record.words.get(f"{axle}.panhard_body", "left")
         return AxleGeometry(axle, make_solid_axle(layout, points["left"], points["right"], held), (), "")
     except InputError as error:
@@ -450,7 +457,8 @@ def _deepest(
     points, lacks, problem = _corner(record, key, layout, angles)
     if points:
         return points, "points", lacks, problem
-    tape = None if problem else corner_by_tape(record, key, layout, angles)
+    caster = baseline.get(f"{key}.caster")
+    tape = None if problem else corner_by_tape(record, key, layout, angles, caster.value if caster else 0.0)
     if tape:
         return tape, "tape", lacks, problem
     slopes = _slopes(record, baseline, key, angles) if layout else None

@@ -186,9 +186,12 @@ class Counted:
 
 @dataclass(frozen=True)
 class Turned:
-    """An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive."""
+    """An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive.
 
-    wheel: Literal["front.left", "front.right", "rear.left", "rear.right"]
+    A rod that both wheels of a solid axle share is turned at ``front``.
+    """
+
+    wheel: Literal["front.left", "front.right", "rear.left", "rear.right", "front"]
     adjuster: str
     steps: int
     kind: Literal["turned"] = "turned"

@@ -34,6 +34,7 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.readings import read_entry, read_part
 from fair_spindle.core.floor.state import JobState, Taken, short_of
+from fair_spindle.core.floor.steering import solid_steering
 from fair_spindle.core.floor.wording import label_field, label_place, position_words
 from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
 from fair_spindle.core.sheet.field import Part
@@ -334,8 +335,12 @@ def _(act: Counted, state: JobState, template: JobTemplate, windows: Windows) ->
 @_permit.register
 def _(act: Turned, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     require(0 < abs(act.steps) <= MAX_FLATS, "steps", f"Steps must lie between 1 and {MAX_FLATS}", act.steps)
-    wheels = wheels_of(readings_now(state, template), {})
-    known = [one.name for one in wheels[act.wheel].adjusters]
+    readings = readings_now(state, template)
+    if act.wheel == "front":
+        steering = solid_steering(readings)
+        known = [one.adjuster.name for one in steering.rods] if steering else []
+    else:
+        known = [one.name for one in wheels_of(readings, {})[act.wheel].adjusters]
     if act.adjuster not in known:
         told = ", ".join(known) or "none, by its record and points"
         raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")

@@ -1,4 +1,4 @@
-"""A corner from tape and digital level: arm lengths and rises, flat in the front view.
+"""A corner from tape and digital level: arm lengths and rises in the front view, spans and leads in the plan view.
 
 The middle depth of geometry: more than slopes, less than points.
 """
@@ -6,6 +6,7 @@ The middle depth of geometry: more than slopes, less than points.
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from fair_spindle.core.corner import Corner, make_corner
 from fair_spindle.core.errors import InputError
@@ -13,7 +14,9 @@ from fair_spindle.core.floor.asking import Readings
 
 SPAN = 160.0
 INBOARD = {"strut": 0.14, "double_wishbone": 0.04}
-ARMS = {"strut": ("lower",), "double_wishbone": ("lower", "upper")}
+ARMS = {"strut": ("lower",), "double_wishbone": ("lower", "upper"), "semi_trailing": ("arm",)}
+Vector = tuple[float, float, float]
+Number = Callable[..., float]
 
 
 def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
@@ -37,7 +40,7 @@ def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
 
     Notes
     -----
-    How far the upper joint lies inboard may stay unknown.
+    How far the upper joint lies inboard or behind, and a wishbone's plan view, may stay unknown.
 
     Source
     ------
@@ -50,6 +53,8 @@ def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
     """
     if layout not in ARMS:
         return ()
+    if layout == "semi_trailing":
+        return (*(f"{key}.arm.{name}" for name in ("length", "rise", "span", "lead")), f"{key.split('.')[0]}.track")
     arms = (*ARMS[layout], "tie")
     measures = [f"{arm}.{name}" for arm in arms for name in ("length", "rise")]
     own = [f"{key}.{name}" for name in (*measures, "tie.lever", "tie.above", "joint_height")]
@@ -57,8 +62,10 @@ def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
     return (*own, f"{axle}.track")
 
 
-def corner_by_tape(record: Readings, key: str, layout: str, angles: tuple[float, float]) -> Corner | None:
-    """Lay out a corner from its tape measures, flat in the front view.
+def corner_by_tape(
+    record: Readings, key: str, layout: str, angles: tuple[float, float], caster: float = 0.0
+) -> Corner | None:
+    """Lay out a corner from its tape measures, in the front view and in the plan view.
 
     Parameters
     ----------
@@ -70,6 +77,8 @@ def corner_by_tape(record: Readings, key: str, layout: str, angles: tuple[float,
         Layout of the axle. [-]
     angles : tuple of float
         Camber and toe as read. [rad]
+    caster : float, optional
+        As read; says how far the upper joint lies behind, where that was not measured. [rad]
 
     Returns
     -------
@@ -82,9 +91,9 @@ def corner_by_tape(record: Readings, key: str, layout: str, angles: tuple[float,
 
     Notes
     -----
-    Pivot axes run fore and aft; the lower joint is the origin; the wheel centre stands above it by
-    two fifths of the height between the joints.  An upper joint that was not measured lies inboard by
-    14 % (strut top) or 4 % of that height, the product's own.
+    The lower joint is the origin; the wheel centre stands above it by two fifths of the height between the joints.
+    Pivots whose plan was not measured lie fore and aft, 320 mm apart about their joint.  An upper joint that was not
+    measured lies inboard by 14 % (strut top) or 4 % of that height, the product's own.
 
     Source
     ------
@@ -100,37 +109,81 @@ def corner_by_tape(record: Readings, key: str, layout: str, angles: tuple[float,
     """
     axle, side = key.split(".")
     needed, steer = needed_by_tape(key, layout), record.words.get(f"{axle}.steer")
-    if not needed or not steer or any(name not in record.quantities for name in needed):
+    trailing = layout == "semi_trailing"
+    if not needed or not (steer or trailing) or any(name not in record.quantities for name in needed):
         return None
     sign = 1.0 if side == "left" else -1.0
 
-    def number(name: str) -> float:
-        return record.quantities[f"{key}.{name}"].value
+    def number(name: str, otherwise: float = 0.0) -> float:
+        found = record.quantities.get(f"{key}.{name}")
+        return found.value if found else otherwise
 
-    def arm(name: str, at: tuple[float, float, float]) -> tuple[float, float]:
-        length, rise = number(f"{name}.length"), number(f"{name}.rise")
-        return at[1] - math.sqrt(max(length**2 - rise**2, 0.0)), at[2] - rise
-
-    half, height = record.quantities[f"{axle}.track"].value / 2, number("joint_height")
-    inboard = record.quantities.get(f"{key}.joint_inboard")
-    joint = half - 60.0
-    lower = (0.0, joint, 0.0)
-    upper = (0.0, joint - (inboard.value if inboard else INBOARD[layout] * height), height)
-    rod_x = number("tie.lever") * (-1 if steer == "behind" else 1)
-    rod = (rod_x, joint, number("tie.above"))
-    points = {"wheel_center": (0.0, half, 0.4 * height), "lower_ball": lower, "tie_outer": rod}
-    points["tie_inner"] = (rod_x, *arm("tie", rod))
-    for leg, x in (("front", SPAN), ("rear", -SPAN)):
-        points[f"lower_{leg}"] = (x, *arm("lower", lower))
-        if layout == "double_wishbone":
-            points[f"upper_{leg}"] = (x, *arm("upper", upper))
-    if layout == "double_wishbone":
-        points["upper_ball"] = upper
-    else:
-        points["strut_top"] = upper
-        points["strut_low"] = (0.0, (2 * lower[1] + upper[1]) / 3, height / 3)
+    half = record.quantities[f"{axle}.track"].value / 2
+    points = _semi_trailing(number, half) if trailing else _steered(number, layout, half, str(steer), caster)
     sided = {name: (x, sign * y, z) for name, (x, y, z) in points.items()}
     try:
         return make_corner(layout, side, *angles, sided)
     except InputError:
         return None
+
+
+def _steered(number: Number, layout: str, half: float, steer: str, caster: float) -> dict[str, Vector]:
+    """Points of a strut or double wishbone at the left, the lower joint the origin fore and aft."""
+    height = number("joint_height")
+    joint = half - 60.0
+    lower = (0.0, joint, 0.0)
+    behind = number("joint_back", height * math.tan(caster))
+    upper = (-behind, joint - number("joint_inboard", INBOARD[layout] * height), height)
+    rod = (number("tie.lever") * (-1 if steer == "behind" else 1), joint, number("tie.above"))
+    length, rise, lead = (number(f"tie.{name}") for name in ("length", "rise", "lead"))
+    inner = (rod[0] - lead, rod[1] - math.sqrt(max(length**2 - rise**2 - lead**2, 0.0)), rod[2] - rise)
+    points = {"wheel_center": (0.0, half, 0.4 * height), "lower_ball": lower, "tie_outer": rod, "tie_inner": inner}
+    for name, at in (("lower", lower), ("upper", upper)):
+        if name in ARMS[layout]:
+            points[f"{name}_front"], points[f"{name}_rear"] = _pivots(number, name, at)
+    if layout == "double_wishbone":
+        points["upper_ball"] = upper
+    else:
+        points["strut_top"] = upper
+        points["strut_low"] = tuple(  # type: ignore[assignment]
+            (2 * low + high) / 3 for low, high in zip(lower, upper, strict=True)
+        )
+    return points
+
+
+def _pivots(number: Number, arm: str, joint: Vector) -> tuple[Vector, Vector]:
+    """Front and rear pivot of a wishbone from its length, rise, span, lead, and how the front pivot lies."""
+    span = number(f"{arm}.span", 2 * SPAN)
+    between = (span, number(f"{arm}.skew"), number(f"{arm}.tilt"))
+    axis, half = _unit(between), math.hypot(*between) / 2
+    foot = _foot(joint, axis, number(f"{arm}.length"), number(f"{arm}.rise"))
+    along = (joint[0] - number(f"{arm}.lead") - foot[0]) / axis[0]
+    ends = [tuple(f + (along + by) * a for f, a in zip(foot, axis, strict=True)) for by in (half, -half)]
+    return ends[0], ends[1]  # type: ignore[return-value]
+
+
+def _semi_trailing(number: Number, half: float) -> dict[str, Vector]:
+    """Pivots of a semi-trailing arm at the left; span is told inner to outer, lead the outer pivot ahead."""
+    wheel = (0.0, half, 0.0)
+    span, lead = number("arm.span"), number("arm.lead")
+    axis = _unit((lead, math.sqrt(max(span**2 - lead**2, 0.0)), number("arm.tilt")))
+    foot = _foot(wheel, axis, number("arm.length"), number("arm.rise"))
+    # The arm turns about its axis wherever its pivots sit on it; they are drawn inboard of the wheel.
+    inner, outer = (tuple(f - by * a for f, a in zip(foot, axis, strict=True)) for by in (1.1 * span, 0.1 * span))
+    return {"arm_inner": inner, "arm_outer": outer, "wheel_center": wheel}  # type: ignore[dict-item]
+
+
+def _unit(along: Vector) -> Vector:
+    size = math.hypot(*along)
+    return along[0] / size, along[1] / size, along[2] / size
+
+
+def _foot(joint: Vector, axis: Vector, length: float, rise: float) -> Vector:
+    """Where an arm meets its pivot axis at a right angle, the axis lying to the right of the arm's way out."""
+    level = math.hypot(axis[0], axis[1])
+    out = (-axis[1] / level, axis[0] / level)
+    along = -rise * axis[2] / level
+    reach = math.sqrt(max(length**2 - rise**2 - along**2, 0.0))
+    arm_x = reach * out[0] + along * axis[0] / level
+    arm_y = reach * out[1] + along * axis[1] / level
+    return joint[0] - arm_x, joint[1] - arm_y, joint[2] - rise

@@ -252,6 +252,27 @@ _BAR = (
 )
 
 
+_WISHBONE_PLAN = (
+    ("span", "Between its pivots, fore and aft", 40, 900),
+    ("lead", "Outer joint ahead of the middle of its pivots", -500, 500),
+    ("skew", "Front pivot farther out than the rear", -300, 300),
+    ("tilt", "Front pivot higher than the rear", -300, 300),
+)
+_TIE_PLAN = (("lead", "Outer joint ahead of the inner", -200, 200),)
+_PLAN: dict[tuple[str, str], tuple[tuple[str, str, float, float], ...]] = {
+    ("strut", "lower"): _WISHBONE_PLAN,
+    ("double_wishbone", "lower"): _WISHBONE_PLAN,
+    ("double_wishbone", "upper"): _WISHBONE_PLAN,
+    ("strut", "tie"): _TIE_PLAN,
+    ("double_wishbone", "tie"): _TIE_PLAN,
+    ("semi_trailing", "arm"): (
+        ("span", "Between its pivots", 60, 900),
+        ("lead", "Outer pivot ahead of the inner", -400, 400),
+        ("tilt", "Outer pivot higher than the inner", -200, 200),
+    ),
+}
+
+
 def _together(axle: Axle) -> Iterator[Field]:
     """How far off what both wheels of an axle make together may be."""
     yield Field(
@@ -299,13 +320,30 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
         sides=10.0,
         hint="Outer joint above the inner pivot, at ride height. Below is negative.",
     )
+    layout = shape.layout(axle)
+    for name, label, low, high in _PLAN.get((layout.key if layout else "", arm.key), ()):
+        yield Field(
+            f"{arm.key}.{name}",
+            label,
+            arm.label,
+            methods=typed("length", "mm", low, high),
+            half_width=3.0,
+            hint="For geometry by tape, where points are not known.",
+        )
     for key, label in arm.pivots:
         yield Field(f"{arm.key}.bush_{key}", label.capitalize(), arm.label, choices=tuple(BUSHING_KINDS.items()))
     yield Field(f"{arm.key}.adjust", "Adjusted by", arm.label, choices=tuple(ADJUSTERS.items()))
     way = shape.choice(f"{where}.adjust", "fixed")
     if way != "fixed":
         yield from _adjuster(arm, way)
-    if arm.steers:
+    if arm.key == "drag":
+        yield Field(
+            "drag.longer",
+            "Made longer, it steers the wheels",
+            arm.label,
+            choices=(("right", "To the right"), ("left", "To the left")),
+        )
+    if arm.steers and not arm.shared:
         yield Field(
             f"{arm.key}.above",
             "Outer joint above the lower ball joint",
@@ -314,6 +352,7 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
             half_width=3.0,
             hint="For geometry by tape, where points are not known.",
         )
+    if arm.steers or arm.key == "drag":
         yield Field(
             f"{arm.key}.lever",
             "Steering lever",
@@ -362,6 +401,14 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
             methods=typed("length", "mm", -100, 300),
             half_width=5.0,
             hint="Against the lower joint, seen from the front. Left empty: a usual lean.",
+        )
+        yield Field(
+            "joint_back",
+            "Upper joint or strut top behind by",
+            "Targets",
+            methods=typed("length", "mm", -150, 300),
+            half_width=5.0,
+            hint="Against the lower joint, seen from the side. Left empty: by the caster as read.",
         )
     if layout and layout.key == "strut":
         yield Field(

@@ -79,6 +79,8 @@ def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field,
     16
     """
     fields = [placed(one, "") for one in _WHOLE_CAR] if len(axles) == len(AXLES) else []
+    if fields and _by_drag_link(shape):
+        fields.append(placed(_WHEEL_OFF, ""))
     for axle in axles:
         for side in SIDES:
             fields += [placed(one, axle, side) for one in _wheel(shape, axle, side)]
@@ -163,7 +165,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     >>> check_fields(shape_of({}), ("rear",))[0].key
     'rear.left.check_height'
     """
-    return tuple(
+    wheels = tuple(
         placed(
             replace(
                 wheel_field(name, shape.layout(axle)),
@@ -180,6 +182,9 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
         for side in SIDES
         for name in _AT_WHEEL
     )
+    if "front" not in axles or not _by_drag_link(shape):
+        return wheels
+    return (*wheels, placed(replace(_WHEEL_OFF, name="check_wheel_off", phase="check", group="After settling"), ""))
 
 
 def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel") -> tuple[str, ...]:
@@ -235,6 +240,19 @@ def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel")
     return tuple(one.key for one in sorted(fields, key=place))
 
 
+def _by_drag_link(shape: Shape) -> bool:
+    return any(arm.key == "drag" for arm in shape.arms("front"))
+
+
+_WHEEL_OFF = Field(
+    "wheel_off",
+    "Steering wheel off straight",
+    "The car",
+    required=False,
+    methods=typed("angle", "deg", -90, 90),
+    half_width=2.0 * _DEG,
+    hint="Running straight; clockwise is positive. A spoke held against a level reads it well.",
+)
 _WHOLE_CAR = (
     Field("odometer", "Odometer", "The car", methods=typed("distance", "km", 0, 3_000_000)),
     Field(
