@@ -301,7 +301,9 @@ CALCULATIONS = (
     Calculation(
         "spring-stack", "Springs standing on each other", SpringStackIn, SpringStackOut, spring_stack, sparse=False
     ),
-    Calculation("perch-position", "Perch preset for a wanted height", PerchPositionIn, PerchPositionOut, perch_position),
+    Calculation(
+        "perch-position", "Perch preset for a wanted height", PerchPositionIn, PerchPositionOut, perch_position
+    ),
     Calculation("car-heights", "Heights and loads of the whole car", CarHeightsIn, CarHeightsOut, whole_car),
     Calculation("travel-budget", "Travel that a damper leaves", TravelBudgetIn, TravelBudgetOut, travel_budget),
     Calculation("sway-bar", "Rates of a sway bar", SwayBarIn, SwayBarOut, sway_bar),

@@ -12,6 +12,7 @@ from fair_spindle.core.errors import Inconsistent, NoSolution, require
 from fair_spindle.core.springs import Curve
 
 Array = NDArray[np.float64]
+Number = float | Array
 WHEELS = ("FL", "FR", "RL", "RR")
 MOST_ITERATIONS = 60
 MOST_STEP = 25.0
@@ -24,35 +25,35 @@ class Leg:
 
     ``length`` of the spring at zero travel [mm]; ``scale`` multiplies its forces.  ``ratio`` spring travel per wheel
     travel at zero travel and ``ratio_slope`` its change [1/mm]; ``gas`` [N] acts at ``damper_ratio``.  The bump stop
-    touches after ``stop_gap`` of damper travel [mm].  Rubber that was clamped off height adds ``rubber_rate`` [N/mm at
-    the wheel] times the travel past ``rubber_neutral`` [mm].
+    touches after ``stop_gap`` of damper travel [mm].  Rubber clamped off height adds ``rubber_rate`` [N/mm at the
+    wheel] times the travel past ``rubber_neutral`` [mm].
     """
 
     curve: Curve
-    length: ArrayLike
-    ratio: ArrayLike
-    gas: ArrayLike = 0.0
-    damper_ratio: ArrayLike | None = None
-    ratio_slope: ArrayLike = 0.0
-    scale: ArrayLike = 1.0
+    length: Number
+    ratio: Number
+    gas: Number = 0.0
+    damper_ratio: Number | None = None
+    ratio_slope: Number = 0.0
+    scale: Number = 1.0
     stop: Curve | None = None
-    stop_gap: ArrayLike = np.inf
-    rubber_rate: ArrayLike = 0.0
-    rubber_neutral: ArrayLike = 0.0
+    stop_gap: Number = np.inf
+    rubber_rate: Number = 0.0
+    rubber_neutral: Number = 0.0
 
     def force(self, travel: Array) -> tuple[Array, Array]:
         """Force at the wheel [N] and its rate [N/mm] at wheel travels (n,)."""
-        ratio = np.asarray(self.ratio) + np.asarray(self.ratio_slope) * travel
-        moved = (np.asarray(self.ratio) + ratio) / 2 * travel
+        ratio = self.ratio + self.ratio_slope * travel
+        moved = (self.ratio + ratio) / 2 * travel
         spring, rate = self.curve.force(self.curve.free - self.length + moved)
         spring, rate = spring * self.scale, rate * self.scale
-        damper = np.asarray(self.ratio if self.damper_ratio is None else self.damper_ratio, dtype=float)
-        force = ratio * spring + damper * np.asarray(self.gas) + self.rubber_rate * (travel - self.rubber_neutral)
-        stiff = ratio**2 * rate + np.asarray(self.ratio_slope) * spring + self.rubber_rate
+        damper = self.ratio if self.damper_ratio is None else self.damper_ratio
+        force = ratio * spring + damper * self.gas + self.rubber_rate * (travel - self.rubber_neutral)
+        stiff = ratio**2 * rate + self.ratio_slope * spring + self.rubber_rate
         if self.stop is not None:
             pressed, hard = self.stop.force(damper * travel - self.stop_gap)
             force, stiff = force + damper * pressed, stiff + damper**2 * hard
-        return force, stiff
+        return np.asarray(force, dtype=float), np.asarray(stiff, dtype=float)
 
 
 @dataclass(frozen=True)
@@ -65,10 +66,10 @@ class Stance:
     wheelbase: float
     track_front: float
     track_rear: float
-    bar_front: ArrayLike = 0.0
-    bar_rear: ArrayLike = 0.0
+    bar_front: Number = 0.0
+    bar_rear: Number = 0.0
     tyre_rate: float | None = None
-    preload: tuple[ArrayLike, ArrayLike] = (0.0, 0.0)
+    preload: tuple[Number, Number] = (0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -193,9 +194,9 @@ def settle_car(stance: Stance, loads: ArrayLike, unsprung: ArrayLike, legs: Sequ
 
     Notes
     -----
-    Rigid body, small angles, flat ground: sprung weight and its place are kept, so ΣΔF = 0 over each axle and ΣΔF·y = 0;
-    the four body heights lie in a plane.  Unknown are the four travels; Newton with the exact Jacobian, bound to
-    25 mm a step.  A hub sinks by its load's change over the tyre's rate.
+    Rigid body, small angles, flat ground: sprung weight and its place are kept, so ΣΔF = 0 over each axle and
+    ΣΔF·y = 0; the four body heights lie in a plane.  Unknown are the four travels; Newton with the exact Jacobian,
+    bound to 25 mm a step.  A hub sinks by its load's change over the tyre's rate.
 
     Source
     ------

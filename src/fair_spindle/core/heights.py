@@ -145,5 +145,58 @@ def height_change(
     return np.asarray((after - before) / ratio)
 
 
+def ratio_from_two(damper_1: float, height_1: float, damper_2: float, height_2: float) -> float:
+    """Motion ratio from damper length and hub-to-arch height, read at two heights.
+
+    Parameters
+    ----------
+    damper_1, damper_2 : float
+        Damper lengths. [mm]
+    height_1, height_2 : float
+        Hub-to-arch heights at the same time, at least 10 mm apart. [mm]
+
+    Returns
+    -------
+    float
+        Damper travel per wheel travel. [-]
+
+    Raises
+    ------
+    Inconsistent
+        Heights too near each other, or a damper that does not follow.
+
+    Notes
+    -----
+    Δlength / Δheight.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> ratio_from_two(420.0, 360.0, 450.0, 400.0)
+    0.75
+    """
+    apart = height_2 - height_1
+    require(
+        abs(apart) >= 10,
+        "height_2",
+        "The two heights must be at least 10 mm apart",
+        f"{abs(apart):g} mm",
+        "Lift or lower the body further for the second pair.",
+        kind=Inconsistent,
+    )
+    ratio = (damper_2 - damper_1) / apart
+    require(
+        ratio > 0,
+        "damper_2",
+        "The damper must be longer where the body is higher",
+        f"{damper_2 - damper_1:+g} mm of damper for {apart:+g} mm of height",
+        kind=Inconsistent,
+    )
+    return ratio
+
+
 def _positive(value: Array, field: str, required: str) -> None:
     require(np.all(value > 0), field, required, f"{float(np.min(value)):g}")

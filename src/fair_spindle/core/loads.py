@@ -44,7 +44,7 @@ def car_loads(method: str, weighed: Mapping[str, float], unsprung: Mapping[str, 
 
     Parameters
     ----------
-    method : {"four_scales", "two_axles", "total_and_share"}
+    method : {"four_scales", "two_axles", "total_and_share", "learned"}
         How the car was weighed. [-]
     weighed : mapping
         Forces by wheel or axle, or ``total`` and the front ``share``. [N, -]
@@ -101,6 +101,8 @@ def car_loads(method: str, weighed: Mapping[str, float], unsprung: Mapping[str, 
 def _wheels(method: str, weighed: Mapping[str, float]) -> dict[str, Load]:
     if method == "four_scales":
         return {wheel: Load(weighed[wheel], False) for wheel in WHEELS}
+    if method == "learned":
+        return {wheel: Load(weighed[wheel], True) for wheel in WHEELS}
     if method == "two_axles":
         axles = {"front": weighed["front"], "rear": weighed["rear"]}
     elif method == "total_and_share":

@@ -2,11 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import Inconsistent, require
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.car_heights import cross_weight
+from fair_spindle.core.errors import Inconsistent, InputError, require
 from fair_spindle.core.springs import Coil, stack_under_load
+
+Array = NDArray[np.float64]
+# From turns at the four perches (n, 4) to hub-to-arch heights [mm] and wheel loads [N], (n, 4) each.
+Car = Callable[[Array], tuple[Array, Array]]
+ROUNDS = 8
+AROUND = 1
+# Weighs a whole turn as a miss of a fiftieth of a tolerance: settles what heights and cross weight leave open.
+RELUCTANCE = 0.02
 
 
 @dataclass(frozen=True)
@@ -96,3 +109,130 @@ def perch_place(
     stack = stack_under_load(springs, force).total
     seat = damper - upper_seat - stack
     return PerchPlace(damper, stack, seat, (seat - lowest) / pitch)
+
+
+@dataclass(frozen=True)
+class PerchGoals:
+    """What the perches are to bring: heights [mm], NaN where none is wanted, cross weight [-] or None, how near."""
+
+    heights: Array
+    cross: float | None
+    within_height: float = 2.0
+    within_cross: float = 0.002
+
+
+@dataclass(frozen=True)
+class PerchTurns:
+    """Turns at FL FR RL RR, exact and on steps; what they bring, and what one turn up at each perch does.
+
+    ``height_effects`` [mm/turn] and ``load_effects`` [N/turn]: row by perch, column by wheel.
+    """
+
+    exact: Array
+    set_turns: Array
+    heights: Array
+    loads: Array
+    cross: float
+    height_effects: Array
+    load_effects: Array
+
+
+def perch_turns(car: Car, goals: PerchGoals, low: Array, high: Array, step: float) -> PerchTurns:
+    """Find the turns at all four perches that bring heights, cross weight, or the best of both.
+
+    Parameters
+    ----------
+    car : callable
+        From turns to heights and loads. [turn, mm, N]
+    goals : PerchGoals
+        At least one. [mm, -]
+    low, high : array
+        Turns each perch has left, shape (4,); both zero where a corner has none. [turn]
+    step : float
+        Smallest step that is set, > 0. [turn]
+
+    Returns
+    -------
+    PerchTurns
+        Four corners together.
+
+    Raises
+    ------
+    InputError
+        Nothing wanted, or no perch that can be turned.
+    NoSolution
+        As the car raises it.
+
+    Notes
+    -----
+    Least squares over heights and cross weight, each over its tolerance, plus a little for every turn, so that of
+    equally good answers the smallest is taken; Gauss-Newton, held to the thread.  Then all combinations of steps next
+    to it are tried on the car.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> def car(turns):
+    ...     return 300 + 2 * turns, 3000 + 50 * turns
+    >>> goals = PerchGoals(np.array([304.0, 300.0, 300.0, 300.0]), None)
+    >>> perch_turns(car, goals, np.full(4, -9.0), np.full(4, 9.0), 0.25).set_turns.tolist()
+    [2.0, 0.0, 0.0, 0.0]
+    """
+    wanted = ~np.isnan(goals.heights)
+    if not wanted.any() and goals.cross is None:
+        raise InputError("Nothing is wanted: give a height, or a cross weight.", field="target_cross")
+    free = np.flatnonzero(high > low).tolist()
+    require(free, "spring.perch_pitch", "At least one perch must be on a thread", "none", kind=InputError)
+
+    def misses(turns: Array) -> Array:
+        heights, loads = car(turns)
+        off = (heights[:, wanted] - goals.heights[wanted]) / goals.within_height
+        if goals.cross is not None:
+            off = np.append(off, ((cross_weight(loads) - goals.cross) / goals.within_cross)[:, None], axis=1)
+        return np.append(off, RELUCTANCE * turns, axis=1)
+
+    turns = np.zeros(4)
+    for _ in range(ROUNDS):
+        nudge = np.eye(4)[free] * 0.05
+        found = misses(np.concatenate([turns[None], turns + nudge, turns - nudge]))
+        slope = (found[1 : 1 + len(free)] - found[1 + len(free) :]).T / 0.1
+        move = np.linalg.lstsq(slope, -found[0], rcond=None)[0]
+        turns[free] = np.clip(turns[free] + move, low[free], high[free])
+        if np.max(np.abs(move)) < 1e-6:
+            break
+    set_turns = _on_steps(misses, turns, free, low, high, step)
+    heights, loads = car(set_turns[None])
+    one_up = np.concatenate([np.zeros((1, 4)), np.eye(4)])
+    all_heights, all_loads = car(one_up)
+    return PerchTurns(
+        turns,
+        set_turns,
+        heights[0],
+        loads[0],
+        float(cross_weight(loads[0])),
+        all_heights[1:] - all_heights[0],
+        all_loads[1:] - all_loads[0],
+    )
+
+
+def _on_steps(
+    misses: Callable[[Array], Array], turns: Array, free: list[int], low: Array, high: Array, step: float
+) -> Array:
+    middle = np.round(turns / step)
+    near = [
+        [
+            at
+            for by in range(-AROUND, AROUND + 1)
+            if low[n] - 1e-9 <= (at := (middle[n] + by) * step) <= high[n] + 1e-9
+        ]
+        if n in free
+        else [0.0]
+        for n in range(4)
+    ]
+    tries = np.array(list(itertools.product(*near)))
+    off = misses(tries)
+    best = int(np.argmin(np.einsum("nk,nk->n", off, off)))
+    return np.asarray(tries[best], dtype=float)

@@ -87,6 +87,52 @@ def read_number(text: str, quantity: str, unit: str, field: str) -> TypedNumber:
     return TypedNumber(text.strip(), number, used, to_core(number, used))
 
 
+def read_table(text: str, field: str) -> tuple[tuple[float, float], ...]:
+    """Understand a table of pairs typed in one line.
+
+    Parameters
+    ----------
+    text : str
+        Pairs apart by semicolons or lines, numbers apart by spaces or a colon. [-]
+    field : str
+        Name of the field, for the error. [-]
+
+    Returns
+    -------
+    tuple
+        Pairs of numbers in the order typed.
+
+    Raises
+    ------
+    InputError
+        A pair that is not two numbers; fewer than two pairs.
+
+    Notes
+    -----
+    A comma is always a decimal comma.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> read_table("300 0; 280,5 620", "table")
+    ((300.0, 0.0), (280.5, 620.0))
+    """
+    pairs = []
+    for row in re.split(r"[;\n]+", text.strip().rstrip(";")):
+        numbers = re.split(r"[\s:]+", row.strip())
+        if len(numbers) != 2:
+            raise InputError(
+                f"{row.strip()!r} is no pair of numbers. Type pairs apart by semicolons: 300 0; 280 620.", field=field
+            )
+        pairs.append((_plain(numbers[0], "", "", field)[0], _plain(numbers[1], "", "", field)[0]))
+    if len(pairs) < 2:
+        raise InputError("A table needs two pairs or more, apart by semicolons: 300 0; 280 620.", field=field)
+    return tuple(pairs)
+
+
 def _plain(text: str, quantity: str, unit: str, field: str) -> tuple[float, str]:
     match = _PATTERN.match(text)
     if not match:

@@ -142,7 +142,7 @@ def how_sure(
             one.name: COVERAGE * float(np.std(off)) * one.limit
             for one, off in zip(across, together, strict=len(wheels) == 2)
         },
-        _shares(draws, off),
+        variance_shares(draws, off),
         thrust,
     )
 
@@ -215,8 +215,40 @@ def _slope(wanted: Wanted, changes: Array, names: Sequence[str]) -> Array:
     return np.asarray((angles[:, :count] - angles[:, count:]) / 0.02, dtype=float)
 
 
-def _shares(draws: Mapping[str, Array], off: Array) -> dict[str, float]:
-    """Share of each reading in the variance of the misses, the largest first."""
+def variance_shares(draws: Mapping[str, Array], off: Array) -> dict[str, float]:
+    """Share of each input in the variance of what was drawn.
+
+    Parameters
+    ----------
+    draws : mapping of array
+        Drawn inputs by name, shape (n, width) each. [any]
+    off : array
+        What came of them, shape (n, k). [any]
+
+    Returns
+    -------
+    dict
+        Shares that add up to one, the largest first. [-]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    From a least-squares fit of the outcomes to the inputs.
+
+    Source
+    ------
+    jcgm-101
+
+    Examples
+    --------
+    >>> x = np.random.default_rng(1).normal(size=(2000, 2))
+    >>> found = variance_shares({"a": x[:, :1], "b": x[:, 1:]}, x @ np.array([[2.0], [1.0]]))
+    >>> round(found["a"], 1)
+    0.8
+    """
     table = np.concatenate(list(draws.values()), axis=1)
     spread = np.std(table, axis=0)
     used = spread > 0

@@ -100,7 +100,7 @@ def joint_travel(length: float, rise: float, angle_limit: float, up: bool) -> fl
     angle_limit : float
         Most it may stand from level, within a right angle. [rad]
     up : bool
-        Bump, or droop.
+        Bump, or droop. [-]
 
     Returns
     -------

@@ -66,6 +66,7 @@ UNITS: dict[str, Unit] = {
         Unit("psi", "pressure", N_PER_LBF / MM_PER_INCH**2, "psi", ("lb/in²",)),
         Unit("km", "distance", 1e6, "km"),
         Unit("mi", "distance", 1e6 * 1.609344, "mi", ("mile", "miles")),
+        Unit("piece", "pieces", 1.0, "", ("pcs",)),
         Unit("click", "clicks", 1.0, "clicks", ("click", "c")),
         Unit("turn", "count", 1.0, "turns", ("t", "turns")),
         Unit("flat", "count", 1 / 6, "flats", ("f", "flats")),

@@ -93,6 +93,7 @@ def fill_cars(database: Database) -> dict[str, str]:
     rill.write(*_points(_POINTS), _fasteners())
     Desk(database, ids["cragg"], CAR).write(*_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right"))
     Desk(database, ids["cragg"], CAR).write(*_lifted())
+    rill.write(*_threaded())
     Desk(database, ids["halm"], CAR).write(*_points(_HALM_POINTS))
     Desk(database, ids["vessik"], CAR).write(*_points(_VESSIK_POINTS), *_wanted())
     shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
@@ -124,8 +125,8 @@ def _kinds(name: str) -> Iterator[Act]:
             yield Entered(f"front.{side}.tie.adjust", choice="one_thread")
             yield Entered(f"rear.{side}.tie.adjust", choice="one_thread")
             yield Entered(f"rear.{side}.upper_front.adjust", choice="one_thread")
-    yield Entered("front.spring.kind", choice="leaf" if name == "cragg" else "coil")
-    yield Entered("rear.spring.kind", choice="coilover" if name == "vessik" else "coil")
+    yield Entered("front.spring.kind", choice={"cragg": "leaf", "rill": "coilover"}.get(name, "coil"))
+    yield Entered("rear.spring.kind", choice="coilover" if name in ("vessik", "rill") else "coil")
     yield Entered("front.bar.fitted", choice="fixed_links")
 
 
@@ -176,6 +177,20 @@ def _wanted() -> Iterator[Act]:
             yield _typed(f"{axle}.{side}.target.toe", toe, "min")
             if camber:
                 yield _typed(f"{axle}.{side}.target.camber", camber, "deg")
+
+
+def _threaded() -> Iterator[Act]:
+    """A car with threaded seats all round and a bar of three holes, ready for the bench."""
+    for axle in ("front", "rear"):
+        yield _typed(f"{axle}.spring.perch_pitch", "2", "pitch_mm")
+        yield _typed(f"{axle}.perch.upper", "52", "mm")
+        yield _typed(f"{axle}.perch.lowest", "128", "mm")
+        yield _typed(f"{axle}.perch.thread", "110", "mm")
+    yield _typed("front.bar.length", "860", "mm")
+    for hole, arm in (("1", "252"), ("2", "224"), ("3", "198")):
+        yield _typed(f"front.bar.hole_{hole}", arm, "mm")
+    yield _typed("front.bar.link", "126", "mm")
+    yield _typed("front.bar.link_ratio", "0.62", "ratio")
 
 
 def _lifted() -> Iterator[Act]:

@@ -31,6 +31,7 @@ from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.planning.template import SIDES, JobTemplate, Side, Stage
+from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.threads import FLAT
 from fair_spindle.demo.bench import GAUGES, fill_bench
 from fair_spindle.demo.cars import fill_cars
@@ -81,6 +82,7 @@ def fill(database: Database) -> None:
     _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
     _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
     _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
+    _coilovers(_desk(database, "coilovers", "Coilovers with helper springs", cars["rill"], SPRINGS))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
 
 
@@ -278,6 +280,57 @@ def _aligned(desk: Desk) -> None:
         desk.write(Entered(f"front.{side}.caster", "angle", {"value": Typed("3.4", "deg")}))
     desk.write(*done("walk", "mark"), Moved("hanging"), *done("raise", "open"))
     desk.write(Turned("rear.left", "Upper front link", 4))
+
+
+def _coilovers(desk: Desk) -> None:
+    """Read all round and on four scales; coilovers chosen for both axles, heights wanted."""
+    desk.write(Settled(), *done("settle"), enter("car.odometer", "204310", "km"))
+    desk.write(Entered("car.wheel_straight", choice="straight"))
+    scales = {"front_left": "368", "front_right": "352", "rear_left": "331", "rear_right": "334"}
+    desk.write(Entered("car.loads", "four_scales", {name: Typed(text, "kgf") for name, text in scales.items()}))
+    for corner, height, toe, camber, damper in (
+        ("front.left", "358.5", "5", "-0.55", "421"),
+        ("front.right", "356.0", "4", "-0.60", "420"),
+        ("rear.right", "352.5", "9", "-1.55", "438"),
+        ("rear.left", "354.0", "8", "-1.50", "439"),
+    ):
+        desk.write(
+            enter_heights(f"{corner}.height", (height,), GAUGES["height"]),
+            enter_toe(f"{corner}.toe", toe),
+            enter_camber(f"{corner}.camber", camber, gauge=GAUGES["level"]),
+            enter(f"{corner}.damper_length", damper, "mm"),
+        )
+    for side in ("left", "right"):
+        desk.write(Entered(f"front.{side}.caster", "angle", {"value": Typed("4.1", "deg")}))
+    for axle, main, free, low in (("front", "58", "178", "332"), ("rear", "46", "190", "330")):
+        desk.write(
+            Entered(f"{axle}.new_spring.fit", choice="stack"),
+            *(
+                enter(f"{axle}.new_spring.{name}", text, unit)
+                for name, text, unit in (
+                    ("rate", main, "n_per_mm"), ("free", free, "mm"), ("solid", "78", "mm"),
+                    ("helper_rate", "3", "n_per_mm"), ("helper_free", "60", "mm"), ("helper_solid", "14", "mm"),
+                    ("ring", "4", "mm"),
+                )
+            ),
+            enter(f"{axle}.new_damper.gas", "180", "n"),
+            enter(f"{axle}.new_damper.open", "468", "mm"),
+            enter(f"{axle}.new_damper.closed", "322", "mm"),
+            enter(f"{axle}.new_damper.stop", "28", "mm"),
+        )  # fmt: skip
+        for side in ("left", "right"):
+            desk.write(
+                enter(f"{axle}.{side}.target.height", low, "mm"),
+                enter(f"{axle}.{side}.new_seat", "118" if axle == "front" else "108", "mm"),
+            )
+    desk.write(enter("car.target_cross", "50", "pct"))
+    for corner, hose, arch in (
+        ("front.left", "432", "262"),
+        ("front.right", "436", "262"),
+        ("rear.left", "418", "268"),
+    ):
+        desk.write(enter(f"{corner}.limit.hose", hose, "mm"), enter(f"{corner}.limit.arch", arch, "mm"))
+    desk.write(enter("front.bar.gap", "6", "mm"), *done("walk", "bench"))
 
 
 def _planned_flats(desk: Desk) -> dict[Side, int]:

@@ -70,7 +70,7 @@ class FieldView(View):
     group: str
     axle: Literal["", "front", "rear"]
     side: Literal["", "left", "right"]
-    phase: Literal["car", "baseline", "check"]
+    phase: Literal["car", "baseline", "plan", "check"]
     required: bool
     hint: str
     words: bool

@@ -21,7 +21,7 @@ class JobCreate(Strict):
     id: Identity
     title: Title
     car: Title
-    template: Literal["front_strut", "align", "measure"] = "front_strut"
+    template: Literal["front_strut", "springs", "align", "measure"] = "front_strut"
     car_id: Identity | None = None
 
 

@@ -6,19 +6,24 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.floor.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.floor.asking import Readings, readings_now
 from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
+from fair_spindle.core.floor.geometry import wheels_of
+from fair_spindle.core.floor.limits import wheel_travels
 from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.floor.sides import sides_apart
+from fair_spindle.core.floor.sitting import Sitting, SprungCar, sit, sprung_car
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState, derive, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
-from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
+from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.records.tables import BookRow
@@ -67,11 +72,35 @@ class Standing:
         return plans_of(self.corners)
 
     @cached_property
+    def corner_points(self) -> Mapping[str, Corner3D]:
+        """Wheels whose points are known, by axle and side."""
+        wheels = wheels_of(self.readings, self.readings.quantities)
+        return {key: one.corner for key, one in wheels.items() if isinstance(one.corner, Corner3D)}
+
+    @cached_property
+    def sprung(self) -> SprungCar:
+        """What decides where the car sits."""
+        return sprung_car(self.readings, self.loads, self.corner_points)
+
+    @cached_property
+    def sitting(self) -> Sitting:
+        """Where the car will sit, without how sure that is."""
+        return sit(self.sprung, self.readings.quantities, 0)
+
+    @cached_property
+    def aligning(self) -> Readings:
+        """Readings that toe and camber are planned from: where springs are changed, with the heights they bring."""
+        return with_heights(self.readings, self.sitting) if self.template is SPRINGS else self.readings
+
+    @cached_property
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.corners, self.plans, self.template)
-        if self.template is ALIGN:
-            wheels = align_car(self.state, self.readings)[1]
+        if self.template is SPRINGS:
+            travels = wheel_travels(self.readings, self.sitting)
+            found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
+        if "turns" in self.template.pages:
+            wheels = align_car(self.state, self.aligning)[1]
             read = {key: one.read for key, one in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
             found += look_rods(align_rods(self.state, self.readings))

@@ -58,6 +58,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/car-heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heights and loads of the whole car */
+        post: operations["calc_car-heights"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/caster-sweep": {
         parameters: {
             query?: never;
@@ -126,6 +143,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/perch-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Perch preset for a wanted height */
+        post: operations["calc_perch-position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/realign": {
         parameters: {
             query?: never;
@@ -143,6 +177,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/spring-rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rate of a coil spring from its wire */
+        post: operations["calc_spring-rate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/spring-stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Springs standing on each other */
+        post: operations["calc_spring-stack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/string-toe": {
         parameters: {
             query?: never;
@@ -154,6 +222,23 @@ export interface paths {
         put?: never;
         /** Toe from two string gaps */
         post: operations["calc_string-toe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/sway-bar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rates of a sway bar */
+        post: operations["calc_sway-bar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -205,6 +290,23 @@ export interface paths {
         put?: never;
         /** A torque in every unit */
         post: operations["calc_torque-convert"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/travel-budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Travel that a damper leaves */
+        post: operations["calc_travel-budget"];
         delete?: never;
         options?: never;
         head?: never;
@@ -852,6 +954,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/springs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Springs
+         * @description The car on its springs: heights, loads, perches, travel, bars; with samples, how sure that is.
+         */
+        get: operations["see_springs_api_jobs__job_id__springs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/springs/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Learned
+         * @description Write what the heights taught into the car's record.
+         */
+        post: operations["take_learned_api_jobs__job_id__springs_learned_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/springs/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Springs
+         * @description How the car would sit with other perches, seats, rates or holes; nothing is written.
+         */
+        post: operations["try_springs_api_jobs__job_id__springs_try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/turns": {
         parameters: {
             query?: never;
@@ -1152,6 +1314,52 @@ export interface components {
             total_deg: number;
         };
         /**
+         * BarView
+         * @description A sway bar.
+         */
+        BarView: {
+            /** Axle */
+            axle: string;
+            /** Cross Shift Pct */
+            cross_shift_pct: number | null;
+            /** Holes */
+            holes: components["schemas"]["HoleView"][];
+            /** Lacks */
+            lacks: string[];
+            /** Link Mm */
+            link_mm: number | null;
+            /** Preload N */
+            preload_n: number | null;
+            /** Problem */
+            problem: string;
+            /** Sideways Mm */
+            sideways_mm: number | null;
+        };
+        /**
+         * BenchView
+         * @description A perch before assembly.
+         */
+        BenchView: {
+            /** By Thumb Mm */
+            by_thumb_mm: number | null;
+            /** From Lower Eye Mm */
+            from_lower_eye_mm: number | null;
+            /** From Thread End Mm */
+            from_thread_end_mm: number | null;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Lacks */
+            lacks: string[];
+            /** Problem */
+            problem: string;
+            /** Spring Mm */
+            spring_mm: number | null;
+            /** Turns Up */
+            turns_up: number | null;
+        };
+        /**
          * BushingTwistIn
          * @description An arm, and where its bolt was clamped.
          */
@@ -1252,6 +1460,39 @@ export interface components {
              * @default
              */
             rear_layout?: string;
+        };
+        /**
+         * CarHeightsIn
+         * @description A whole car before and after a change of springs.
+         */
+        CarHeightsIn: {
+            /** Bar Front N Per Mm */
+            bar_front_n_per_mm: number;
+            /** Bar Rear N Per Mm */
+            bar_rear_n_per_mm: number;
+            corners: components["schemas"]["Corners"];
+            /** Track Front Mm */
+            track_front_mm: number;
+            /** Track Rear Mm */
+            track_rear_mm: number;
+            /** Tyre Rate N Per Mm */
+            tyre_rate_n_per_mm: number | null;
+            unsprung_n: components["schemas"]["NotNegativeOfWheels"];
+            wheel_loads_n: components["schemas"]["PositiveOfWheels"];
+            /** Wheelbase Mm */
+            wheelbase_mm: number;
+        };
+        /**
+         * CarHeightsOut
+         * @description Where it sits, and what stands on each wheel.
+         */
+        CarHeightsOut: {
+            /** Cross Weight After Pct */
+            cross_weight_after_pct: number;
+            /** Cross Weight Before Pct */
+            cross_weight_before_pct: number;
+            height_change_mm: components["schemas"]["OfWheels"];
+            wheel_loads_n: components["schemas"]["OfWheels"];
         };
         /**
          * CarLine
@@ -1393,6 +1634,28 @@ export interface components {
             kind: "cleared";
         };
         /**
+         * CoilIn
+         * @description One spring of a stack.
+         */
+        CoilIn: {
+            /** Free Mm */
+            free_mm: number;
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            /** Solid Mm */
+            solid_mm: number;
+        };
+        /**
+         * CornerChange
+         * @description One corner before and after.
+         */
+        CornerChange: {
+            after: components["schemas"]["SeatedSpring"];
+            before: components["schemas"]["SeatedSpring"];
+            /** Motion Ratio */
+            motion_ratio: number;
+        };
+        /**
          * CornerIn
          * @description One corner by its points at ride height.
          */
@@ -1467,6 +1730,32 @@ export interface components {
             toe_untouched: components["schemas"]["NumberView"] | null;
             turns: components["schemas"]["TurnPlanView"] | null;
             window: components["schemas"]["WindowView"] | null;
+        };
+        /**
+         * Corners
+         * @description Four corners.
+         */
+        Corners: {
+            FL: components["schemas"]["CornerChange"];
+            FR: components["schemas"]["CornerChange"];
+            RL: components["schemas"]["CornerChange"];
+            RR: components["schemas"]["CornerChange"];
+        };
+        /**
+         * CorrectionView
+         * @description The turns at all four perches, together.
+         */
+        CorrectionView: {
+            /** Cross Pct */
+            cross_pct: number | null;
+            /** Heights Mm */
+            heights_mm: number[];
+            /** Measured */
+            measured: boolean;
+            /** Perches */
+            perches: components["schemas"]["PerchTurnView"][];
+            /** Problem */
+            problem: string;
         };
         /**
          * CountView
@@ -1797,7 +2086,7 @@ export interface components {
              * Phase
              * @enum {string}
              */
-            phase: "car" | "baseline" | "check";
+            phase: "car" | "baseline" | "plan" | "check";
             /** Readings */
             readings: number;
             /** Required */
@@ -2053,6 +2342,20 @@ export interface components {
             side: "left" | "right";
         };
         /**
+         * HoleView
+         * @description A hole of a bar.
+         */
+        HoleView: {
+            /** Front Share Pct */
+            front_share_pct: number | null;
+            /** Name */
+            name: string;
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            /** Used */
+            used: boolean;
+        };
+        /**
          * ImportView
          * @description What an import did or would do.
          */
@@ -2243,7 +2546,7 @@ export interface components {
              * @default front_strut
              * @enum {string}
              */
-            template?: "front_strut" | "align" | "measure";
+            template?: "front_strut" | "springs" | "align" | "measure";
             /** Title */
             title: string;
         };
@@ -2340,6 +2643,44 @@ export interface components {
             walk: string[];
             /** Wheels */
             wheels: components["schemas"]["WheelView"][];
+        };
+        /**
+         * Learn
+         * @description Take what was learned into the car's record, all of it or the fields named.
+         */
+        Learn: {
+            /** Id */
+            id: string;
+            /** Keys */
+            keys?: string[];
+        };
+        /**
+         * LearnedView
+         * @description One input, before and after the heights were read.
+         */
+        LearnedView: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Taken */
+            taken: boolean;
+        };
+        /**
+         * LimitView
+         * @description What ends a travel, at how much of it.
+         */
+        LimitView: {
+            /** Name */
+            name: string;
+            /** Remedy */
+            remedy: string;
+            /** Travel Mm */
+            travel_mm: number;
         };
         /**
          * LinkIn
@@ -2475,6 +2816,20 @@ export interface components {
             rod_length_mm?: number;
         };
         /**
+         * NotNegativeOfWheels
+         * @description A number not below zero for each wheel.
+         */
+        NotNegativeOfWheels: {
+            /** Fl */
+            FL: number;
+            /** Fr */
+            FR: number;
+            /** Rl */
+            RL: number;
+            /** Rr */
+            RR: number;
+        };
+        /**
          * NoteView
          * @description Words written at a step.
          */
@@ -2527,6 +2882,20 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * OfWheels
+         * @description A number for each wheel.
+         */
+        OfWheels: {
+            /** Fl */
+            FL: number;
+            /** Fr */
+            FR: number;
+            /** Rl */
+            RL: number;
+            /** Rr */
+            RR: number;
         };
         /**
          * OldEnd
@@ -2606,6 +2975,64 @@ export interface components {
             units: components["schemas"]["UnitView"][];
         };
         /**
+         * PerchPositionIn
+         * @description A coilover on the bench, and where the car is to sit.
+         */
+        PerchPositionIn: {
+            /** Damper Length At Ride Mm */
+            damper_length_at_ride_mm: number;
+            /** Gas Force N */
+            gas_force_n: number;
+            /** Height Change Mm */
+            height_change_mm: number;
+            /** Lower Seat At Bottom Mm */
+            lower_seat_at_bottom_mm: number;
+            /** Motion Ratio */
+            motion_ratio: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Springs */
+            springs: components["schemas"]["CoilIn"][];
+            /** Sprung Load N */
+            sprung_load_n: number;
+            /** Upper Seat From Upper Eye Mm */
+            upper_seat_from_upper_eye_mm: number;
+        };
+        /**
+         * PerchPositionOut
+         * @description Where the perch goes.
+         */
+        PerchPositionOut: {
+            /** Damper Length Mm */
+            damper_length_mm: number;
+            /** Lower Seat From Lower Eye Mm */
+            lower_seat_from_lower_eye_mm: number;
+            /** Springs Length Mm */
+            springs_length_mm: number;
+            /** Turns Up */
+            turns_up: number;
+        };
+        /**
+         * PerchTurnView
+         * @description One perch: turns to give, and what one turn up does to every height [mm] and load [N].
+         */
+        PerchTurnView: {
+            /** Exact Turns */
+            exact_turns: number;
+            /** Heights Mm */
+            heights_mm: number[];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Loads N */
+            loads_n: number[];
+            /** Said */
+            said: string;
+            /** Set Turns */
+            set_turns: number;
+        };
+        /**
          * PictureView
          * @description A picture attached to a step or a field.
          */
@@ -2643,6 +3070,20 @@ export interface components {
             side: "left" | "right";
             /** Stage */
             stage: ("loose" | "hand" | "snug" | "torqued") | null;
+        };
+        /**
+         * PositiveOfWheels
+         * @description A number above zero for each wheel.
+         */
+        PositiveOfWheels: {
+            /** Fl */
+            FL: number;
+            /** Fr */
+            FR: number;
+            /** Rl */
+            RL: number;
+            /** Rr */
+            RR: number;
         };
         /**
          * ReadAgainView
@@ -2752,6 +3193,26 @@ export interface components {
             kind: "reopened";
             /** Reason */
             reason: string;
+        };
+        /**
+         * SeatedSpring
+         * @description A spring with its seat and its damper's gas, at one corner.
+         */
+        SeatedSpring: {
+            /** Free Mm */
+            free_mm: number;
+            /**
+             * Gas Force N
+             * @default 0
+             */
+            gas_force_n?: number;
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            /**
+             * Seat Shift Mm
+             * @default 0
+             */
+            seat_shift_mm?: number;
         };
         /**
          * SegmentView
@@ -2896,6 +3357,38 @@ export interface components {
             name: string;
         };
         /**
+         * SitsView
+         * @description One wheel: heights [mm], load [N], spring [mm].
+         */
+        SitsView: {
+            /** Change Mm */
+            change_mm: number;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Load Before N */
+            load_before_n: number;
+            /** Load N */
+            load_n: number;
+            /** Load Plus Minus N */
+            load_plus_minus_n: number;
+            /** Measured Mm */
+            measured_mm: number | null;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
+            /** Predicted Mm */
+            predicted_mm: number | null;
+            /** Predicted Plus Minus Mm */
+            predicted_plus_minus_mm: number;
+            /** Spring Mm */
+            spring_mm: number | null;
+            /** Target Mm */
+            target_mm: number | null;
+        };
+        /**
          * SolidAxleView
          * @description A solid axle or twist beam as the body heaves [mm] and rolls [deg] over it.
          *
@@ -2981,6 +3474,90 @@ export interface components {
             /** Source */
             source: string;
             torque: components["schemas"]["Typed"];
+        };
+        /**
+         * SpringRateIn
+         * @description A round-wire compression spring.
+         */
+        SpringRateIn: {
+            /** Active Coils */
+            active_coils: number;
+            /** Mean Diameter Mm */
+            mean_diameter_mm: number;
+            /**
+             * Shear Modulus Mpa
+             * @default 79300
+             */
+            shear_modulus_mpa?: number;
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
+         * SpringRateOut
+         * @description Its rate, and the spring index.
+         */
+        SpringRateOut: {
+            /** Index */
+            index: number;
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+        };
+        /**
+         * SpringStackIn
+         * @description Springs standing on each other, and the load on them.
+         */
+        SpringStackIn: {
+            /** Load N */
+            load_n: number;
+            /** Springs */
+            springs: components["schemas"]["CoilIn"][];
+        };
+        /**
+         * SpringStackOut
+         * @description Each length; no rate where all are solid.
+         */
+        SpringStackOut: {
+            /** At Solid */
+            at_solid: boolean[];
+            /** Lengths Mm */
+            lengths_mm: number[];
+            /** Rate N Per Mm */
+            rate_n_per_mm: number | null;
+            /** Total Mm */
+            total_mm: number;
+        };
+        /**
+         * SpringsView
+         * @description A car on its springs.
+         */
+        SpringsView: {
+            /** Bars */
+            bars: components["schemas"]["BarView"][];
+            /** Bench */
+            bench: components["schemas"]["BenchView"][];
+            correction: components["schemas"]["CorrectionView"] | null;
+            /** Cross Before Pct */
+            cross_before_pct: number;
+            /** Cross Pct */
+            cross_pct: number;
+            /** Cross Plus Minus Pct */
+            cross_plus_minus_pct: number;
+            /** Cross Target Pct */
+            cross_target_pct: number | null;
+            /** Lacks */
+            lacks: string[];
+            /** Learned */
+            learned: components["schemas"]["LearnedView"][];
+            /** Problem */
+            problem: string;
+            /** Steering Damper */
+            steering_damper: string[];
+            /** Travel */
+            travel: components["schemas"]["TravelView"][];
+            /** Unknowns */
+            unknowns: components["schemas"]["UnknownView"][];
+            /** Wheels */
+            wheels: components["schemas"]["SitsView"][];
         };
         /**
          * StandInView
@@ -3104,6 +3681,36 @@ export interface components {
              * @enum {string}
              */
             kind: "struck";
+        };
+        /**
+         * SwayBarIn
+         * @description A sway bar, solid or hollow.
+         */
+        SwayBarIn: {
+            /** Arm Lengths Mm */
+            arm_lengths_mm: number[];
+            /** Bar Length Mm */
+            bar_length_mm: number;
+            /**
+             * Inner Diameter Mm
+             * @default 0
+             */
+            inner_diameter_mm?: number;
+            /** Outer Diameter Mm */
+            outer_diameter_mm: number;
+            /**
+             * Shear Modulus Mpa
+             * @default 79300
+             */
+            shear_modulus_mpa?: number;
+        };
+        /**
+         * SwayBarOut
+         * @description Its rate at each hole.
+         */
+        SwayBarOut: {
+            /** Rates N Per Mm */
+            rates_n_per_mm: number[];
         };
         /**
          * SweepRow
@@ -3325,6 +3932,52 @@ export interface components {
             torque_nm: number;
         };
         /**
+         * TravelBudgetIn
+         * @description A damper at ride height.
+         */
+        TravelBudgetIn: {
+            /** Bump Stop Mm */
+            bump_stop_mm: number;
+            /** Damper Closed Mm */
+            damper_closed_mm: number;
+            /** Damper Length At Ride Mm */
+            damper_length_at_ride_mm: number;
+            /** Damper Open Mm */
+            damper_open_mm: number;
+            /** Motion Ratio */
+            motion_ratio: number;
+        };
+        /**
+         * TravelBudgetOut
+         * @description Wheel travel left.
+         */
+        TravelBudgetOut: {
+            /** Bump To Metal Mm */
+            bump_to_metal_mm: number;
+            /** Bump To Stop Mm */
+            bump_to_stop_mm: number;
+            /** Droop Mm */
+            droop_mm: number;
+        };
+        /**
+         * TravelView
+         * @description One wheel's travel.
+         */
+        TravelView: {
+            /** Bump */
+            bump: components["schemas"]["LimitView"][];
+            /** Droop */
+            droop: components["schemas"]["LimitView"][];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Lacks */
+            lacks: string[];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * TriedCar
          * @description The whole car as it would stand.
          */
@@ -3333,6 +3986,22 @@ export interface components {
             axles: components["schemas"]["AxleToeView"][];
             /** Wheels */
             wheels: components["schemas"]["TriedView"][];
+        };
+        /**
+         * TriedSits
+         * @description A car on its springs as tried.
+         */
+        TriedSits: {
+            /** Angles */
+            angles: {
+                [key: string]: string;
+            };
+            /** Cross Pct */
+            cross_pct: number;
+            /** Problem */
+            problem: string;
+            /** Wheels */
+            wheels: components["schemas"]["SitsView"][];
         };
         /**
          * TriedView
@@ -3347,6 +4016,28 @@ export interface components {
             problem: string;
             /** Travel Mm */
             travel_mm: number;
+        };
+        /**
+         * TrySprings
+         * @description What to try: perch turns and seat heights by wheel, rate in percent and bar hole by axle.
+         */
+        TrySprings: {
+            /** Holes */
+            holes?: {
+                [key: string]: "1" | "2" | "3";
+            };
+            /** Rates Pct */
+            rates_pct?: {
+                [key: string]: number;
+            };
+            /** Seats Mm */
+            seats_mm?: {
+                [key: string]: number;
+            };
+            /** Turns */
+            turns?: {
+                [key: string]: number;
+            };
         };
         /**
          * TurnPlanView
@@ -3501,6 +4192,22 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * UnknownView
+         * @description An input that leaves the heights open: its share, and how to get surer of it.
+         */
+        UnknownView: {
+            /** Advice */
+            advice: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Share Pct */
+            share_pct: number;
+            /** Shown */
+            shown: string;
         };
         /**
          * VersionView
@@ -3895,6 +4602,84 @@ export interface operations {
             };
         };
     };
+    "calc_car-heights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarHeightsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarHeightsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     "calc_caster-sweep": {
         parameters: {
             query?: never;
@@ -4207,6 +4992,84 @@ export interface operations {
             };
         };
     };
+    "calc_perch-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PerchPositionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PerchPositionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     calc_realign: {
         parameters: {
             query?: never;
@@ -4285,6 +5148,162 @@ export interface operations {
             };
         };
     };
+    "calc_spring-rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpringRateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpringRateOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_spring-stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpringStackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpringStackOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     "calc_string-toe": {
         parameters: {
             query?: never;
@@ -4305,6 +5324,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StringToeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_sway-bar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwayBarIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwayBarOut"];
                 };
             };
             /** @description Bad Request */
@@ -4539,6 +5636,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TorqueConvertOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_travel-budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TravelBudgetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TravelBudgetOut"];
                 };
             };
             /** @description Bad Request */
@@ -7421,6 +8596,244 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_springs_api_jobs__job_id__springs_get: {
+        parameters: {
+            query?: {
+                samples?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpringsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_learned_api_jobs__job_id__springs_learned_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Learn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpringsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    try_springs_api_jobs__job_id__springs_try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrySprings"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedSits"];
                 };
             };
             /** @description Bad Request */

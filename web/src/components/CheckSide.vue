@@ -4,6 +4,7 @@ import type { FieldView, Side } from '../api/client'
 import { sayNumber, saySigned } from '../composables/useWords'
 import { useJob } from '../stores/job'
 import FastenerBoard from './FastenerBoard.vue'
+import { ladderOfCorner } from '../composables/useLadder'
 import HeightLadder from './HeightLadder.vue'
 import MeasuringField from './MeasuringField.vue'
 import TurnCounter from './TurnCounter.vue'
@@ -83,7 +84,7 @@ const away = computed(() => check.value.correction?.total_flats ?? 0)
       :prefix="`${title}, settled`"
       @saved="emit('saved')"
     />
-    <HeightLadder :corner="corner" :side="side" />
+    <HeightLadder :marks="ladderOfCorner(corner)" :side="side" />
     <div v-if="check.correction" class="correction">
       <p v-if="away === 0" class="notice go" role="status">
         ✓ Toe is within the nearest flat of {{ corner.toe_target?.also }}. No turn is wanted.

@@ -5,6 +5,7 @@ import type { Side } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
+import { ladderOfCorner } from '../composables/useLadder'
 import HeightLadder from './HeightLadder.vue'
 import UnitInput from './UnitInput.vue'
 
@@ -25,7 +26,7 @@ async function read(): Promise<void> {
 
 <template>
   <section class="corner" :aria-label="`${side} corner height`">
-    <HeightLadder :corner="corner" :side="side" :live="gate.height_mm" />
+    <HeightLadder :marks="ladderOfCorner(corner)" :side="side" :live="gate.height_mm" />
     <div class="reading">
       <label>
         Hub to arch now, {{ side }}

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { CornerView } from '../api/client'
+import type { LadderMarks } from '../composables/useLadder'
 import { sayNumber } from '../composables/useWords'
 
-const props = defineProps<{ corner: CornerView; side: string; live?: number | null }>()
+const props = defineProps<{ marks: LadderMarks; side: string; live?: number | null }>()
 
 const HEIGHT = 300
 const TOP = 18
@@ -15,41 +15,30 @@ interface Mark {
 }
 
 const marks = computed<Mark[]>(() => {
-  const { height_now, height_predicted, check, window } = props.corner
+  const { before, predicted, settled, wanted, clamp } = props.marks
   const all: (Mark | null)[] = [
-    window && {
-      at: window.high,
-      words: `clamp ${sayNumber(window.low, 0)} to ${sayNumber(window.high, 0)}`,
-      kind: 'clamp',
-    },
-    height_now && {
-      at: height_now.value,
-      words: `before ${sayNumber(height_now.value)}`,
-      kind: 'before',
-    },
-    height_predicted && {
-      at: height_predicted.value,
-      words: `predicted ${sayNumber(height_predicted.value)}`,
-      kind: 'predicted',
-    },
-    check.height && {
-      at: check.height.value,
-      words: `settled ${sayNumber(check.height.value)}`,
-      kind: 'settled',
-    },
-    props.live != null
-      ? { at: props.live, words: `now ${sayNumber(props.live)}`, kind: 'live' }
+    clamp
+      ? {
+          at: clamp[1],
+          words: `clamp ${sayNumber(clamp[0], 0)} to ${sayNumber(clamp[1], 0)}`,
+          kind: 'clamp',
+        }
       : null,
+    mark(before, 'before'),
+    mark(predicted, 'predicted'),
+    mark(wanted, 'wanted'),
+    mark(settled, 'settled'),
+    mark(props.live, 'now', 'live'),
   ]
-  return all.filter((mark): mark is Mark => mark !== null)
+  return all.filter((one): one is Mark => one !== null)
 })
 
+function mark(at: number | null | undefined, words: string, kind = words): Mark | null {
+  return at == null ? null : { at, words: `${words} ${sayNumber(at)}`, kind }
+}
+
 const span = computed(() => {
-  const window = props.corner.window
-  const values = [
-    ...marks.value.map((mark) => mark.at),
-    ...(window ? [window.low, window.high] : []),
-  ]
+  const values = [...marks.value.map((one) => one.at), ...(props.marks.clamp ?? [])]
   if (!values.length) return null
   const low = Math.floor((Math.min(...values) - 8) / 10) * 10
   const high = Math.ceil((Math.max(...values) + 8) / 10) * 10
@@ -61,7 +50,7 @@ const y = (at: number) =>
 
 /** Labels that would overlap are pushed apart, each still tied to its mark. */
 const labels = computed(() => {
-  const placed = marks.value.map((mark) => ({ ...mark, y: y(mark.at), text: y(mark.at) }))
+  const placed = marks.value.map((one) => ({ ...one, y: y(one.at), text: y(one.at) }))
   placed.sort((one, other) => one.y - other.y)
   placed.forEach((label, place) => {
     const above = placed[place - 1]
@@ -78,7 +67,7 @@ const ticks = computed(() => {
 
 const summary = computed(
   () =>
-    `${props.side} height ladder, mm hub to arch: ${marks.value.map((mark) => mark.words).join(', ')}`,
+    `${props.side} height ladder, mm hub to arch: ${marks.value.map((one) => one.words).join(', ')}`,
 )
 </script>
 
@@ -89,23 +78,22 @@ const summary = computed(
       <text v-if="tick % 20 === 0" x="46" :y="y(tick) + 5" class="scale">{{ tick }}</text>
     </g>
     <path :d="`M66 ${TOP}v${HEIGHT}`" class="rail" />
-    <g v-if="corner.window">
-      <rect
-        x="66"
-        :y="y(corner.window.high)"
-        width="44"
-        :height="y(corner.window.low) - y(corner.window.high)"
-        class="window"
-      />
-    </g>
     <rect
-      v-if="corner.height_predicted?.plus_minus"
+      v-if="props.marks.clamp"
+      x="66"
+      :y="y(props.marks.clamp[1])"
+      width="44"
+      :height="y(props.marks.clamp[0]) - y(props.marks.clamp[1])"
+      class="window"
+    />
+    <rect
+      v-if="props.marks.predicted != null && props.marks.spread"
       x="112"
-      :y="y(corner.height_predicted.value + corner.height_predicted.plus_minus)"
+      :y="y(props.marks.predicted + props.marks.spread)"
       width="10"
       :height="
-        y(corner.height_predicted.value - corner.height_predicted.plus_minus) -
-        y(corner.height_predicted.value + corner.height_predicted.plus_minus)
+        y(props.marks.predicted - props.marks.spread) -
+        y(props.marks.predicted + props.marks.spread)
       "
       class="band"
     />
@@ -178,6 +166,11 @@ text {
 .predicted .lead {
   stroke: var(--wait);
   stroke-dasharray: 9 4;
+}
+
+.wanted .lead {
+  stroke: var(--go);
+  stroke-dasharray: 2 3;
 }
 
 .live .lead,

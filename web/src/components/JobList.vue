@@ -6,7 +6,7 @@ defineProps<{ jobs: JobLine[] }>()
 
 function page(job: JobLine): string {
   if (job.signed) return 'record'
-  return job.kind === 'measure' ? 'walk' : job.kind === 'align' ? 'turns' : 'floor'
+  return { measure: 'walk', align: 'turns', springs: 'springs' }[job.kind] ?? 'floor'
 }
 </script>
 

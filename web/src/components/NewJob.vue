@@ -23,7 +23,7 @@ const start = () =>
       return
     }
     const carId = isNew.value ? await addCar() : chosen.value
-    const template = kind.value as 'front_strut' | 'align' | 'measure'
+    const template = kind.value as 'front_strut' | 'springs' | 'align' | 'measure'
     const body = { id: newId(), title: title.value.trim(), car: '-', car_id: carId, template }
     const job = await ask((api) => api.POST('/api/jobs', { body }))
     const page = template === 'front_strut' ? 'baseline' : 'walk'

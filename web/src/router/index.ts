@@ -61,6 +61,7 @@ export const router = createRouter({
           component: () => import('../views/BaselineView.vue'),
         },
         { path: 'walk', name: 'walk', component: () => import('../views/WalkView.vue') },
+        { path: 'springs', name: 'springs', component: () => import('../views/SpringsView.vue') },
         { path: 'turns', name: 'turns', component: () => import('../views/TurnsView.vue') },
         { path: 'plan', name: 'plan', component: () => import('../views/PlanView.vue') },
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },

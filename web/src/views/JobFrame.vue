@@ -13,6 +13,7 @@ provideDesk(store.book())
 const LABELS: Record<string, string> = {
   baseline: 'Baseline',
   plan: 'Plan',
+  springs: 'Springs',
   turns: 'Turns',
   floor: 'Floor',
   check: 'Check',

@@ -2,6 +2,7 @@
 import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 import { SIDES, type Side } from '../api/client'
+import { ladderOfCorner } from '../composables/useLadder'
 import HeightLadder from '../components/HeightLadder.vue'
 import NumberCard from '../components/NumberCard.vue'
 import SpecRow from '../components/SpecRow.vue'
@@ -38,7 +39,7 @@ const questions = computed(() => job.value.findings.filter((one) => one.severity
         </p>
         <div class="height">
           <HeightLadder
-            :corner="job.corners[side]"
+            :marks="ladderOfCorner(job.corners[side])"
             :side="side"
             :live="job.gates[side].height_mm"
           />

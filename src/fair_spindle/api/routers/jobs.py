@@ -9,11 +9,12 @@ from fastapi import APIRouter, Body, Path, Query, Response
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import aligning, book, exchange, pictures, readings_file, sheet, writing
+from fair_spindle.jobs import aligning, book, exchange, pictures, readings_file, sheet, springs, writing
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
+from fair_spindle.jobs.springs_models import Learn, SpringsView, TriedSits, TrySprings
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
@@ -89,6 +90,24 @@ def understand(db: Db, job_id: JobId, wanted: ReadRequest) -> UnderstoodView:
 def see_turns(db: Db, job_id: JobId, samples: Annotated[int, Query(ge=0, le=5000)] = 0) -> Response:
     """The turns of a job: planned, counted, still wanted; with samples, how sure the plan is."""
     return shown(aligning.see_turns(db, job_id, samples))
+
+
+@router.get("/jobs/{job_id}/springs", response_model=SpringsView)
+def see_springs(db: Db, job_id: JobId, samples: Annotated[int, Query(ge=0, le=20000)] = 0) -> Response:
+    """The car on its springs: heights, loads, perches, travel, bars; with samples, how sure that is."""
+    return shown(springs.see_springs(db, job_id, samples))
+
+
+@router.post("/jobs/{job_id}/springs/try")
+def try_springs(db: Db, job_id: JobId, wanted: TrySprings) -> TriedSits:
+    """How the car would sit with other perches, seats, rates or holes; nothing is written."""
+    return springs.try_springs(db, job_id, wanted)
+
+
+@router.post("/jobs/{job_id}/springs/learned", status_code=201)
+def take_learned(db: Db, job_id: JobId, wanted: Learn) -> SpringsView:
+    """Write what the heights taught into the car's record."""
+    return springs.take_learned(db, job_id, wanted)
 
 
 @router.get("/jobs/{job_id}/readings.csv", response_class=Response)

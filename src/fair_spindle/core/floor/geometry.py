@@ -417,7 +417,8 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     layout = record.words.get(f"{axle}.layout", "")
     toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
     read = {name: angle.value for name, angle in (("toe", toe), ("camber", camber)) if angle}
-    change = record.quantities.get(f"{axle}.height_change", Quantity(0.0))
+    changes = (record.quantities.get(f"{where}.height_change") for where in (key, axle))
+    change = next((one for one in changes if one), Quantity(0.0))
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
     corner, depth, lacks, problem = _deepest(record, baseline, key, layout, angles)
     doubtful = Doubtful(

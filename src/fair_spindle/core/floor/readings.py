@@ -9,8 +9,10 @@ from dataclasses import dataclass, field
 from fair_spindle.core.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.floor.log import Entered, Gauge, Typed
 from fair_spindle.core.gauging import COVERAGE, combine_repeats, instrument_uncertainty, slope_from_two
+from fair_spindle.core.heights import ratio_from_two
 from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
-from fair_spindle.core.spelling import read_number
+from fair_spindle.core.spelling import read_number, read_table
+from fair_spindle.core.springs import coil_rate, leaf_rate, table_curve, torsion_bar_rate
 from fair_spindle.core.toe import rim_toe_angle, string_toe
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.core.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
@@ -208,6 +210,9 @@ def _words(asked: Field, act: Entered) -> str:
     part = asked.methods[0].parts[0]
     text = act.typed[part.name].text.strip() if part.name in act.typed else ""
     require(text, act.key, f"{asked.label} is empty", "nothing", "Write a few words.", kind=InputError)
+    if part.quantity == "table":
+        pairs = read_table(text, act.key)
+        table_curve([length for length, _ in pairs], [force for _, force in pairs])
     require(len(text) <= part.high, act.key, f"{asked.label} takes {part.high:g} letters", len(text), kind=InputError)
     return text
 
@@ -256,8 +261,14 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "counted": lambda v: (
         v["new_end"] + v.get("new_rod", 0.0) - v["old_end"] - v.get("old_rod", 0.0) + v["turns"] * v["pitch"]
     ),
+    "wire": lambda v: coil_rate(v["wire"], v["mean"], v["coils"]),
+    "leaves": lambda v: leaf_rate(v["width"], v["thickness"], round(v["leaves"]), round(v["full"]), v["span"]),
+    "torsion": lambda v: torsion_bar_rate(v["diameter"], v["length"], v["arm"]),
+    "two_pairs": lambda v: ratio_from_two(v["damper_1"], v["height_1"], v["damper_2"], v["height_2"]),
+    "tape": lambda v: v["spring"] / v["joint"] * math.cos(v["lean"]),
     "gaps": lambda v: (v["left"] - v["right"]) / 2,
     "four_scales": lambda v: sum(v.values()),
+    "learned": lambda v: sum(v.values()),
     "two_axles": lambda v: v["front"] + v["rear"],
     "total_and_share": lambda v: v["total"],
     "point": lambda v: math.hypot(v["x"], v["y"], v["z"]),

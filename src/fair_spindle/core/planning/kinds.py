@@ -6,7 +6,8 @@ from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.planning.whole_car import SPRINGS
 
 CAR = JobTemplate("car", "Car")
-JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, ALIGN, MEASURE)}
+JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, SPRINGS, ALIGN, MEASURE)}
 KINDS = {CAR.key: CAR, **JOB_KINDS}

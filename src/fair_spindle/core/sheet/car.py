@@ -12,6 +12,7 @@ from fair_spindle.core.rubber import BUSHING_KINDS
 from fair_spindle.core.sheet.field import Axle, Field, FieldSide, placed, typed
 from fair_spindle.core.sheet.methods import POINT, WHEEL_LOADS
 from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
+from fair_spindle.core.sheet.springs import MOTION_RATIO, RATE, record_fields
 from fair_spindle.core.units import from_core
 
 ADJUSTERS: dict[str, str] = {
@@ -109,6 +110,14 @@ _CAR = (
         hint="Turn of the steering wheel per turn of the road wheels.",
     ),
     Field(
+        "tyre_rate",
+        "Tyre rate",
+        "The car",
+        methods=typed("rate", "n_per_mm", 50, 1000),
+        relative=0.1,
+        hint="How hard a tyre is, straight down. Left empty: taken as rigid; hub-to-arch heights leave it out.",
+    ),
+    Field(
         "marks",
         "Anything to know",
         "The car",
@@ -170,6 +179,7 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
             methods=typed("pitch", "pitch_mm", 0.5, 4),
         )
     yield from _DAMPERS
+    yield from record_fields(shape, axle)
     yield Field(
         "bar.fitted",
         "Sway bar",
@@ -188,23 +198,21 @@ _STEERING = (
 )
 _SPRINGS = (
     Field("spring.kind", "Spring", "Springs and dampers", choices=tuple(SPRINGS.items())),
-    Field(
-        "spring.rate", "Spring rate", "Springs and dampers", methods=typed("rate", "n_per_mm", 3, 500), relative=0.03
-    ),
+    Field("spring.rate", "Spring rate", "Springs and dampers", methods=RATE, relative=0.03),
     Field(
         "spring.free",
         "Spring free length",
         "Springs and dampers",
         methods=typed("length", "mm", 80, 1800),
         half_width=2.0,
-        hint="Arch of a leaf pack is noted in words.",
+        hint="Of a leaf pack its arch, of a torsion bar or air spring leave it empty.",
     ),
     Field(
         "motion_ratio",
         "Motion ratio",
         "Springs and dampers",
         half_width=0.02,
-        methods=typed("motion_ratio", "spring_per_wheel", 0.2, 5),
+        methods=MOTION_RATIO,
         hint="Spring travel per wheel travel, or the other way round: pick the unit.",
     ),
 )
@@ -248,6 +256,14 @@ _BAR = (
         for n in (1, 2, 3)
     ),
     Field("bar.hole", "Hole in use", "Sway bar", choices=(("1", "Hole 1"), ("2", "Hole 2"), ("3", "Hole 3"))),
+    Field(
+        "bar.link_ratio",
+        "Bar-end travel per wheel travel",
+        "Sway bar",
+        methods=typed("ratio", "ratio", 0.1, 1.5),
+        half_width=0.02,
+        hint="Where on the arm or strut the link sits. Left empty: 1, as on a strut.",
+    ),
     Field("bar.link", "Link length", "Sway bar", methods=typed("length", "mm", 30, 600), half_width=1.0),
 )
 

@@ -9,6 +9,7 @@ from fair_spindle.core.sheet.field import Sheet, sheet_of
 from fair_spindle.core.sheet.front_strut import front_strut_fields
 from fair_spindle.core.sheet.new_parts import new_part_fields
 from fair_spindle.core.sheet.shape import Shape
+from fair_spindle.core.sheet.springs import job_fields, scales_after
 from fair_spindle.core.sheet.walk import baseline_fields, check_fields
 
 
@@ -18,7 +19,7 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
 
     Parameters
     ----------
-    kind : {"car", "measure", "align", "front_strut"}
+    kind : {"car", "measure", "align", "springs", "front_strut"}
         The kind of job; ``"car"`` is the record itself. [-]
     shape : Shape
         The car's deciding choices. [-]
@@ -54,4 +55,7 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
         return sheet_of(record)
     if kind == "align":
         return sheet_of((*baseline_fields(shape), *new_part_fields(shape), *record, *check_fields(shape)))
+    if kind == "springs":
+        parts = (*new_part_fields(shape), *job_fields(shape))
+        return sheet_of((*baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after()))
     return sheet_of((*baseline_fields(shape), *record))

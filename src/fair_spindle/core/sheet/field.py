@@ -10,7 +10,7 @@ from fair_spindle.core.errors import InputError
 
 Axle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]
-Phase = Literal["car", "baseline", "check"]
+Phase = Literal["car", "baseline", "plan", "check"]
 
 
 @dataclass(frozen=True)
@@ -85,7 +85,7 @@ class Field:
     @property
     def words(self) -> bool:
         """Whether it takes words, not a number."""
-        return bool(self.methods) and self.methods[0].parts[0].quantity == "words"
+        return bool(self.methods) and self.methods[0].parts[0].quantity in ("words", "table")
 
 
 @dataclass(frozen=True)

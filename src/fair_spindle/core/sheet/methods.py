@@ -173,6 +173,20 @@ WHEEL_LOADS = (
         ),
         "All four loads are then estimates, and marked so.",
     ),
+    Method(
+        "learned",
+        "Learned from heights",
+        tuple(
+            Part(name, label, "force", "n", 200, 50000)
+            for name, label in (
+                ("front_left", "Front left"),
+                ("front_right", "Front right"),
+                ("rear_left", "Rear left"),
+                ("rear_right", "Rear right"),
+            )
+        ),
+        "By a job's heights before and after; estimates.",
+    ),
 )
 DAMPER_CLICKS = (
     Method(

@@ -10,7 +10,7 @@ from fair_spindle.core.sheet.field import Axle, FieldSide
 
 AXLES: tuple[Axle, ...] = ("front", "rear")
 SIDES: tuple[FieldSide, ...] = ("left", "right")
-DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted")
+DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted", "new_spring.fit")
 
 
 @dataclass(frozen=True)
@@ -58,7 +58,8 @@ def shape_of(choices: Mapping[str, str]) -> Shape:
 
     Notes
     -----
-    Layout, steering linkage, way of adjusting each arm, kind of spring, whether a bar is fitted.
+    Layout, steering linkage, way of adjusting each arm, kind of spring now and from now on,
+    whether a bar is fitted.
 
     Source
     ------

@@ -1,0 +1,145 @@
+"""Sway bars of a car: what each hole does to its balance, and what a link that was forced on does to its corners."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from fair_spindle.core.car_heights import cross_weight, settle_car
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.sitting import CORNERS, SprungCar
+from fair_spindle.core.sheet.shape import AXLES
+from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
+
+HOLES = ("1", "2", "3")
+
+
+@dataclass(frozen=True)
+class Hole:
+    """One hole: rate at the wheels for their travel difference [N/mm], and the front's share of roll stiffness."""
+
+    name: str
+    rate: float
+    front_share: float | None
+    used: bool
+
+
+@dataclass(frozen=True)
+class BarOfAxle:
+    """A bar: its holes; a forced link's force [N], what it does to cross weight [-], the length that is free [mm]."""
+
+    axle: str
+    holes: tuple[Hole, ...]
+    preload: float | None
+    cross_shift: float | None
+    link: float | None
+    sideways: float | None
+    lacks: tuple[str, ...]
+    problem: str = ""
+
+
+def bars_of(readings: Readings, car: SprungCar) -> list[BarOfAxle]:
+    """Look at every sway bar of a car.
+
+    Parameters
+    ----------
+    readings : Readings
+        The job's readings, with the car's record in them. [-]
+    car : SprungCar
+        Its springs; what is missing there leaves balance and cross weight out. [-]
+
+    Returns
+    -------
+    list of BarOfAxle
+        One for each axle with a bar.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Roll stiffness of an axle: springs k t²/2 and bar b t², with the wheel rates k and b; tyres and bushings left out.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.whole_car import SPRINGS
+    >>> bars_of(readings_now(JobState(), SPRINGS), SprungCar({}, lambda values: None, ("car.loads",)))
+    []
+    """
+    return [_bar(axle, readings, car) for axle in AXLES if readings.words.get(f"{axle}.bar.fitted", "none") != "none"]
+
+
+def _bar(axle: str, readings: Readings, car: SprungCar) -> BarOfAxle:
+    told = readings.quantities
+    new = f"{axle}.new_bar.diameter" in told
+    size = f"{axle}.new_bar" if new else f"{axle}.bar"
+
+    def number(key: str) -> float | None:
+        return told[key].value if key in told else None
+
+    diameter, length = number(f"{size}.diameter"), number(f"{axle}.bar.length")
+    arms = {hole: arm for hole in HOLES if (arm := number(f"{axle}.bar.hole_{hole}")) is not None}
+    lacks = [
+        key
+        for key, one in (
+            (f"{axle}.bar.diameter", diameter),
+            (f"{axle}.bar.length", length),
+            (f"{axle}.bar.hole_1", arms),
+        )
+        if not one
+    ]
+    gaps = told.get(f"{axle}.bar_gaps")
+    sideways = sideways_shift(gaps.parts["left"], gaps.parts["right"]) if gaps and gaps.parts else None
+    if diameter is None or length is None or not arms:
+        return BarOfAxle(axle, (), None, None, None, sideways, tuple(lacks))
+    used = readings.words.get(f"{axle}.new_bar.hole") or readings.words.get(f"{axle}.bar.hole", "1")
+    ratio = number(f"{axle}.bar.link_ratio") or 1.0
+    try:
+        rates = bar_rates(diameter, length, list(arms.values()), number(f"{size}.bore") or 0.0)
+        holes = tuple(
+            Hole(name, wheel_rate(rate, ratio), _share(axle, wheel_rate(rate, ratio), car), name == used)
+            for name, rate in zip(arms, rates, strict=True)
+        )
+        gap, link = number(f"{axle}.bar.gap"), number(f"{axle}.bar.link")
+        force = cross = free = None
+        if gap is not None and used in arms:
+            force = preload(rates[list(arms).index(used)], gap)
+            cross = _cross_shift(car)
+            free = link_for_no_preload(link, gap, number(f"{axle}.bar.lean") or 0.0) if link else None
+            lacks += [] if link else [f"{axle}.bar.link"]
+    except (InputError, NoSolution) as error:
+        return BarOfAxle(axle, (), None, None, None, sideways, (), error.message)
+    return BarOfAxle(axle, holes, force, cross, free, sideways, tuple(lacks))
+
+
+def _share(axle: str, rate: float, car: SprungCar) -> float | None:
+    """Front share of the roll stiffness with this rate at this axle."""
+    if car.lacks or car.problem:
+        return None
+    held = car.build({})
+    tracks = {"front": held.stance.track_front, "rear": held.stance.track_rear}
+    bars = {"front": float(held.stance.bar_front), "rear": float(held.stance.bar_rear), axle: rate}
+    settled = settle_car(held.stance, held.loads, held.unsprung, held.legs)
+    stiff = {}
+    for name in AXLES:
+        wheels = [place for place, key in enumerate(CORNERS) if key.startswith(name)]
+        springs = [held.legs[n].force(-settled.height_change[:1, n])[1][0] for n in wheels]
+        stiff[name] = (sum(springs) / 2 / 2 + bars[name]) * tracks[name] ** 2
+    return float(stiff["front"] / (stiff["front"] + stiff["rear"]))
+
+
+def _cross_shift(car: SprungCar) -> float | None:
+    """Cross weight with the forced link less without it."""
+    if car.lacks or car.problem:
+        return None
+    held = car.build({})
+    loose = replace(held.stance, preload=(0.0, 0.0))
+    both = [settle_car(one, held.loads, held.unsprung, held.legs).loads[0] for one in (held.stance, loose)]
+    return float(cross_weight(both[0]) - cross_weight(both[1]))

@@ -1,0 +1,249 @@
+"""Perches of a job: where they go on the bench, and which turns bring heights and cross weight afterwards."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.car_heights import settle_car
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.sitting import CORNERS, Sitting, SprungCar
+from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns
+from fair_spindle.core.springs import Coil
+
+Array = NDArray[np.float64]
+# Of a ring with notches; common practice, no published source.
+STEP = 0.25
+OPEN_THREAD = 40.0
+
+
+@dataclass(frozen=True)
+class Bench:
+    """One perch before assembly: its place, or what is missing for it.
+
+    ``by_thumb`` is where mid-thread, the rule of thumb, puts it over the lower eye, ``left`` the thread left. [mm]
+    """
+
+    key: str
+    place: PerchPlace | None
+    by_thumb: float | None
+    left: float | None
+    lacks: tuple[str, ...]
+    problem: str = ""
+
+
+@dataclass(frozen=True)
+class Correction:
+    """The turns at all four perches, from heights and loads as they stand; or why there are none."""
+
+    turns: PerchTurns | None
+    heights: Array
+    loads: Array
+    measured: bool
+    problem: str = ""
+
+
+def bench_places(readings: Readings, sitting: Sitting) -> list[Bench]:
+    """Where each ring goes before the unit is put together.
+
+    Parameters
+    ----------
+    readings : Readings
+        The job's readings. [-]
+    sitting : Sitting
+        Gives the sprung load; the height wanted is the target, or as it was. [mm, N]
+
+    Returns
+    -------
+    list of Bench
+        One for each corner with a threaded seat.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The damper's length at ride height before is read on the car; a wanted height moves it by the motion ratio.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.whole_car import SPRINGS
+    >>> bench_places(readings_now(JobState(), SPRINGS), Sitting())
+    []
+    """
+    return [
+        _bench(key, readings, sitting)
+        for key in CORNERS
+        if readings.words.get(f"{key.split('.')[0]}.spring.kind") == "coilover"
+    ]
+
+
+def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
+    axle = key.split(".")[0]
+    told = readings.quantities
+    spring = "new_spring" if readings.words.get(f"{axle}.new_spring.fit", "as_before") != "as_before" else "spring"
+    needed = [f"{axle}.{name}" for name in ("motion_ratio", "perch.upper", "perch.lowest", "spring.perch_pitch")]
+    needed += [f"{axle}.{spring}.rate", f"{axle}.{spring}.free", f"{key}.damper_length", f"{key}.height"]
+    lacks = tuple(name for name in needed if name not in told)
+    if lacks or not sitting.wheels:
+        return Bench(key, None, None, None, lacks, sitting.problem)
+
+    def number(name: str, otherwise: float = 0.0) -> float:
+        return told[name].value if name in told else otherwise
+
+    ratio = number(f"{axle}.motion_ratio")
+    wheel = sitting.wheels[CORNERS.index(key)]
+    change = number(f"{key}.target.height", number(f"{key}.height")) - number(f"{key}.height")
+    springs = [
+        Coil(number(f"{axle}.{spring}.rate"), number(f"{axle}.{spring}.free"), number(f"{axle}.{spring}.solid"))
+    ]
+    if readings.words.get(f"{axle}.new_spring.fit") == "stack":
+        helper = f"{axle}.new_spring.helper"
+        springs.append(Coil(number(f"{helper}_rate"), number(f"{helper}_free"), number(f"{helper}_solid")))
+        ring = number(f"{axle}.new_spring.ring")
+        springs.append(Coil(1e6, max(ring, 1e-6), 0.0)) if ring else None
+    sprung = wheel.load_before - number(f"{axle}.unsprung", 0.12 * wheel.load_before)
+    gas = number(f"{axle}.new_damper.gas", number(f"{axle}.damper.gas"))
+    lowest, thread = number(f"{axle}.perch.lowest"), told.get(f"{axle}.perch.thread")
+    try:
+        place = perch_place(
+            ratio,
+            sprung,
+            gas,
+            number(f"{key}.damper_length"),
+            change,
+            number(f"{axle}.perch.upper"),
+            springs,
+            number(f"{axle}.spring.perch_pitch"),
+            lowest,
+        )
+    except InputError as error:
+        return Bench(key, None, None, None, (), error.message)
+    left = lowest + thread.value - place.from_lower_eye if thread else None
+    problem = ""
+    if place.turns_up < 0:
+        problem = "The ring would have to go below its thread: a shorter spring or a softer one is needed."
+    elif left is not None and left < 0:
+        problem = "The ring would leave its thread at the top: a longer spring or a stiffer one is needed."
+    return Bench(key, place, lowest + thread.value / 2 if thread else None, left, (), problem)
+
+
+def correct_perches(
+    readings: Readings,
+    car: SprungCar,
+    sitting: Sitting,
+    measured: Mapping[str, Quantity],
+    scales: Mapping[str, float],
+) -> Correction | None:
+    """Turns at the four perches from where the car stands now.
+
+    Parameters
+    ----------
+    readings : Readings
+        Targets and perch threads. [-]
+    car : SprungCar
+        Says what a turn does. [-]
+    sitting : Sitting
+        Where the car stands by the prediction. [mm, N]
+    measured : mapping of Quantity
+        Heights read after settling, by wheel; stand instead of the prediction where all four are there. [mm]
+    scales : mapping
+        Wheel loads as weighed after settling, by wheel. [N]
+
+    Returns
+    -------
+    Correction or None
+        None where nothing is wanted.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What turns change is taken from the springs, where the car stands from what was measured.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.asking import readings_now
+    >>> from fair_spindle.core.floor.state import JobState
+    >>> from fair_spindle.core.planning.whole_car import SPRINGS
+    >>> correct_perches(readings_now(JobState(), SPRINGS), SprungCar({}, lambda v: None), Sitting(), {}, {}) is None
+    True
+    """
+    told = readings.quantities
+    goals = np.array([told[key].value if (key := f"{one}.target.height") in told else np.nan for one in CORNERS])
+    cross = told["car.target_cross"].value if "car.target_cross" in told else None
+    if np.all(np.isnan(goals)) and cross is None:
+        return None
+    none = np.full(4, np.nan)
+    if not sitting.wheels:
+        return Correction(None, none, none, False, sitting.problem or "Where the car sits is not known yet.")
+    known = len(measured) == len(CORNERS) and all(one in measured for one in CORNERS)
+    stands = [measured[one.key].value if known else one.predicted for one in sitting.wheels]
+    if any(one is None for one in stands):
+        return Correction(None, none, none, False, "Read the heights of all four wheels first.")
+    heights = np.array([float(one) for one in stands if one is not None])
+    weighed = len(scales) == len(CORNERS)
+    loads = np.array([scales[one.key] if weighed else one.load for one in sitting.wheels])
+    pitches = np.array([_pitch(readings, one) for one in CORNERS])
+    try:
+        turns = perch_turns(
+            _turning(car, heights, loads, pitches), PerchGoals(goals, cross), *_thread(readings, pitches), STEP
+        )
+    except (InputError, NoSolution) as error:
+        return Correction(None, heights, loads, known, error.message)
+    return Correction(turns, heights, loads, known)
+
+
+def _pitch(readings: Readings, key: str) -> float:
+    axle = key.split(".")[0]
+    if readings.words.get(f"{axle}.spring.kind") != "coilover":
+        return 0.0
+    pitch = readings.quantities.get(f"{axle}.spring.perch_pitch")
+    return pitch.value if pitch else 0.0
+
+
+def _thread(readings: Readings, pitches: Array) -> tuple[Array, Array]:
+    """Turns down and up that each perch has left, by its reading and its thread."""
+    low, high = np.zeros(4), np.zeros(4)
+    for place, key in enumerate(CORNERS):
+        if not pitches[place]:
+            continue
+        thread = readings.quantities.get(f"{key.split('.')[0]}.perch.thread")
+        ring = readings.quantities.get(f"{key}.perch")
+        below = ring.value if ring else OPEN_THREAD
+        above = thread.value - below if thread and ring else OPEN_THREAD
+        low[place], high[place] = -max(below, 0.0) / pitches[place], max(above, 0.0) / pitches[place]
+    return low, high
+
+
+def _turning(car: SprungCar, heights: Array, loads: Array, pitches: Array):  # type: ignore[no-untyped-def]
+    """From perch turns to heights and loads, about where the car stands."""
+    held = car.build({})
+    base = settle_car(held.stance, held.loads, held.unsprung, held.legs)
+
+    def turned(turns: Array) -> tuple[Array, Array]:
+        legs = [
+            replace(leg, length=leg.length - pitches[place] * turns[:, place]) for place, leg in enumerate(held.legs)
+        ]
+        found = settle_car(held.stance, held.loads, held.unsprung, legs)
+        return heights + found.height_change - base.height_change, loads + found.loads - base.loads
+
+    return turned

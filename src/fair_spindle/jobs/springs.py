@@ -1,0 +1,351 @@
+"""A car on its springs: where it will sit, its perches, travel and bars, and what its heights teach."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from math import degrees
+
+from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
+from fair_spindle.core.floor.advice import how_to_be_surer
+from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.bars import BarOfAxle, bars_of
+from fair_spindle.core.floor.geometry import wheels_of
+from fair_spindle.core.floor.learning import Learned, learn
+from fair_spindle.core.floor.limits import WheelTravel, steering_damper, wheel_travels
+from fair_spindle.core.floor.log import Entered, Filled, Typed
+from fair_spindle.core.floor.perching import Bench, Correction, bench_places, correct_perches
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.settled import heights_after, with_heights
+from fair_spindle.core.floor.sitting import CORNERS, Sitting, sit, sprung_car
+from fair_spindle.core.planning.whole_car import SPRINGS
+from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.units import UNITS, from_core
+from fair_spindle.jobs import springs_models as m
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.saying import say_field, say_quantity, say_toe
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.writing import write_act
+from fair_spindle.records.database import Database
+
+
+def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
+    """Everything about a job's springs; how sure, where samples are drawn."""
+    now = _springs_job(database, job_id)
+    car, readings = now.sprung, now.readings
+    sitting = sit(car, readings.quantities, samples)
+    after = heights_after(readings)
+    scales = readings.quantities.get("car.check_loads")
+    weighed = {key: scales.parts[key.replace(".", "_")] for key in CORNERS} if scales and scales.parts else {}
+    target = readings.quantities.get("car.target_cross")
+    correction = correct_perches(readings, car, sitting, after, weighed)
+    return m.SpringsView(
+        wheels=_wheels(sitting, readings, after),
+        cross_before_pct=100 * sitting.cross_before,
+        cross_pct=100 * sitting.cross,
+        cross_plus_minus_pct=100 * sitting.cross_plus_minus,
+        cross_target_pct=100 * target.value if target else None,
+        unknowns=[_unknown(key, share, now) for key, share in list(sitting.shares.items())[:5] if share >= 0.02],
+        lacks=[say_field(key, now.sheet) for key in car.lacks],
+        problem=sitting.problem,
+        bench=[_bench(one, now) for one in bench_places(readings, sitting)],
+        correction=_correction(correction, readings) if correction else None,
+        travel=[_travel(one, now) for one in wheel_travels(readings, sitting)],
+        steering_damper=steering_damper(readings),
+        bars=[_bar(one, now) for one in bars_of(readings, car)],
+        learned=_learned(database, now, after),
+    )
+
+
+def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.TriedSits:
+    """How the car would sit with other perches, seats, rates or holes; nothing is written."""
+    now = _springs_job(database, job_id)
+    tried = _changed(now.readings, wanted)
+    sitting = sit(sprung_car(tried, now.loads, now.corner_points), tried.quantities, 0)
+    moved = with_heights(tried, sitting)
+    angles = {}
+    for key, wheel in wheels_of(moved, moved.quantities).items():
+        if wheel.corner is None or not sitting.wheels:
+            continue
+        try:
+            found = angles_at(wheel.corner, [wheel.travel])
+            angles[key] = f"{say_toe(float(found.toe[0]))}, camber {degrees(found.camber[0]):+.2f}°".replace("-", "−")
+        except NoSolution as error:
+            angles[key] = error.message
+    return m.TriedSits(
+        wheels=_wheels(sitting, tried, {}), cross_pct=100 * sitting.cross, angles=angles, problem=sitting.problem
+    )
+
+
+def take_learned(database: Database, job_id: str, wanted: m.Learn) -> m.SpringsView:
+    """Write what was learned into the car's record, as one entry of its own."""
+    now = _springs_job(database, job_id)
+    if not now.book.car_id:
+        raise NotAllowed("This job was started without a car's record: there is nothing to write it to.")
+    found = [one for one in _learn(now) if not wanted.keys or one.key in wanted.keys]
+    if not found:
+        raise NotAllowed("There is nothing to learn yet: read all four heights after settling.")
+    record = standing(database, now.book.car_id, car=True)
+    entries = (*_fitted(now, record), *_entries(found, now))
+    write_act(
+        database,
+        now.book.car_id,
+        wanted.id,
+        record.version,
+        Filled(tuple(entries), f"{now.book.title}, heights after settling"),
+        car=True,
+    )
+    return see_springs(database, job_id, 0)
+
+
+def _springs_job(database: Database, job_id: str) -> Standing:
+    now = standing(database, job_id)
+    if now.template is not SPRINGS:
+        raise NotAllowed("This kind of job does not plan a whole car's springs.")
+    return now
+
+
+def _label(key: str) -> str:
+    return key.replace(".", " ").capitalize()
+
+
+def _wheels(sitting: Sitting, readings: Readings, after: Mapping[str, Quantity]) -> list[m.SitsView]:
+    told = readings.quantities
+    return [
+        m.SitsView(
+            key=one.key,
+            label=_label(one.key),
+            height_mm=one.height.value if one.height else None,
+            change_mm=one.change,
+            plus_minus_mm=one.plus_minus,
+            predicted_mm=one.predicted,
+            predicted_plus_minus_mm=one.predicted_plus_minus,
+            target_mm=told[key].value if (key := f"{one.key}.target.height") in told else None,
+            measured_mm=after[one.key].value if one.key in after else None,
+            load_before_n=one.load_before,
+            load_n=one.load,
+            load_plus_minus_n=one.load_plus_minus,
+            spring_mm=one.spring if _own_length(one.key, readings) else None,
+        )
+        for one in sitting.wheels
+    ]
+
+
+def _own_length(key: str, readings: Readings) -> bool:
+    """Whether the spring's length means something: the old one's is taken from its free length only."""
+    return readings.words.get(f"{key.split('.')[0]}.new_spring.fit", "as_before") != "as_before"
+
+
+def _unknown(key: str, share: float, now: Standing) -> m.UnknownView:
+    return m.UnknownView(
+        key=key,
+        label=_input_label(key, now),
+        shown=_input_said(key, now.sprung.inputs[key], now),
+        share_pct=100 * share,
+        advice=how_to_be_surer(key),
+    )
+
+
+def _input_label(key: str, now: Standing) -> str:
+    if key in now.sheet.fields:
+        return say_field(key, now.sheet)
+    words = {"load": "wheel load", "dead": "unsprung weight"}
+    wheel, _, name = key.rpartition(".")
+    return f"{_label(wheel)} {words.get(name, name)}"
+
+
+def _input_said(key: str, quantity: Quantity, now: Standing) -> str:
+    if key in now.sheet.fields:
+        return say_quantity(now.sheet.fields[key], quantity)
+    return f"{quantity.value:.0f} ± {2 * quantity.uncertainty:.0f} N"
+
+
+def _bench(one: Bench, now: Standing) -> m.BenchView:
+    place = one.place
+    return m.BenchView(
+        key=one.key,
+        label=_label(one.key),
+        from_lower_eye_mm=place.from_lower_eye if place else None,
+        from_thread_end_mm=one.left,
+        turns_up=place.turns_up if place else None,
+        by_thumb_mm=one.by_thumb,
+        spring_mm=place.springs if place else None,
+        lacks=[say_field(key, now.sheet) for key in one.lacks],
+        problem=one.problem,
+    )
+
+
+def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
+    turns = found.turns
+    if turns is None:
+        return m.CorrectionView(
+            perches=[], heights_mm=[], cross_pct=None, measured=found.measured, problem=found.problem
+        )
+    return m.CorrectionView(
+        perches=[
+            m.PerchTurnView(
+                key=key,
+                label=_label(key),
+                exact_turns=float(turns.exact[place]),
+                set_turns=float(turns.set_turns[place]),
+                said=_say_ring(float(turns.set_turns[place])),
+                heights_mm=turns.height_effects[place].tolist(),
+                loads_n=turns.load_effects[place].tolist(),
+            )
+            for place, key in enumerate(CORNERS)
+        ],
+        heights_mm=turns.heights.tolist(),
+        cross_pct=100 * turns.cross,
+        measured=found.measured,
+        problem="",
+    )
+
+
+def _say_ring(turns: float) -> str:
+    if turns == 0:
+        return "leave it"
+    whole, part = divmod(abs(turns), 1)
+    parts = {0.25: "¼", 0.5: "½", 0.75: "¾"}
+    size = f"{int(whole) if whole else ''}{parts.get(part, '')}"
+    return f"{size} turn{'' if size in ('1', '¼', '½', '¾') else 's'} {'up' if turns > 0 else 'down'}"
+
+
+def _travel(one: WheelTravel, now: Standing) -> m.TravelView:
+    return m.TravelView(
+        key=one.key,
+        label=_label(one.key),
+        bump=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.bump],
+        droop=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.droop],
+        warnings=list(one.warnings),
+        lacks=[say_field(key, now.sheet) for key in one.lacks],
+    )
+
+
+def _bar(one: BarOfAxle, now: Standing) -> m.BarView:
+    return m.BarView(
+        axle=one.axle,
+        holes=[
+            m.HoleView(
+                name=hole.name,
+                rate_n_per_mm=hole.rate,
+                front_share_pct=None if hole.front_share is None else 100 * hole.front_share,
+                used=hole.used,
+            )
+            for hole in one.holes
+        ],
+        preload_n=one.preload,
+        cross_shift_pct=None if one.cross_shift is None else 100 * one.cross_shift,
+        link_mm=one.link,
+        sideways_mm=one.sideways,
+        lacks=[say_field(key, now.sheet) for key in one.lacks],
+        problem=one.problem,
+    )
+
+
+def _changed(readings: Readings, wanted: m.TrySprings) -> Readings:
+    told, words = dict(readings.quantities), dict(readings.words)
+
+    def moved(key: str, by: float) -> None:
+        old = told.get(key, Quantity(0.0))
+        told[key] = replace(old, value=old.value + by)
+
+    for wheel, turns in wanted.turns.items():
+        moved(f"{wheel}.perch_up", turns)
+        if f"{wheel.split('.')[0]}.spring.perch_pitch" not in told:
+            raise InputError("This axle has no thread pitch of its seats in its record.", field=f"turns.{wheel}")
+    for wheel, seat in wanted.seats_mm.items():
+        moved(f"{wheel}.new_seat", seat)
+    for axle, pct in wanted.rates_pct.items():
+        fit = words.get(f"{axle}.new_spring.fit", "as_before")
+        key = f"{axle}.new_spring.rate" if fit != "as_before" else f"{axle}.spring.rate"
+        if key in told:
+            told[key] = replace(told[key], value=told[key].value * (1 + pct / 100))
+    for axle, hole in wanted.holes.items():
+        words[f"{axle}.new_bar.hole"] = hole
+    return replace(readings, quantities=told, words=words)
+
+
+def _learn(now: Standing) -> list[Learned]:
+    told = now.readings.quantities
+    before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
+    return learn(now.sprung, before, heights_after(now.readings))
+
+
+def _learned(database: Database, now: Standing, after: Mapping[str, Quantity]) -> list[m.LearnedView]:
+    if len(after) < len(CORNERS):
+        return []
+    taken = _taken(database, now)
+    return [
+        m.LearnedView(
+            key=one.key,
+            label=_input_label(one.key, now),
+            before=_input_said(one.key, Quantity(one.before, one.before_plus_minus / 2), now),
+            after=_input_said(one.key, Quantity(one.after, one.after_plus_minus / 2), now),
+            taken=taken,
+        )
+        for one in _learn(now)
+    ]
+
+
+def _taken(database: Database, now: Standing) -> bool:
+    """Whether this job's lessons stand in the car's record already."""
+    if not now.book.car_id:
+        return False
+    record = standing(database, now.book.car_id, car=True)
+    source = f"{now.book.title}, heights after settling"
+    return any(isinstance(event.act, Filled) and event.act.source == source for event in record.log)
+
+
+def _entries(found: list[Learned], now: Standing) -> list[Entered]:
+    """What was learned, as entries of the car's record."""
+    entries = []
+    loads = {one.key: one.after for one in found if one.key.endswith(".load")}
+    if loads and now.loads:
+        told = {
+            wheel: loads.get(f"{wheel.replace('_', '.', 1)}.load", load.force)
+            for wheel, load in now.loads.wheels.items()
+        }
+        entries.append(
+            Entered("car.loads", "learned", {wheel: Typed(f"{force:.0f}", "n") for wheel, force in told.items()})
+        )
+    for one in found:
+        key = one.key.replace(".new_spring.", ".spring.")
+        asked = now.sheet.fields.get(key)
+        if asked is None or not asked.methods:
+            continue
+        unit = asked.methods[0].parts[0].unit
+        factor = abs(UNITS[unit].factor)
+        entries.append(
+            Entered(
+                key,
+                "typed",
+                {"value": Typed(f"{from_core(one.after, unit):.4g}", unit)},
+                plus_minus=Typed(f"{one.after_plus_minus / factor:.2g}", unit),
+            )
+        )
+    return entries
+
+
+_NOW_ON_THE_CAR = {
+    "new_spring.rate": "spring.rate",
+    "new_spring.free": "spring.free",
+    "new_spring.solid": "spring.solid",
+    "new_damper.gas": "damper.gas",
+    "new_damper.open": "damper.open",
+    "new_damper.closed": "damper.closed",
+    "new_damper.stop": "damper.stop",
+    "new_bar.hole": "bar.hole",
+    "new_bar.diameter": "bar.diameter",
+    "new_bar.bore": "bar.bore",
+}
+
+
+def _fitted(now: Standing, record: Standing) -> list[Entered]:
+    """What this job fitted is the car's own from now on."""
+    entries = []
+    for axle in ("front", "rear"):
+        for new, own in _NOW_ON_THE_CAR.items():
+            taken = now.state.entries.get(f"{axle}.{new}")
+            if taken and f"{axle}.{own}" in record.sheet.fields:
+                entries.append(replace(taken.act, key=f"{axle}.{own}"))
+    return entries

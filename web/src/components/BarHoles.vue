@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import type { SpringsView } from '../api/client'
+import { sayNumber, saySigned } from '../composables/useWords'
+
+defineProps<{ bars: SpringsView['bars'] }>()
+</script>
+
+<template>
+  <p v-if="!bars.length" class="card soft">No sway bar, by the car's record.</p>
+  <section v-for="bar in bars" :key="bar.axle" class="card stack" :aria-label="`${bar.axle} bar`">
+    <h3>{{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar</h3>
+    <p v-if="bar.problem" class="notice wait">{{ bar.problem }}</p>
+    <p v-if="bar.lacks.length" class="soft">Needs {{ bar.lacks.join(', ').toLowerCase() }}.</p>
+    <table v-if="bar.holes.length" class="sheet-table">
+      <thead>
+        <tr>
+          <th>Hole</th>
+          <th>At the wheels, per mm of their difference</th>
+          <th>Front share of roll stiffness</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in bar.holes" :key="one.name">
+          <th>{{ one.used ? '●' : '○' }} Hole {{ one.name }}</th>
+          <td>{{ sayNumber(one.rate_n_per_mm) }} N/mm</td>
+          <td>
+            {{ one.front_share_pct === null ? '–' : `${sayNumber(one.front_share_pct)} %` }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <template v-if="bar.preload_n !== null">
+      <p :class="Math.abs(bar.preload_n) > 20 ? 'notice wait' : 'notice go'">
+        Forced on as it is, the second link would carry
+        {{ sayNumber(Math.abs(bar.preload_n), 0) }} N<template v-if="bar.cross_shift_pct !== null">
+          and move cross weight by {{ saySigned(bar.cross_shift_pct, 2) }} %</template
+        >.
+      </p>
+      <p v-if="bar.link_mm !== null">
+        Set it to <b class="figure big">{{ sayNumber(bar.link_mm) }} mm</b> centre to centre: it
+        then goes on free, equal thread at both ends.
+      </p>
+    </template>
+    <p v-if="bar.sideways_mm !== null">
+      Sideways: move the bar
+      <b class="figure">{{ sayNumber(Math.abs(bar.sideways_mm)) }} mm</b> to the
+      {{ bar.sideways_mm > 0 ? 'left' : 'right' }}, then its gaps are equal.
+    </p>
+    <p class="soft">
+      Swing the suspension through bump, droop and full lock by hand before the wheels go on: bar,
+      link and tyre must clear.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.big {
+  font-size: 22px;
+}
+</style>

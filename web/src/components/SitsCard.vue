@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { SitsView } from '../api/client'
+import { ladderOfWheel } from '../composables/useLadder'
+import { sayNumber, saySigned } from '../composables/useWords'
+import { useGauges } from '../stores/gauges'
+import HeightLadder from './HeightLadder.vue'
+
+const props = defineProps<{ wheel: SitsView; tried?: SitsView; angles?: string; moved: boolean }>()
+const gauges = useGauges()
+const live = computed(() => {
+  const gauge = gauges.paired.find((one) => one.quantity === 'length')
+  const line = gauge && gauges.lines[gauge.id]
+  const shown = line?.held ?? (line?.stable ? line.now : null)
+  return shown?.unit === 'mm' ? shown.value : null
+})
+const shown = computed(() => (props.moved && props.tried) || props.wheel)
+</script>
+
+<template>
+  <section class="card sits" :aria-label="wheel.label">
+    <div class="words">
+      <h3>{{ wheel.label }}</h3>
+      <p class="figure change" role="status">
+        {{ saySigned(shown.change_mm) }} mm
+        <span v-if="!moved && wheel.plus_minus_mm" class="soft">
+          ± {{ sayNumber(wheel.plus_minus_mm) }}
+        </span>
+        <span v-if="moved" class="soft">as tried</span>
+      </p>
+      <p v-if="shown.predicted_mm !== null">
+        stands at <b class="figure">{{ sayNumber(shown.predicted_mm) }} mm</b>
+        <span v-if="wheel.target_mm !== null"> · wanted {{ sayNumber(wheel.target_mm) }}</span>
+      </p>
+      <p>
+        load <b class="figure">{{ sayNumber(shown.load_n, 0) }} N</b
+        ><span class="soft"> from {{ sayNumber(wheel.load_before_n, 0) }}</span>
+      </p>
+      <p v-if="shown.spring_mm !== null" class="soft">
+        spring {{ sayNumber(shown.spring_mm) }} mm seat to seat
+      </p>
+      <p v-if="angles" class="soft">toe {{ angles }}</p>
+    </div>
+    <HeightLadder :marks="ladderOfWheel(shown)" :side="wheel.label" :live="live" />
+  </section>
+</template>
+
+<style scoped>
+.sits {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 230px);
+  gap: 12px;
+}
+
+.words {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+}
+
+.change {
+  font-size: 28px;
+}
+
+.change .soft {
+  font-size: 18px;
+}
+
+@media (width <= 520px) {
+  .sits {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import type { SpringsView, TrySprings } from '../api/client'
+import { saySigned } from '../composables/useWords'
+
+defineProps<{ view: SpringsView; threaded: string[] }>()
+const emit = defineEmits<{ reset: [] }>()
+const wish = defineModel<Required<TrySprings>>({ required: true })
+type Wheel = keyof Required<TrySprings>['turns']
+type Axle = keyof Required<TrySprings>['rates_pct']
+const AXLES: Axle[] = ['front', 'rear']
+const number = (event: Event) => Number((event.target as HTMLInputElement).value)
+
+function ring(key: string, event: Event): void {
+  wish.value = { ...wish.value, turns: { ...wish.value.turns, [key as Wheel]: number(event) } }
+}
+
+function seat(key: string, event: Event): void {
+  wish.value = {
+    ...wish.value,
+    seats_mm: { ...wish.value.seats_mm, [key as Wheel]: number(event) },
+  }
+}
+
+function rate(axle: Axle, event: Event): void {
+  wish.value = { ...wish.value, rates_pct: { ...wish.value.rates_pct, [axle]: number(event) } }
+}
+
+function hole(axle: Axle, event: Event): void {
+  const chosen = (event.target as HTMLSelectElement).value as '1' | '2' | '3'
+  wish.value = { ...wish.value, holes: { ...wish.value.holes, [axle]: chosen } }
+}
+</script>
+
+<template>
+  <section class="card stack" aria-label="What if">
+    <div class="row head">
+      <h3>What if</h3>
+      <el-button @click="emit('reset')">As planned</el-button>
+    </div>
+    <div class="sliders">
+      <label v-for="one in view.wheels" :key="one.key">
+        <span v-if="threaded.includes(one.key)">
+          {{ one.label }} ring
+          <b class="figure">{{ saySigned(wish.turns[one.key as Wheel] ?? 0, 2) }} turns</b>
+          <input
+            type="range"
+            min="-12"
+            max="12"
+            step="0.25"
+            :aria-label="`${one.label}: ring turns to try`"
+            :value="wish.turns[one.key as Wheel] ?? 0"
+            @input="ring(one.key, $event)"
+          />
+        </span>
+        <span v-else>
+          {{ one.label }} seat
+          <b class="figure">{{ saySigned(wish.seats_mm[one.key as Wheel] ?? 0, 0) }} mm</b>
+          <input
+            type="range"
+            min="-40"
+            max="40"
+            step="1"
+            :aria-label="`${one.label}: seat height to try`"
+            :value="wish.seats_mm[one.key as Wheel] ?? 0"
+            @input="seat(one.key, $event)"
+          />
+        </span>
+      </label>
+      <label v-for="axle in AXLES" :key="axle">
+        <span>
+          {{ axle === 'front' ? 'Front' : 'Rear' }} spring rate
+          <b class="figure">{{ saySigned(wish.rates_pct[axle] ?? 0, 0) }} %</b>
+          <input
+            type="range"
+            min="-40"
+            max="80"
+            step="1"
+            :aria-label="`${axle} spring rate to try`"
+            :value="wish.rates_pct[axle] ?? 0"
+            @input="rate(axle, $event)"
+          />
+        </span>
+      </label>
+      <label v-for="bar in view.bars.filter((one) => one.holes.length > 1)" :key="bar.axle">
+        <span>
+          {{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar
+          <select
+            class="box"
+            :aria-label="`${bar.axle} bar hole to try`"
+            :value="wish.holes[bar.axle as Axle] ?? bar.holes.find((one) => one.used)?.name ?? '1'"
+            @change="hole(bar.axle as Axle, $event)"
+          >
+            <option v-for="one in bar.holes" :key="one.name" :value="one.name">
+              Hole {{ one.name }}
+            </option>
+          </select>
+        </span>
+      </label>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  justify-content: space-between;
+}
+
+.sliders {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 4px 28px;
+}
+
+label span {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 10px;
+  align-items: center;
+}
+
+input,
+select {
+  grid-column: 1 / -1;
+  width: 100%;
+  height: 44px;
+  accent-color: var(--go);
+}
+
+@media (width <= 760px) {
+  .sliders {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { SpringsView } from '../api/client'
+import { sayNumber } from '../composables/useWords'
+
+defineProps<{ travel: SpringsView['travel']; steeringDamper: string[] }>()
+const WAYS = [
+  { key: 'bump', label: 'Bump' },
+  { key: 'droop', label: 'Droop' },
+] as const
+</script>
+
+<template>
+  <p
+    v-for="words in steeringDamper"
+    :key="words"
+    :class="words.startsWith('▲') ? 'notice wait' : 'notice go'"
+  >
+    {{ words }}
+  </p>
+  <div class="pair">
+    <section v-for="one in travel" :key="one.key" class="card stack" :aria-label="one.label">
+      <h3>{{ one.label }}</h3>
+      <p v-for="words in one.warnings" :key="words" class="notice wait">▲ {{ words }}</p>
+      <div v-for="way in WAYS" :key="way.key">
+        <template v-if="one[way.key].length">
+          <p>
+            <b>{{ way.label }}:</b>&nbsp;<b class="figure big">
+              {{ sayNumber(Math.abs(one[way.key][0]!.travel_mm), 0) }} mm</b
+            >
+            until {{ one[way.key][0]!.name }}
+          </p>
+          <ol v-if="one[way.key].length > 1" class="soft" start="2">
+            <li v-for="limit in one[way.key].slice(1)" :key="limit.name">
+              {{ sayNumber(Math.abs(limit.travel_mm), 0) }} mm {{ limit.name }}
+            </li>
+          </ol>
+        </template>
+        <p v-else class="soft">{{ way.label }}: nothing known yet that ends it.</p>
+      </div>
+      <p v-if="one.lacks.length" class="soft">
+        For the damper: {{ one.lacks.join(', ').toLowerCase() }}.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.big {
+  font-size: 24px;
+}
+
+ol {
+  margin: 2px 0 0;
+}
+</style>

@@ -1,0 +1,31 @@
+import type { CornerView, SitsView } from '../api/client'
+
+/** Heights of one wheel, mm hub to arch, that a ladder shows. */
+export interface LadderMarks {
+  before?: number | null
+  predicted?: number | null
+  spread?: number | null
+  settled?: number | null
+  wanted?: number | null
+  clamp?: [number, number] | null
+}
+
+export function ladderOfCorner(corner: CornerView): LadderMarks {
+  return {
+    before: corner.height_now?.value,
+    predicted: corner.height_predicted?.value,
+    spread: corner.height_predicted?.plus_minus,
+    settled: corner.check.height?.value,
+    clamp: corner.window && [corner.window.low, corner.window.high],
+  }
+}
+
+export function ladderOfWheel(wheel: SitsView): LadderMarks {
+  return {
+    before: wheel.height_mm,
+    predicted: wheel.predicted_mm,
+    spread: wheel.predicted_plus_minus_mm,
+    settled: wheel.measured_mm,
+    wanted: wheel.target_mm,
+  }
+}

@@ -1,0 +1,202 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import BarHoles from '../components/BarHoles.vue'
+import FieldGroup from '../components/FieldGroup.vue'
+import PerchBench from '../components/PerchBench.vue'
+import SitsCard from '../components/SitsCard.vue'
+import SpringTry from '../components/SpringTry.vue'
+import TravelLimits from '../components/TravelLimits.vue'
+import { useSprings } from '../composables/useSprings'
+import { sayNumber } from '../composables/useWords'
+import { useGauges } from '../stores/gauges'
+import { useJob } from '../stores/job'
+
+const PARTS = [
+  { key: 'heights', label: 'Heights' },
+  { key: 'rings', label: 'Rings' },
+  { key: 'travel', label: 'Travel' },
+  { key: 'bars', label: 'Bars' },
+  { key: 'learned', label: 'Learned' },
+] as const
+const GROUPS: Record<string, string[]> = {
+  heights: ['New springs and dampers', 'Seats and perches', 'Heights wanted'],
+  rings: ['Heights wanted'],
+  travel: ['What ends the travel'],
+  bars: ['Sway bar'],
+  learned: [],
+}
+const AXLES = ['front', 'rear', ''] as const
+const store = useJob()
+const part = ref<(typeof PARTS)[number]['key']>('heights')
+const { view, tried, wish, problem, reset, learn } = useSprings()
+const moved = computed(() => Object.values(wish.value).some((one) => Object.keys(one).length))
+const triedOf = (key: string) => tried.value?.wheels.find((one) => one.key === key)
+const threaded = computed(() => view.value?.bench.map((one) => one.key) ?? [])
+const planned = computed(() => store.sheet?.fields.filter((one) => one.phase === 'plan') ?? [])
+const groups = computed(() =>
+  AXLES.flatMap((axle) =>
+    GROUPS[part.value]!.map((title) => ({
+      axle,
+      title,
+      fields: planned.value.filter((one) => one.axle === axle && one.group === title),
+    })).filter((one) => one.fields.length),
+  ),
+)
+const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 'The car')
+const loads = computed(
+  () => store.sheet?.fields.filter((one) => one.key === 'car.check_loads') ?? [],
+)
+onMounted(() => void useGauges().load())
+</script>
+
+<template>
+  <div class="stack">
+    <header class="row">
+      <h2>Springs</h2>
+      <div class="row parts" role="group" aria-label="Part of the work on springs">
+        <button
+          v-for="one in PARTS"
+          :key="one.key"
+          type="button"
+          :class="{ on: part === one.key }"
+          :aria-pressed="part === one.key"
+          @click="part = one.key"
+        >
+          {{ one.label }}
+        </button>
+      </div>
+    </header>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <p v-if="view?.problem" class="notice stop" role="alert">{{ view.problem }}</p>
+    <p v-if="view?.lacks.length" class="notice wait">
+      Heights need {{ view.lacks.join(', ').toLowerCase() }}. What belongs to the car is entered on
+      the baseline sheet or in its record.
+    </p>
+    <template v-if="view?.wheels.length">
+      <template v-if="part === 'heights'">
+        <p class="row cross">
+          <span>
+            Cross weight <b class="figure">{{ sayNumber(view.cross_before_pct) }} %</b> before,
+            <b class="figure"
+              >{{ sayNumber(moved && tried ? tried.cross_pct : view.cross_pct) }} %</b
+            >
+            {{ moved ? 'as tried' : 'after' }}
+            <span v-if="!moved && view.cross_plus_minus_pct" class="soft">
+              ± {{ sayNumber(view.cross_plus_minus_pct) }}
+            </span>
+          </span>
+          <span v-if="view.cross_target_pct !== null">
+            wanted {{ sayNumber(view.cross_target_pct) }} %
+          </span>
+        </p>
+        <p v-if="tried?.problem" class="notice stop" role="alert">{{ tried.problem }}</p>
+        <div class="pair">
+          <SitsCard
+            v-for="one in view.wheels"
+            :key="one.key"
+            :wheel="one"
+            :tried="triedOf(one.key)"
+            :moved="moved"
+            :angles="tried?.angles[one.key]"
+          />
+        </div>
+        <section v-if="view.unknowns.length" class="card stack" aria-label="What matters most">
+          <h3>What leaves the heights open, the most first</h3>
+          <ol>
+            <li v-for="one in view.unknowns" :key="one.key">
+              <b>{{ one.label }}</b> {{ one.shown }}:
+              <b class="figure">{{ sayNumber(one.share_pct, 0) }} %</b> of it. {{ one.advice }}
+            </li>
+          </ol>
+        </section>
+        <SpringTry v-model="wish" :view="view" :threaded="threaded" @reset="reset" />
+      </template>
+      <PerchBench v-else-if="part === 'rings'" :view="view" />
+      <TravelLimits
+        v-else-if="part === 'travel'"
+        :travel="view.travel"
+        :steering-damper="view.steering_damper"
+      />
+      <BarHoles v-else-if="part === 'bars'" :bars="view.bars" />
+      <section v-else class="card stack" aria-label="Learned">
+        <h3>What the heights taught about this car</h3>
+        <p v-if="!view.learned.length" class="soft">
+          Nothing yet: all four heights have to be read after settling.
+        </p>
+        <template v-else>
+          <table class="sheet-table">
+            <thead>
+              <tr>
+                <th></th>
+                <th>Believed</th>
+                <th>By the heights</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="one in view.learned" :key="one.key">
+                <th>{{ one.label }}</th>
+                <td>{{ one.before }}</td>
+                <td>
+                  <b class="figure">{{ one.after }}</b>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="view.learned[0]!.taken" class="notice go">
+            ✓ Stands in the car's record: the next job on this car starts from it.
+          </p>
+          <div v-else class="row">
+            <el-button type="primary" @click="learn">Take it into the car's record</el-button>
+            <span class="soft">
+              Or leave it: nothing is written then. New springs, dampers and holes go with it.
+            </span>
+          </div>
+        </template>
+      </section>
+    </template>
+    <FieldGroup
+      v-for="one in groups"
+      :key="one.axle + one.title"
+      :title="one.title"
+      :fields="one.fields"
+      :prefix="name(one.axle)"
+    />
+    <FieldGroup
+      v-if="part === 'rings' && loads.length"
+      title="Scales, after settling"
+      :fields="loads"
+      prefix="The car"
+    />
+  </div>
+</template>
+
+<style scoped>
+header {
+  justify-content: space-between;
+}
+
+.parts button {
+  min-height: 44px;
+  padding: 0 18px;
+  font: 600 19px var(--figures);
+  cursor: pointer;
+  background: var(--card);
+  border: 1px solid var(--soft);
+  border-radius: var(--radius);
+}
+
+.parts button.on {
+  color: var(--go);
+  background: var(--go-wash);
+  border: 2px solid var(--go);
+}
+
+.cross {
+  gap: 10px 28px;
+}
+
+ol {
+  margin: 0;
+  line-height: 1.7;
+}
+</style>
