@@ -62,3 +62,4 @@ shots: setup browser
 bench: setup
 	$(PY) tools/bench.py
 	$(PY) tools/bench_geometry.py
+	$(PY) tools/bench_springs.py

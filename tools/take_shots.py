@@ -21,6 +21,8 @@ VIEWS = [
     ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
     ("gauges", "gauges", ["pair Level, bay 1"], DESK),
     ("turns", "", ["Rear camber and toe links"], DESK),
+    ("springs", "", ["Coilovers with helper"], DESK),
+    ("rings", "", ["Coilovers with helper", "part Rings", "scroll 150"], DESK),
     ("walk", "", ["Baseline before"], DESK),
     ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),
     ("baseline", "", ["Orrowby", "Baseline", "scroll 330"], DESK),
@@ -83,6 +85,8 @@ def _go(page: Page, step: str) -> None:
     elif verb == "press":
         page.get_by_role("button", name=what).click()
         page.get_by_text("Chance of this wheel ending inside").first.wait_for()
+    elif verb == "part":
+        page.get_by_role("button", name=what, exact=True).click()
     elif verb == "pair":
         page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
         page.get_by_text("● steady").wait_for()

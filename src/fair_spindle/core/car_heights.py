@@ -17,6 +17,7 @@ WHEELS = ("FL", "FR", "RL", "RR")
 MOST_ITERATIONS = 60
 MOST_STEP = 25.0
 CLOSE = 1e-10
+WHEEL = np.arange(4)
 
 
 @dataclass(frozen=True)
@@ -219,10 +220,11 @@ def settle_car(stance: Stance, loads: ArrayLike, unsprung: ArrayLike, legs: Sequ
     count = max(len(sprung), *sizes, *(np.size(one) for one in (*stance.preload, stance.bar_front, stance.bar_rear)))
     sprung = np.broadcast_to(sprung, (count, 4))
     give = 0.0 if stance.tyre_rate is None else 1 / stance.tyre_rate
-    bars = np.stack(
-        [np.broadcast_to(np.asarray(bar, float), count) for bar in (stance.bar_front, stance.bar_rear)], axis=1
-    )
-    pre = np.stack([np.broadcast_to(np.asarray(force, float), count) for force in stance.preload], axis=1)
+    bars = _bars(stance, count)
+    pre = np.zeros((count, 4))
+    for axle, force in enumerate(stance.preload):
+        pre[:, 2 * axle] = force
+        pre[:, 2 * axle + 1] = np.negative(force)
     travel = np.zeros((count, 4))
     rows = _plane(stance)
     for _ in range(MOST_ITERATIONS):
@@ -254,19 +256,21 @@ def _plane(stance: Stance) -> Array:
     return np.array([[1.0, 1.0, 0.0, 0.0], [0.0, 0.0, 1.0, 1.0], half / half[0], flat])
 
 
+def _bars(stance: Stance, count: int) -> Array:
+    """Slope of the wheels' forces by their travels that the sway bars bring, shape (count, 4, 4)."""
+    found = np.zeros((count, 4, 4))
+    for axle, rate in enumerate((stance.bar_front, stance.bar_rear)):
+        left, right = 2 * axle, 2 * axle + 1
+        found[:, left, left] = found[:, right, right] = rate
+        found[:, left, right] = found[:, right, left] = np.negative(rate)
+    return found
+
+
 def _change(legs: Sequence[Leg], travel: Array, sprung: Array, bars: Array, preload: Array) -> tuple[Array, Array]:
     """Change of the force at each wheel (n, 4), and its slope by the travels (n, 4, 4)."""
-    slope = np.zeros((len(travel), 4, 4))
-    change = -sprung.copy()
-    for place, leg in enumerate(legs):
-        force, stiff = leg.force(travel[:, place])
-        change[:, place] += force
-        slope[:, place, place] = stiff
-    for axle in (0, 1):
-        left, right = 2 * axle, 2 * axle + 1
-        force = bars[:, axle] * (travel[:, left] - travel[:, right]) - preload[:, axle]
-        change[:, left] += force
-        change[:, right] -= force
-        for one, other, sign in ((left, left, 1), (right, right, 1), (left, right, -1), (right, left, -1)):
-            slope[:, one, other] += sign * bars[:, axle]
+    pairs = [leg.force(travel[:, place]) for place, leg in enumerate(legs)]
+    change = np.stack([force for force, _ in pairs], axis=1) - sprung - preload
+    change += (bars @ travel[:, :, None])[:, :, 0]
+    slope = bars.copy()
+    slope[:, WHEEL, WHEEL] += np.stack([stiff for _, stiff in pairs], axis=1)
     return change, slope

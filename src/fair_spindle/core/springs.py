@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -37,13 +38,23 @@ class Curve:
     compressions: Array
     forces: Array
 
+    @cached_property
+    def _pieces(self) -> tuple[Array, Array, Array]:
+        """Where each piece begins, its force there and its rate; the first is loose, the last bound."""
+        slopes = np.diff(self.forces) / np.diff(self.compressions)
+        return (
+            np.concatenate([[0.0], self.compressions]),
+            np.concatenate([[0.0], self.forces]),
+            np.concatenate([[0.0], slopes, [BOUND]]),
+        )
+
     def force(self, compression: ArrayLike) -> tuple[Array, Array]:
         """Force [N] and rate [N/mm] at compressions of any shape; none where it is not compressed."""
+        begins, forces, rates = self._pieces
         pressed = np.asarray(compression, dtype=float)
-        slopes = np.append(np.diff(self.forces) / np.diff(self.compressions), BOUND)
-        piece = np.clip(np.searchsorted(self.compressions, pressed, side="right") - 1, 0, len(slopes) - 1)
-        rate = np.where(pressed > 0, slopes[piece], 0.0)
-        return self.forces[piece] * (pressed > 0) + rate * (pressed - self.compressions[piece]), rate
+        piece = np.searchsorted(self.compressions, pressed)
+        rate = rates[piece]
+        return forces[piece] + rate * (pressed - begins[piece]), rate
 
     def compression(self, force: ArrayLike) -> Array:
         """Compression that gives a force, of any shape. [mm]"""
