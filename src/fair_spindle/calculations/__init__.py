@@ -1,12 +1,26 @@
 """The published calculations: a model in, a model out, one call into the core."""
 
-from fair_spindle.calculations import geometry, height_and_rubber, measuring, springs_and_heights, toe_and_threads
+from fair_spindle.calculations import (
+    bolts,
+    geometry,
+    height_and_rubber,
+    measuring,
+    springs_and_heights,
+    toe_and_threads,
+)
 from fair_spindle.calculations.base import Calculation, Values, answer
 from fair_spindle.core.errors import NotFound
 
 CALCULATIONS: dict[str, Calculation] = {
     calculation.name: calculation
-    for room in (toe_and_threads, geometry, springs_and_heights, height_and_rubber, measuring)
+    for room in (
+        toe_and_threads,
+        geometry,
+        springs_and_heights,
+        height_and_rubber,
+        bolts,
+        measuring,
+    )
     for calculation in room.CALCULATIONS
 }
 

@@ -24,6 +24,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/adapter-torque": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to set with an adapter */
+        post: operations["calc_adapter-torque"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/axle-toe": {
         parameters: {
             query?: never;
@@ -35,6 +52,23 @@ export interface paths {
         put?: never;
         /** Total toe, thrust and steering wheel */
         post: operations["calc_axle-toe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/bolt-tension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tension and share of proof load */
+        post: operations["calc_bolt-tension"];
         delete?: never;
         options?: never;
         head?: never;
@@ -86,6 +120,23 @@ export interface paths {
         put?: never;
         /** Caster from camber read twice */
         post: operations["calc_caster-sweep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/castle-nut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A castle nut on to its next slot */
+        post: operations["calc_castle-nut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -256,6 +307,23 @@ export interface paths {
         put?: never;
         /** Turns that set the toe */
         post: operations["calc_tie-rod-turns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/tighten-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Order and passes of a joint */
+        post: operations["calc_tighten-order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1167,6 +1235,31 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AdapterTorqueIn
+         * @description A torque wrench with an adapter on it.
+         */
+        AdapterTorqueIn: {
+            /** Adapter Length Mm */
+            adapter_length_mm: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg?: number;
+            /** Target Nm */
+            target_nm: number;
+            /** Wrench Length Mm */
+            wrench_length_mm: number;
+        };
+        /**
+         * AdapterTorqueOut
+         * @description What to set.
+         */
+        AdapterTorqueOut: {
+            /** Set Nm */
+            set_nm: number;
+        };
+        /**
          * AdjusterIn
          * @description What can be turned, on which link, by how much a turn, in which steps, between which stops.
          */
@@ -1358,6 +1451,47 @@ export interface components {
             spring_mm: number | null;
             /** Turns Up */
             turns_up: number | null;
+        };
+        /**
+         * BoltTensionIn
+         * @description A bolt and its torque, with one factor or with the friction of thread and head.
+         */
+        BoltTensionIn: {
+            /** Bearing Diameter Mm */
+            bearing_diameter_mm?: number | null;
+            /** Bearing Friction */
+            bearing_friction?: number | null;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Nut Factor */
+            nut_factor?: number | null;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /**
+             * Property Class
+             * @enum {string}
+             */
+            property_class: "8.8" | "10.9" | "12.9";
+            /** Thread Friction */
+            thread_friction?: number | null;
+            /** Torque Nm */
+            torque_nm: number;
+        };
+        /**
+         * BoltTensionOut
+         * @description What it does to the bolt.
+         */
+        BoltTensionOut: {
+            /** Percent Of Proof */
+            percent_of_proof: number;
+            /** Proof Mpa */
+            proof_mpa: number;
+            /** Stress Area Mm2 */
+            stress_area_mm2: number;
+            /** Stress Mpa */
+            stress_mpa: number;
+            /** Tension N */
+            tension_n: number;
         };
         /**
          * BushingTwistIn
@@ -1562,6 +1696,48 @@ export interface components {
         CasterSweepOut: {
             /** Caster Deg */
             caster_deg: number;
+        };
+        /**
+         * CastleNutIn
+         * @description A castle nut past its torque, its slot not at the hole yet.
+         */
+        CastleNutIn: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Grip Mm */
+            grip_mm: number;
+            /**
+             * Nut Factor
+             * @default 0.2
+             */
+            nut_factor?: number;
+            /** Past Deg */
+            past_deg: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /**
+             * Slots
+             * @default 6
+             */
+            slots?: number;
+            /** Torque Max Nm */
+            torque_max_nm?: number | null;
+            /** Torque Nm */
+            torque_nm: number;
+        };
+        /**
+         * CastleNutOut
+         * @description How far on, what it adds, and whether the likely torque stays inside.
+         */
+        CastleNutOut: {
+            /** Extra Angle Deg */
+            extra_angle_deg: number;
+            /** Extra Tension N */
+            extra_tension_n: number;
+            /** Inside */
+            inside: boolean;
+            /** Torque Nm */
+            torque_nm: number;
         };
         /**
          * CheckView
@@ -2975,6 +3151,18 @@ export interface components {
             units: components["schemas"]["UnitView"][];
         };
         /**
+         * PassOut
+         * @description One pass: places counted from 1, in order; its torque where the final one was given.
+         */
+        PassOut: {
+            /** Percent */
+            percent: number;
+            /** Places */
+            places: number[];
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
          * PerchPositionIn
          * @description A coilover on the bench, and where the car is to sit.
          */
@@ -3045,6 +3233,16 @@ export interface components {
             sha256: string;
             /** Subject */
             subject: string;
+        };
+        /**
+         * PlaceIn
+         * @description Where a fastener sits on the plan.
+         */
+        PlaceIn: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * PlaceView
@@ -3803,6 +4001,33 @@ export interface components {
             turns: number;
         };
         /**
+         * TightenOrderIn
+         * @description Places of a joint, the rule, and the passes.
+         */
+        TightenOrderIn: {
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "cross" | "star" | "spiral" | "row";
+            /** Passes Pct */
+            passes_pct?: number[];
+            /** Places */
+            places: components["schemas"]["PlaceIn"][];
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
+         * TightenOrderOut
+         * @description Order and passes.
+         */
+        TightenOrderOut: {
+            /** Order */
+            order: number[];
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
+        };
+        /**
          * Tightened
          * @description Fasteners were brought to a stage; final torque has a reading or a reason for none.
          *
@@ -4446,6 +4671,84 @@ export interface operations {
             };
         };
     };
+    "calc_adapter-torque": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdapterTorqueIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdapterTorqueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     "calc_axle-toe": {
         parameters: {
             query?: never;
@@ -4466,6 +4769,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AxleToeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_bolt-tension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoltTensionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoltTensionOut"];
                 };
             };
             /** @description Bad Request */
@@ -4700,6 +5081,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CasterSweepOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_castle-nut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CastleNutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CastleNutOut"];
                 };
             };
             /** @description Bad Request */
@@ -5480,6 +5939,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TieRodTurnsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    "calc_tighten-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TightenOrderIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TightenOrderOut"];
                 };
             };
             /** @description Bad Request */
