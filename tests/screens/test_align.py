@@ -151,7 +151,8 @@ def turn_to_the_plan(tuner):
     tuner.tab("Turns")
     for wheel in ("Rear left", "Rear right", "Front left", "Front right"):
         turn_until_there(tuner, wheel)
-    expect(tuner.page.get_by_text(re.compile("steering wheel [−-]?0.0°")).first).to_be_visible()
+    straight = re.compile("Steering wheel\\s*[−-]?0[.]\\d")
+    expect(tuner.page.get_by_role("listitem").filter(has_text=straight).first).to_be_visible()
     tuner.tab("Floor")
     tuner.done("Turn to the plan, rear axle first")
     tuner.move("On its wheels")

@@ -8,7 +8,7 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
-from fair_spindle.core.floor.log import Act, Event, Filled
+from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.kinds import CAR, KINDS
@@ -102,9 +102,11 @@ def _taken_over(session: Session, job: BookRow) -> list[Event]:
         return []
     template = KINDS[job.template]
     acts: list[Act] = []
-    entries = from_record(derive(load_log(session, job.car_id), CAR), template)
+    car = derive(load_log(session, job.car_id), CAR)
+    entries = from_record(car, template)
     if entries:
         acts.append(Filled(entries, "the car's record"))
+    acts += [Drawn(joint) for joint in car.joints.values()]
     last = next(iter(jobs_of(session, job.car_id, 1)), None)
     if last:
         then = KINDS[last.template]

@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from fair_spindle.core.errors import Conflict, InputError, NotAllowed
-from fair_spindle.core.floor.log import Act, Entered, Event, Filled, Listed
+from fair_spindle.core.floor.log import Act, Drawn, Entered, Event, Filled, Listed
 from fair_spindle.core.floor.mirror import below, mirrored
 from fair_spindle.core.floor.plain import act_of, plain
 from fair_spindle.core.planning.kinds import CAR
@@ -118,6 +118,7 @@ def copy_car(database: Database, car_id: str, wanted: CarCopy) -> CarView:
         acts.append(Filled(tuple(taken.act for taken in now.state.entries.values()), now.book.car, "copy"))
     if now.state.fasteners:
         acts.append(Listed(tuple(now.state.fasteners.values()), now.book.car))
+    acts += [Drawn(joint) for joint in now.state.joints.values()]
     return show_car(_begin(database, wanted.id, wanted.car, acts))
 
 

@@ -5,12 +5,15 @@ from __future__ import annotations
 from math import degrees
 
 from fair_spindle.core.errors import InputError
+from fair_spindle.core.floor.fastening import SAID
 from fair_spindle.core.floor.log import (
     Act,
     Attached,
     Cleared,
     Counted,
+    Drawn,
     Entered,
+    Erased,
     Filled,
     HeightRead,
     Listed,
@@ -26,6 +29,7 @@ from fair_spindle.core.floor.log import (
     Turned,
     Typed,
     Undone,
+    Worked,
 )
 from fair_spindle.core.floor.readings import Quantity, read_entry
 from fair_spindle.core.floor.wording import label_field, label_place, position_words
@@ -160,6 +164,12 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
             return f"{act.side.capitalize()} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():
             return _say_tightened(act, template)
+        case Drawn():
+            return f"Map of “{act.joint.label}”, {len(act.joint.bolts)} places"
+        case Erased():
+            return "A joint's map taken off"
+        case Worked():
+            return _say_worked(act)
         case Undone():
             return "Undone"
         case Signed():
@@ -174,6 +184,17 @@ def _say_safely(act: Entered, sheet: Sheet) -> str:
         return say_entry(act, sheet)
     except InputError:
         return say_numbers(act) or act.choice
+
+
+def _say_worked(act: Worked) -> str:
+    places = ", ".join(str(one) for one in act.places)
+    tail = f" {say_typed(act.reading)}" if act.reading else ""
+    tail += f", pass of {act.percent} %" if act.percent < 100 else ""
+    tail += f", {act.angle_deg:g}° on" if act.angle_deg else ""
+    tail += f", adapter {act.adapter.adapter_mm:g} mm" if act.adapter else ""
+    tail += f", by feel ({act.by_feel})" if act.by_feel else ""
+    tail += f", override ({act.override})" if act.override else ""
+    return f"{act.joint.replace('-', ' ').capitalize()}, place {places}: {SAID[act.to]}{tail}"
 
 
 def _say_tightened(act: Tightened, template: JobTemplate) -> str:

@@ -9,10 +9,13 @@ from functools import cached_property
 from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.floor.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.floor.asking import Readings, readings_now
-from fair_spindle.core.floor.corners import corners_of, plans_of
+from fair_spindle.core.floor.bolted import look_joints
+from fair_spindle.core.floor.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.geometry import wheels_of
 from fair_spindle.core.floor.limits import wheel_travels
+from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
 from fair_spindle.core.floor.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.floor.sides import sides_apart
@@ -93,9 +96,26 @@ class Standing:
         return with_heights(self.readings, self.sitting) if self.template is SPRINGS else self.readings
 
     @cached_property
+    def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
+        """Clamp windows of the rubber pivots on its maps, and what is missing for the others."""
+        changes = {one.key: one.change for one in self.sitting.wheels} if self.template is SPRINGS else {}
+        return pivots_of(self.state, self.readings, changes)
+
+    @cached_property
+    def wound(self) -> list[WoundUp]:
+        """Bolts whose rubber was clamped off the height the car lives at."""
+        return wound_up(self.state, self.readings, self.pivots[0])
+
+    @property
+    def windows(self) -> Windows:
+        """Between which heights rubber may be clamped, by side of the strut job and by joint."""
+        return {**windows_of(self.plans), **windows_of_joints(self.pivots[0])}
+
+    @cached_property
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.corners, self.plans, self.template)
+        found += look_joints(self.state, self.readings, self.wound)
         if self.template is SPRINGS:
             travels = wheel_travels(self.readings, self.sitting)
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
@@ -121,3 +141,8 @@ class Standing:
         """The entry that undo takes back."""
         counting = [event for event in effective(self.log) if event.act.kind not in ("signed", "reopened")]
         return counting[-1] if counting else None
+
+
+def log_standing(log: Sequence[Event], template: JobTemplate) -> Standing:
+    """How a log stands by itself, without the head of its job."""
+    return Standing(BookRow(id="", template=template.key, title="", car="", created_at=""), log)

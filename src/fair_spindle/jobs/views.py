@@ -89,7 +89,7 @@ def _both(show: Callable[[Side], T]) -> BySide[T]:
 
 def _gate(side: Side, state: JobState, windows: Windows) -> m.GateView:
     evidence, reason = clamp_gate(side, state, windows)
-    return m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(side))
+    return m.GateView(open=evidence is not None, reason=reason, height_mm=state.loaded_heights.get(f"front.{side}"))
 
 
 def _turns(flats: int) -> m.TurnsView:

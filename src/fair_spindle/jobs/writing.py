@@ -8,12 +8,13 @@ from dataclasses import replace
 from fair_spindle.core.errors import Conflict, NotAllowed
 from fair_spindle.core.floor.asking import readings_now, shape_now
 from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
-from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
     Cleared,
+    Drawn,
     Entered,
+    Erased,
     Event,
     Filled,
     Listed,
@@ -25,6 +26,7 @@ from fair_spindle.core.floor.log import (
     Struck,
     Tightened,
     Undone,
+    Worked,
 )
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.floor.replay import undoing
@@ -37,7 +39,7 @@ from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.saying import say_act, say_entry
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.standing import Standing, log_standing
 from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
 
@@ -63,7 +65,7 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
             return Standing(row, log)
         before = Standing(row, log)
         _not_over_another(act, seen, before)
-        event = Event(key, len(log) + 1, now_utc(), accept(act, before.state, log, before.template))
+        event = Event(key, len(log) + 1, now_utc(), accept(act, before.state, log, before.template, before))
         append(session, book_id, [event])
         after = Standing(row, [*log, event])
         if car:
@@ -81,13 +83,17 @@ def describe_axles(car: JobState) -> str:
     return ", ".join(f"{layout.label.lower()} {axle}" for axle, layout in layouts if layout).capitalize()
 
 
-def accept(act: Act, state: JobState, log: Sequence[Event], template: JobTemplate) -> Act:
+def accept(
+    act: Act, state: JobState, log: Sequence[Event], template: JobTemplate, now: Standing | None = None
+) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, log, template)
     windows: Windows = {}
     if isinstance(act, Tightened):
         windows = windows_of(plans_of(corners_of(state, readings_now(state, template))))
+    if isinstance(act, Worked):
+        windows = (now or log_standing(log, template)).windows
     act = permit(act, state, template, windows)
     return _sealed(act, state, log, template) if isinstance(act, Signed) else act
 
@@ -101,9 +107,7 @@ def understand(now: Standing, act: Act) -> UnderstoodView:
 
 
 def _sealed(act: Signed, state: JobState, log: Sequence[Event], template: JobTemplate) -> Signed:
-    readings = readings_now(state, template)
-    corners = corners_of(state, readings)
-    findings = look(state, readings, corners, plans_of(corners), template)
+    findings = log_standing(log, template).findings
     blocking = [finding.message for finding in findings if finding.severity == "blocks"]
     if blocking:
         raise NotAllowed(f"Not to be signed yet. {blocking[0]}", items=blocking)
@@ -141,6 +145,12 @@ def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  
             return frozenset({f"spec {act.group}"})
         case Stepped():
             return frozenset({f"step {act.step}"})
+        case Drawn():
+            return frozenset({f"joint {act.joint.key}"})
+        case Erased():
+            return frozenset({f"joint {act.joint}"})
+        case Worked():
+            return frozenset(f"bolt {act.joint}:{number}" for number in act.places)
         case Tightened():
             return frozenset(f"place {place}" for place in act.places)
         case Moved():

@@ -55,6 +55,7 @@ class Gauge:
     kind: GaugeKind
     random: np.random.Generator
     aim: str = ""
+    set_to: float | None = None
     fault: str = "none"
     battery_pct: float = 84.0
     needle: dict[str, float] = field(default_factory=dict)
@@ -70,6 +71,8 @@ class Gauge:
             return
         if command.get("type") == "aim":
             self.aim = str(command.get("at", ""))[:200]
+            at = command.get("set")
+            self.set_to = float(at) if isinstance(at, int | float) and 0 < at < 2000 else None
         if command.get("type") == "simulate" and command.get("fault") in FAULTS:
             self.fault = command["fault"]
             if self.fault == "none":
@@ -103,6 +106,8 @@ class Gauge:
 
     def _creep(self, channel: str) -> bool:
         goal = LOADS_KG[channel] if channel else truth(self.kind.kind, self.aim)
+        if self.set_to is not None and self.kind.kind == "torque_wrench":
+            goal = self.set_to  # it is pulled until it clicks
         now = self.needle.get(channel, 0.0)
         self.needle[channel] = now + 0.6 * (goal - now)
         return abs(goal - self.needle[channel]) < 2 * self.kind.resolution

@@ -898,6 +898,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/joints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Joints
+         * @description Joints with their maps, and what comes next; what to set, with an adapter on the wrench.
+         */
+        get: operations["see_joints_api_jobs__job_id__joints_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -976,6 +996,26 @@ export interface paths {
          * @description Preview a file of readings; only with ``apply`` is anything changed.
          */
         post: operations["take_readings_api_jobs__job_id__readings_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recheck.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recheck Calendar
+         * @description What is to be checked again after the drive, as a calendar file.
+         */
+        get: operations["recheck_calendar_api_jobs__job_id__recheck_ics_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1142,6 +1182,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/joint-patterns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lay Out
+         * @description Places of a ready pattern for a joint's map.
+         */
+        get: operations["lay_out_api_joint_patterns_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parts": {
         parameters: {
             query?: never;
@@ -1234,6 +1294,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Adapter
+         * @description An adapter on the torque wrench: grip to drive, drive to bolt, and the angle between. [mm, deg]
+         */
+        Adapter: {
+            /** Adapter Mm */
+            adapter_mm: number;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg?: number;
+            /** Wrench Mm */
+            wrench_mm: number;
+        };
         /**
          * AdapterTorqueIn
          * @description A torque wrench with an adapter on it.
@@ -1453,6 +1528,149 @@ export interface components {
             turns_up: number | null;
         };
         /**
+         * Bolt
+         * @description A numbered place of a joint: where it sits on its plan, which way round, what is in it.
+         *
+         *     ``head``, ``nut`` and ``hold`` are drives and sizes, and what must be held; ``condition`` is how its thread is
+         *     now; ``slots`` of a castle nut; ``reach`` says why no wrench fits, where none does.
+         */
+        Bolt: {
+            /**
+             * Aluminium
+             * @default false
+             */
+            aluminium?: boolean;
+            /**
+             * Condition
+             * @default
+             * @enum {string}
+             */
+            condition?: "" | "dry" | "oiled" | "anti_seize" | "threadlocker";
+            /**
+             * Diameter Mm
+             * @default 0
+             */
+            diameter_mm?: number;
+            /**
+             * Head
+             * @default
+             */
+            head?: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold?: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
+            /**
+             * Lock
+             * @default
+             * @enum {string}
+             */
+            lock?: "" | "cotter" | "tab" | "jam_nut";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Number */
+            number: number;
+            /**
+             * Nut
+             * @default
+             */
+            nut?: string;
+            /**
+             * Pitch Mm
+             * @default 0
+             */
+            pitch_mm?: number;
+            /**
+             * Property Class
+             * @default
+             * @enum {string}
+             */
+            property_class?: "" | "8.8" | "10.9" | "12.9";
+            /**
+             * Reach
+             * @default
+             */
+            reach?: string;
+            /**
+             * Single Use
+             * @default false
+             */
+            single_use?: boolean;
+            /**
+             * Slots
+             * @default 0
+             */
+            slots?: number;
+            spec?: components["schemas"]["BoltSpec"] | null;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm?: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+        };
+        /**
+         * BoltSpec
+         * @description What a fastener is to be tightened to, exactly as typed, and where that stands.
+         *
+         *     A torque or a range of torques, a torque and then an angle, an angle from snug, or a stretch.
+         */
+        BoltSpec: {
+            /**
+             * Affirmed
+             * @default false
+             */
+            affirmed?: boolean;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg?: number;
+            /**
+             * Condition
+             * @default
+             * @enum {string}
+             */
+            condition?: "" | "dry" | "oiled" | "anti_seize" | "threadlocker";
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+            /**
+             * Stretch Mm
+             * @default 0
+             */
+            stretch_mm?: number;
+            torque?: components["schemas"]["Typed"] | null;
+            torque_to?: components["schemas"]["Typed"] | null;
+            /**
+             * Trust
+             * @default
+             * @enum {string}
+             */
+            trust?: "" | "maker" | "part_maker" | "second_hand";
+            /**
+             * Way
+             * @default torque
+             * @enum {string}
+             */
+            way?: "torque" | "torque_angle" | "angle" | "stretch";
+        };
+        /**
          * BoltTensionIn
          * @description A bolt and its torque, with one factor or with the friction of thread and head.
          */
@@ -1492,6 +1710,54 @@ export interface components {
             stress_mpa: number;
             /** Tension N */
             tension_n: number;
+        };
+        /**
+         * BoltView
+         * @description A place of a joint: what it is, where it stands, what is wrong about it.
+         */
+        BoltView: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Condition */
+            condition: string;
+            /** Doubts */
+            doubts: string[];
+            /** Drive */
+            drive: string;
+            /** Final */
+            final: boolean;
+            /** Hold */
+            hold: string;
+            /** Lock */
+            lock: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Reach */
+            reach: string;
+            /** Said */
+            said: string;
+            /** Single Use */
+            single_use: boolean;
+            /** Slots */
+            slots: number;
+            /** Source */
+            source: string;
+            /** Spec */
+            spec: string;
+            /** Stage */
+            stage: string;
+            /** Stages */
+            stages: string[];
+            /** Thread */
+            thread: string;
+            /** Trust */
+            trust: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * BushingTwistIn
@@ -2008,6 +2274,18 @@ export interface components {
             travel_mm: number[];
         };
         /**
+         * Drawn
+         * @description A joint's map was drawn, or drawn again in place of one of the same key.
+         */
+        Drawn: {
+            joint: components["schemas"]["Joint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+        };
+        /**
          * Entered
          * @description A field was filled in: numbers by part, or a choice; ``again`` are repeats of the same reading.
          */
@@ -2083,6 +2361,19 @@ export interface components {
             understood: string;
         };
         /**
+         * Erased
+         * @description A joint was taken off; only while nothing of it was worked on.
+         */
+        Erased: {
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "erased";
+        };
+        /**
          * ErrorBody
          * @description What every failed request answers.
          */
@@ -2109,7 +2400,7 @@ export interface components {
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Seen */
@@ -2505,6 +2796,12 @@ export interface components {
          * @description Hub-to-arch height of a corner in the present position of the car.
          */
         HeightRead: {
+            /**
+             * Axle
+             * @default front
+             * @enum {string}
+             */
+            axle?: "front" | "rear";
             height: components["schemas"]["Typed"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2821,6 +3118,133 @@ export interface components {
             wheels: components["schemas"]["WheelView"][];
         };
         /**
+         * Joint
+         * @description A map of fasteners that hold one thing: its numbered places, and the order and passes they are tightened in.
+         *
+         *     A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known.
+         */
+        Joint: {
+            /**
+             * Arm
+             * @default
+             */
+            arm?: string;
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /** Bolts */
+            bolts: components["schemas"]["Bolt"][];
+            /**
+             * Bush Rate Nm Per Deg
+             * @default 0
+             */
+            bush_rate_nm_per_deg?: number;
+            /**
+             * Bushing
+             * @default
+             * @enum {string}
+             */
+            bushing?: "" | "bonded_rubber" | "fluid_filled_rubber" | "greased_poly" | "spherical" | "rolling_element";
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Order
+             * @default cross
+             * @enum {string}
+             */
+            order?: "cross" | "star" | "spiral" | "row";
+            /**
+             * Passes Pct
+             * @default [
+             *       100
+             *     ]
+             */
+            passes_pct?: number[];
+            /**
+             * Pattern
+             * @default free
+             * @enum {string}
+             */
+            pattern?: "free" | "circle" | "rectangle" | "row";
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "rubber_pivot" | "taper" | "clamp" | "bracket" | "wheel" | "axle" | "link" | "jam";
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side?: "" | "left" | "right";
+        };
+        /**
+         * JointView
+         * @description A joint with its map.
+         */
+        JointView: {
+            /** Axle */
+            axle: string;
+            /** Bolts */
+            bolts: components["schemas"]["BoltView"][];
+            /** Done */
+            done: number;
+            /** Gate */
+            gate: string;
+            /** Gate Open */
+            gate_open: boolean;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            next: components["schemas"]["NextView"];
+            /** Order */
+            order: number[];
+            /** Order Said */
+            order_said: string;
+            /** Passes Pct */
+            passes_pct: number[];
+            /** Redo */
+            redo: components["schemas"]["RedoView"][];
+            /** Role */
+            role: string;
+            /** Side */
+            side: string;
+            /** Swapped */
+            swapped: string;
+            /** Waits For Load */
+            waits_for_load: boolean;
+            /** Window Mm */
+            window_mm: number[];
+        };
+        /**
+         * JointsView
+         * @description Every joint of a job or of a car's record.
+         */
+        JointsView: {
+            /** Joints */
+            joints: components["schemas"]["JointView"][];
+            /** Overrides */
+            overrides: string[];
+            /** Recheck */
+            recheck: string[];
+        };
+        /**
+         * LaidOutView
+         * @description Places of a ready pattern.
+         */
+        LaidOutView: {
+            /** Places */
+            places: number[][];
+        };
+        /**
          * Learn
          * @description Take what was learned into the car's record, all of it or the fields named.
          */
@@ -2963,6 +3387,12 @@ export interface components {
          * @description The car was brought into another position.
          */
         Moved: {
+            /**
+             * Axle
+             * @default front
+             * @enum {string}
+             */
+            axle?: "front" | "rear";
             /** Corner */
             corner?: ("left" | "right") | null;
             /**
@@ -2990,6 +3420,26 @@ export interface components {
              * @default 0
              */
             rod_length_mm?: number;
+        };
+        /**
+         * NextView
+         * @description What comes next: the stage, the place, the pass, what to set on the wrench.
+         */
+        NextView: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Number */
+            number: number | null;
+            /** Percent */
+            percent: number;
+            /** Said */
+            said: string;
+            /** Set Nm */
+            set_nm: number | null;
+            /** Set Said */
+            set_said: string;
+            /** To */
+            to: string;
         };
         /**
          * NotNegativeOfWheels
@@ -3321,7 +3771,7 @@ export interface components {
          */
         ReadRequest: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
         };
         /**
          * ReadingsPreview
@@ -3378,6 +3828,18 @@ export interface components {
             reached: {
                 [key: string]: boolean;
             };
+        };
+        /**
+         * RedoView
+         * @description A bolt that was clamped off height, and how far it has been put right.
+         */
+        RedoView: {
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+            /** Steps */
+            steps: string[];
         };
         /**
          * Reopened
@@ -4587,6 +5049,55 @@ export interface components {
             today: number | null;
             /** Twist Today Deg */
             twist_today_deg: number | null;
+        };
+        /**
+         * Worked
+         * @description Places of a joint were brought to a stage.
+         *
+         *     ``percent`` of the final torque in a pass before the last; ``clamp`` and ``at_height_mm`` are written by the
+         *     product, never by the user.
+         */
+        Worked: {
+            adapter?: components["schemas"]["Adapter"] | null;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg?: number;
+            /** At Height Mm */
+            at_height_mm?: number | null;
+            /**
+             * By Feel
+             * @default
+             */
+            by_feel?: string;
+            clamp?: components["schemas"]["Clamp"] | null;
+            gauge?: components["schemas"]["Gauge"] | null;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "worked";
+            /**
+             * Override
+             * @default
+             */
+            override?: string;
+            /**
+             * Percent
+             * @default 100
+             */
+            percent?: number;
+            /** Places */
+            places: number[];
+            reading?: components["schemas"]["Typed"] | null;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "loose" | "hand" | "snug" | "torqued" | "angled" | "locked" | "marked" | "rechecked";
         };
     };
     responses: never;
@@ -8643,6 +9154,86 @@ export interface operations {
             };
         };
     };
+    see_joints_api_jobs__job_id__joints_get: {
+        parameters: {
+            query?: {
+                wrench_mm?: number;
+                adapter_mm?: number;
+                angle_deg?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JointsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     see_log_api_jobs__job_id__log_get: {
         parameters: {
             query?: never;
@@ -8984,6 +9575,80 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ReadingsPreview"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    recheck_calendar_api_jobs__job_id__recheck_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -9605,6 +10270,85 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    lay_out_api_joint_patterns_get: {
+        parameters: {
+            query: {
+                pattern: "circle" | "rectangle" | "row";
+                count: number;
+                width_mm: number;
+                height_mm?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOutView"];
                 };
             };
             /** @description Bad Request */

@@ -8,10 +8,13 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
+from fair_spindle.core.floor.log import Adapter
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import aligning, book, exchange, pictures, readings_file, sheet, springs, writing
+from fair_spindle.core.joint_patterns import Pattern
+from fair_spindle.jobs import aligning, book, exchange, joints, pictures, readings_file, sheet, springs, writing
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
+from fair_spindle.jobs.joints_models import JointsView, LaidOutView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.springs_models import Learn, SpringsView, TriedSits, TrySprings
@@ -108,6 +111,36 @@ def try_springs(db: Db, job_id: JobId, wanted: TrySprings) -> TriedSits:
 def take_learned(db: Db, job_id: JobId, wanted: Learn) -> SpringsView:
     """Write what the heights taught into the car's record."""
     return springs.take_learned(db, job_id, wanted)
+
+
+@router.get("/jobs/{job_id}/joints", response_model=JointsView)
+def see_joints(
+    db: Db,
+    job_id: JobId,
+    wrench_mm: Annotated[float, Query(ge=0, le=3000)] = 0,
+    adapter_mm: Annotated[float, Query(ge=0, le=1000)] = 0,
+    angle_deg: Annotated[float, Query(ge=-180, le=180)] = 0,
+) -> Response:
+    """Joints with their maps, and what comes next; what to set, with an adapter on the wrench."""
+    adapter = Adapter(wrench_mm, adapter_mm, angle_deg) if wrench_mm and adapter_mm else None
+    return shown(joints.see_joints(db, job_id, adapter))
+
+
+@router.get("/joint-patterns")
+def lay_out(
+    pattern: Pattern,
+    count: Annotated[int, Query(ge=1, le=60)],
+    width_mm: Annotated[float, Query(gt=0, le=5000)],
+    height_mm: Annotated[float, Query(ge=0, le=5000)] = 0,
+) -> LaidOutView:
+    """Places of a ready pattern for a joint's map."""
+    return joints.lay_out(pattern, count, width_mm, height_mm)
+
+
+@router.get("/jobs/{job_id}/recheck.ics", response_class=Response)
+def recheck_calendar(db: Db, job_id: JobId) -> Response:
+    """What is to be checked again after the drive, as a calendar file."""
+    return download(joints.recheck_calendar(db, job_id), "text/calendar; charset=utf-8", "recheck.ics")
 
 
 @router.get("/jobs/{job_id}/readings.csv", response_class=Response)

@@ -9,7 +9,7 @@ from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import FastenerGroup, Side
 from fair_spindle.core.rubber import BONDED_KINDS
 
-Windows = Mapping[Side, tuple[float, float]]
+Windows = Mapping[str, tuple[float, float]]
 
 
 def clamp_gate(side: Side, state: JobState, windows: Windows) -> tuple[Clamp | None, str]:
@@ -47,17 +47,58 @@ def clamp_gate(side: Side, state: JobState, windows: Windows) -> tuple[Clamp | N
     >>> clamp_gate("left", JobState(), {})[0] is None
     True
     """
-    if side not in windows:
+    return height_gate("front", side, state, windows.get(side))
+
+
+def height_gate(
+    axle: str, side: str, state: JobState, window: tuple[float, float] | None
+) -> tuple[Clamp | None, str]:
+    """Whether bonded bolts of one corner may be finally torqued now, with the reason.
+
+    Parameters
+    ----------
+    axle, side : str
+        Which corner. [-]
+    state : JobState
+        What is true now. [-]
+    window : tuple of float, optional
+        Its clamp window in hub-to-arch height. [mm]
+
+    Returns
+    -------
+    tuple
+        Evidence and an empty reason, or None and what has to happen first.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`clamp_gate`.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> height_gate("rear", "left", JobState(loaded_heights={"rear.left": 350.0}), (340.0, 360.0))[0]
+    Clamp(height_mm=350.0, low_mm=340.0, high_mm=360.0)
+    """
+    name = side if axle == "front" else f"{axle} {side}"
+    if window is None:
         return None, "The clamp window is not known yet: enter arm, springs and height in the baseline."
-    low, high = windows[side]
+    low, high = window
     wanted = f"between {low:.0f} and {high:.0f} mm hub to arch"
-    if state.position == "hanging" or (state.position == "corner_carried" and state.corner != side):
-        return None, f"The {side} corner is hanging. Load it first: {wanted}."
-    height = state.loaded_heights.get(side)
+    carried = state.corner == side and state.carried_axle == axle
+    if state.position == "hanging" or (state.position == "corner_carried" and not carried):
+        return None, f"The {name} corner is hanging. Load it first: {wanted}."
+    height = state.loaded_heights.get(f"{axle}.{side}")
     if height is None:
         return (
             None,
-            f"No height has been read since the car was last moved. Read the {side} corner: {wanted}.",
+            f"No height has been read since the car was last moved. Read the {name} corner: {wanted}.",
         )
     if not low <= height <= high:
         way = "up" if height > high else "down"

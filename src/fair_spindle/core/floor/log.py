@@ -152,6 +152,7 @@ class Moved:
 
     to: Position
     corner: Side | None = None
+    axle: Literal["front", "rear"] = "front"
     kind: Literal["moved"] = "moved"
 
 
@@ -203,6 +204,7 @@ class HeightRead:
 
     side: Side
     height: Typed
+    axle: Literal["front", "rear"] = "front"
     kind: Literal["height_read"] = "height_read"
 
 
@@ -220,6 +222,127 @@ class Tightened:
     override: str = ""
     clamp: Clamp | None = None
     kind: Literal["tightened"] = "tightened"
+
+
+WorkStage = Literal["loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"]
+
+
+@dataclass(frozen=True)
+class BoltSpec:
+    """What a fastener is to be tightened to, exactly as typed, and where that stands.
+
+    A torque or a range of torques, a torque and then an angle, an angle from snug, or a stretch.
+    """
+
+    way: Literal["torque", "torque_angle", "angle", "stretch"] = "torque"
+    torque: Typed | None = None
+    torque_to: Typed | None = None
+    angle_deg: float = 0.0
+    stretch_mm: float = 0.0
+    condition: Literal["", "dry", "oiled", "anti_seize", "threadlocker"] = ""
+    source: str = ""
+    trust: Literal["", "maker", "part_maker", "second_hand"] = ""
+    affirmed: bool = False
+
+
+@dataclass(frozen=True)
+class Bolt:
+    """A numbered place of a joint: where it sits on its plan, which way round, what is in it.
+
+    ``head``, ``nut`` and ``hold`` are drives and sizes, and what must be held; ``condition`` is how its thread is
+    now; ``slots`` of a castle nut; ``reach`` says why no wrench fits, where none does.
+    """
+
+    number: int
+    x_mm: float = 0.0
+    y_mm: float = 0.0
+    note: str = ""
+    diameter_mm: float = 0.0
+    pitch_mm: float = 0.0
+    length_mm: float = 0.0
+    property_class: Literal["", "8.8", "10.9", "12.9"] = ""
+    head: str = ""
+    nut: str = ""
+    hold: str = ""
+    spec: BoltSpec | None = None
+    condition: Literal["", "dry", "oiled", "anti_seize", "threadlocker"] = ""
+    single_use: bool = False
+    aluminium: bool = False
+    lock: Literal["", "cotter", "tab", "jam_nut"] = ""
+    slots: int = 0
+    reach: str = ""
+
+
+JointRole = Literal["rubber_pivot", "taper", "clamp", "bracket", "wheel", "axle", "link", "jam"]
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A map of fasteners that hold one thing: its numbered places, and the order and passes they are tightened in.
+
+    A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known.
+    """
+
+    key: str
+    label: str
+    role: JointRole
+    bolts: tuple[Bolt, ...]
+    axle: Literal["", "front", "rear"] = ""
+    side: Literal["", "left", "right"] = ""
+    order: Literal["cross", "star", "spiral", "row"] = "cross"
+    passes_pct: tuple[int, ...] = (100,)
+    bushing: Literal["", "bonded_rubber", "fluid_filled_rubber", "greased_poly", "spherical", "rolling_element"] = ""
+    arm: str = ""
+    bush_rate_nm_per_deg: float = 0.0
+    pattern: Literal["free", "circle", "rectangle", "row"] = "free"
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A joint's map was drawn, or drawn again in place of one of the same key."""
+
+    joint: Joint
+    kind: Literal["drawn"] = "drawn"
+
+
+@dataclass(frozen=True)
+class Erased:
+    """A joint was taken off; only while nothing of it was worked on."""
+
+    joint: str
+    kind: Literal["erased"] = "erased"
+
+
+@dataclass(frozen=True)
+class Adapter:
+    """An adapter on the torque wrench: grip to drive, drive to bolt, and the angle between. [mm, deg]"""
+
+    wrench_mm: float
+    adapter_mm: float
+    angle_deg: float = 0.0
+
+
+@dataclass(frozen=True)
+class Worked:
+    """Places of a joint were brought to a stage.
+
+    ``percent`` of the final torque in a pass before the last; ``clamp`` and ``at_height_mm`` are written by the
+    product, never by the user.
+    """
+
+    joint: str
+    places: tuple[int, ...]
+    to: WorkStage
+    reading: Typed | None = None
+    angle_deg: float = 0.0
+    percent: int = 100
+    adapter: Adapter | None = None
+    by_feel: str = ""
+    override: str = ""
+    gauge: Gauge | None = None
+    clamp: Clamp | None = None
+    at_height_mm: float | None = None
+    kind: Literal["worked"] = "worked"
 
 
 @dataclass(frozen=True)
@@ -264,6 +387,9 @@ Act = (
     | Turned
     | HeightRead
     | Tightened
+    | Drawn
+    | Erased
+    | Worked
     | Undone
     | Signed
     | Reopened

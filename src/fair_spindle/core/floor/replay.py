@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from fair_spindle.core.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.floor.loading import Windows
-from fair_spindle.core.floor.log import Event, Reopened, Signed, Tightened, Undone
+from fair_spindle.core.floor.log import Event, Reopened, Signed, Tightened, Undone, Worked
 from fair_spindle.core.floor.rules import permit
 from fair_spindle.core.floor.state import JobState, advance, derive, effective
 from fair_spindle.core.planning.template import JobTemplate
@@ -112,6 +112,8 @@ def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
     if isinstance(act, Tightened) and act.clamp:
         side, _ = template.group_of(act.places[0])
         windows = {side: (act.clamp.low_mm, act.clamp.high_mm)}
+    if isinstance(act, Worked) and act.clamp:
+        windows = {f"joint {act.joint}": (act.clamp.low_mm, act.clamp.high_mm)}
     try:
         permit(act, state, template, windows)
     except (NotAllowed, InputError, NotFound) as error:

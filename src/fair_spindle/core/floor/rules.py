@@ -7,6 +7,7 @@ from functools import singledispatch
 
 from fair_spindle.core.errors import InputError, NotAllowed, require
 from fair_spindle.core.floor.asking import missing_fields, readings_now, sheet_now
+from fair_spindle.core.floor.fastening import permit_drawn, permit_erased, permit_worked
 from fair_spindle.core.floor.geometry import wheels_of
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import (
@@ -14,7 +15,9 @@ from fair_spindle.core.floor.log import (
     Attached,
     Cleared,
     Counted,
+    Drawn,
     Entered,
+    Erased,
     Event,
     Fastener,
     Filled,
@@ -31,9 +34,10 @@ from fair_spindle.core.floor.log import (
     Tightened,
     Turned,
     Undone,
+    Worked,
 )
 from fair_spindle.core.floor.readings import read_entry, read_part
-from fair_spindle.core.floor.state import JobState, Taken, short_of
+from fair_spindle.core.floor.state import JobState, Taken, bolt_key, short_of
 from fair_spindle.core.floor.steering import solid_steering
 from fair_spindle.core.floor.wording import label_field, label_place, position_words
 from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
@@ -42,7 +46,7 @@ from fair_spindle.core.sheet.field import Part
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
 TORQUE_PART = Part("torque", "Torque", "torque", "nm", 0.5, 1000)
 MAX_FLATS = 600
-IN_A_RECORD = (Entered, Cleared, Filled, Listed, Struck, Noted, Undone)
+IN_A_RECORD = (Entered, Cleared, Filled, Listed, Struck, Drawn, Erased, Noted, Undone)
 
 
 def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -> Act:
@@ -216,6 +220,15 @@ def _(act: Moved, state: JobState, template: JobTemplate, windows: Windows) -> A
 
 
 def _nothing_loose(state: JobState, template: JobTemplate) -> None:
+    open_ = [
+        f"{joint.label}, place {bolt.number}"
+        for joint in state.joints.values()
+        if joint.role not in ("jam", "link")
+        for bolt in joint.bolts
+        if (now := state.bolts.get(bolt_key(joint.key, bolt.number))) and now.stage in ("loose", "hand")
+    ]
+    if open_:
+        raise NotAllowed(f"Not down on its wheels yet: {_listing(open_)} must be snug first.", places=open_)
     touched = [
         place
         for place in template.all_places()
@@ -417,6 +430,21 @@ def _loaded(act: Tightened, side: Side, group: FastenerGroup, state: JobState, w
         _words(act.override, "override", "The reason for the override")
         return replace(act, clamp=None)
     raise NotAllowed(reason, rule="clamp_at_load", group=group.key, side=side)
+
+
+@_permit.register
+def _(act: Drawn, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    return permit_drawn(act, state)
+
+
+@_permit.register
+def _(act: Erased, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    return permit_erased(act, state)
+
+
+@_permit.register
+def _(act: Worked, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    return permit_worked(act, state, {key.removeprefix("joint "): one for key, one in windows.items()})
 
 
 @_permit.register

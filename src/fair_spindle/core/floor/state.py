@@ -5,18 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import singledispatch
+from math import radians
 
 from fair_spindle.core.floor.log import (
     Act,
+    Adapter,
     Attached,
     Clamp,
     Cleared,
     Counted,
+    Drawn,
     Entered,
+    Erased,
     Event,
     Fastener,
     Filled,
     HeightRead,
+    Joint,
     Listed,
     Moved,
     Noted,
@@ -30,9 +35,12 @@ from fair_spindle.core.floor.log import (
     Turned,
     Typed,
     Undone,
+    Worked,
+    WorkStage,
 )
 from fair_spindle.core.planning.template import SIDES, JobTemplate, Position, Side, Stage
 from fair_spindle.core.spelling import read_number
+from fair_spindle.core.tightening import set_with_adapter
 
 STAGES: tuple[Stage, ...] = ("loose", "hand", "snug", "torqued")
 
@@ -46,6 +54,27 @@ class PlaceState:
     by_feel: str = ""
     clamp: Clamp | None = None
     event: str = ""
+
+
+@dataclass(frozen=True)
+class BoltState:
+    """Where one place of a joint stands; torque as it came to the bolt [N·mm], angle past it [deg], pass reached [%].
+
+    ``at_height`` is the corner's height when it was torqued; None where none was read. [mm]
+    """
+
+    stage: WorkStage | None = None
+    torque: float | None = None
+    reading: Typed | None = None
+    angle: float = 0.0
+    percent: int = 0
+    by_feel: str = ""
+    override: str = ""
+    clamp: Clamp | None = None
+    at_height: float | None = None
+    adapter: Adapter | None = None
+    gauge: str = ""
+    seq: int = 0
 
 
 @dataclass(frozen=True)
@@ -74,11 +103,15 @@ class JobState:
 
     position: Position = "on_wheels"
     corner: Side | None = None
+    carried_axle: str = "front"
     settled: bool = False
+    settled_at: int = 0
     entries: Mapping[str, Taken] = field(default_factory=dict)
     before: Mapping[str, Entered] = field(default_factory=dict)
     before_from: str = ""
     fasteners: Mapping[str, Fastener] = field(default_factory=dict)
+    joints: Mapping[str, Joint] = field(default_factory=dict)
+    bolts: Mapping[str, BoltState] = field(default_factory=dict)
     attached: tuple[tuple[Event, Attached], ...] = ()
     specs: Mapping[str, tuple[Event, Specified]] = field(default_factory=dict)
     places: Mapping[str, PlaceState] = field(default_factory=dict)
@@ -86,8 +119,9 @@ class JobState:
     notes: tuple[tuple[Event, Noted], ...] = ()
     counts: tuple[tuple[int, Counted], ...] = ()
     turned: tuple[tuple[int, Turned], ...] = ()
-    loaded_heights: Mapping[Side, float] = field(default_factory=dict)
+    loaded_heights: Mapping[str, float] = field(default_factory=dict)
     overrides: tuple[Override, ...] = ()
+    joint_overrides: tuple[Override, ...] = ()
     signature: tuple[Event, Signed] | None = None
     moved_at: int = 0
 
@@ -219,7 +253,7 @@ def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
     state = JobState()
     for event in effective(log):
         state = advance(state, event, template)
-    return replace(state, overrides=_overrides(log))
+    return replace(state, overrides=_overrides(log), joint_overrides=_joint_overrides(log, state.joints))
 
 
 def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
@@ -308,6 +342,17 @@ def _overrides(log: Iterable[Event]) -> tuple[Override, ...]:
     )
 
 
+def _joint_overrides(log: Iterable[Event], joints: Mapping[str, Joint]) -> tuple[Override, ...]:
+    """Overrides at joints, by their places in words; they stay, also when undone."""
+    found = []
+    for event in log:
+        act = event.act
+        if isinstance(act, Worked) and act.override:
+            label = joints[act.joint].label if act.joint in joints else act.joint
+            found.append(Override(tuple(f"{label}, place {n}" for n in act.places), act.override, event.at))
+    return tuple(found)
+
+
 @singledispatch
 def _apply(act: Act, state: JobState, event: Event, template: JobTemplate) -> JobState:
     return state
@@ -334,7 +379,7 @@ def _(act: Filled, state: JobState, event: Event, template: JobTemplate) -> JobS
 
 @_apply.register
 def _(act: Settled, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, settled=True)
+    return replace(state, settled=True, settled_at=event.seq)
 
 
 @_apply.register
@@ -359,7 +404,15 @@ def _(act: Specified, state: JobState, event: Event, template: JobTemplate) -> J
 
 @_apply.register
 def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, position=act.to, corner=act.corner, settled=False, loaded_heights={}, moved_at=event.seq)
+    return replace(
+        state,
+        position=act.to,
+        corner=act.corner,
+        carried_axle=act.axle,
+        settled=False,
+        loaded_heights={},
+        moved_at=event.seq,
+    )
 
 
 @_apply.register
@@ -396,13 +449,135 @@ def _(act: Turned, state: JobState, event: Event, template: JobTemplate) -> JobS
 @_apply.register
 def _(act: HeightRead, state: JobState, event: Event, template: JobTemplate) -> JobState:
     height = read_number(act.height.text, "length", act.height.unit, "height").value
-    return replace(state, loaded_heights={**state.loaded_heights, act.side: height})
+    return replace(state, loaded_heights={**state.loaded_heights, f"{act.axle}.{act.side}": height})
 
 
 @_apply.register
 def _(act: Tightened, state: JobState, event: Event, template: JobTemplate) -> JobState:
     reached = PlaceState(act.to, act.reading, act.by_feel, act.clamp, event.id)
     return replace(state, places={**state.places, **dict.fromkeys(act.places, reached)})
+
+
+@_apply.register
+def _(act: Drawn, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, joints={**state.joints, act.joint.key: act.joint})
+
+
+@_apply.register
+def _(act: Erased, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, joints={key: one for key, one in state.joints.items() if key != act.joint})
+
+
+@_apply.register
+def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    reached = {}
+    for number in act.places:
+        key = bolt_key(act.joint, number)
+        reached[key] = _worked(state.bolts.get(key, BoltState()), act, event)
+    return replace(state, bolts={**state.bolts, **reached})
+
+
+def _worked(now: BoltState, act: Worked, event: Event) -> BoltState:
+    """A place after one piece of work; looser than before forgets what was reached."""
+    if act.to in ("loose", "hand"):
+        return BoltState(act.to, seq=event.seq)
+    if act.to == "snug":
+        return replace(BoltState("snug", seq=event.seq), adapter=act.adapter)
+    if act.to == "torqued":
+        torque = None
+        if act.reading:
+            read = read_number(act.reading.text, "torque", act.reading.unit, "reading").value
+            torque = at_bolt(read, act.adapter)
+        stage: WorkStage = "torqued" if act.percent >= 100 else "snug"
+        return BoltState(
+            stage,
+            torque,
+            act.reading,
+            0.0,
+            act.percent,
+            act.by_feel,
+            act.override,
+            act.clamp,
+            act.at_height_mm,
+            act.adapter,
+            act.gauge.name if act.gauge else "",
+            event.seq,
+        )
+    return replace(now, stage=act.to, angle=now.angle + act.angle_deg, seq=event.seq)
+
+
+def bolt_key(joint: str, number: int) -> str:
+    """Key of a place of a joint.
+
+    Parameters
+    ----------
+    joint : str
+        Key of the joint. [-]
+    number : int
+        Number of the place. [-]
+
+    Returns
+    -------
+    str
+        As ``JobState.bolts`` holds it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Joint keys hold no colon.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> bolt_key("subframe", 3)
+    'subframe:3'
+    """
+    return f"{joint}:{number}"
+
+
+def at_bolt(reading: float, adapter: Adapter | None) -> float:
+    """Torque that comes to the bolt when a wrench with an adapter reads something.
+
+    Parameters
+    ----------
+    reading : float
+        As the wrench says. [N·mm]
+    adapter : Adapter, optional
+        On the wrench. [mm, deg]
+
+    Returns
+    -------
+    float
+        At the bolt. [N·mm]
+
+    Raises
+    ------
+    OutOfRange
+        As :func:`fair_spindle.core.tightening.set_with_adapter`.
+
+    Notes
+    -----
+    The inverse of what is to be set: reading · (L + E cos angle)/L.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> round(at_bolt(80e3, Adapter(400.0, 100.0)))
+    100000
+    """
+    if adapter is None:
+        return reading
+    share = set_with_adapter(1.0, adapter.wrench_mm, adapter.adapter_mm, radians(adapter.angle_deg))
+    return reading / share
 
 
 @_apply.register

@@ -45,5 +45,5 @@ ALIGN = JobTemplate(
     "Toe, camber and caster by adjustable arms and rods",
     (),
     _STEPS,
-    ("baseline", "turns", "floor", "check", "record"),
+    ("baseline", "turns", "floor", "bolts", "check", "record"),
 )

@@ -117,6 +117,6 @@ FRONT_STRUT = JobTemplate(
     "Front springs and tie-rod ends, strut axle",
     _GROUPS,
     _STEPS,
-    ("baseline", "plan", "floor", "check", "record"),
+    ("baseline", "plan", "floor", "bolts", "check", "record"),
     front="strut",
 )

@@ -57,5 +57,5 @@ SPRINGS = JobTemplate(
     "Springs, dampers, spacers, perches and bars of a whole car",
     (),
     _STEPS,
-    ("baseline", "springs", "turns", "floor", "check", "record"),
+    ("baseline", "springs", "turns", "floor", "bolts", "check", "record"),
 )

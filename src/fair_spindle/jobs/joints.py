@@ -1,0 +1,208 @@
+"""Joints on the screen: their maps, where every place stands, what is next; what is checked again after the drive."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import UTC, date, datetime, timedelta
+from math import degrees
+
+from fair_spindle.core.floor.bolted import doubts_of, swapped
+from fair_spindle.core.floor.clamping import Pivot, WoundUp
+from fair_spindle.core.floor.fastening import (
+    SAID,
+    is_final,
+    needed_stages,
+    next_work,
+    order_of,
+    to_set,
+    waits_for_load,
+)
+from fair_spindle.core.floor.loading import height_gate
+from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Joint
+from fair_spindle.core.floor.state import BoltState, JobState, bolt_key
+from fair_spindle.core.joint_patterns import Pattern, places_of
+from fair_spindle.core.tightening import ORDERS
+from fair_spindle.core.units import from_core
+from fair_spindle.formats.calendar_file import write_calendar
+from fair_spindle.jobs import joints_models as m
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.saying import say_typed
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.records.database import Database
+
+RECHECK_DAYS = 7
+RECHECK_WORDS = "after the first 100 km, or within a week"
+TRUST = {"maker": "maker's data", "part_maker": "part maker's sheet", "second_hand": "second hand", "": ""}
+
+
+def see_joints(
+    database: Database, book_id: str, adapter: Adapter | None = None, *, car: bool = False
+) -> m.JointsView:
+    """Every joint of a job or a car's record; what to set, with what is on the wrench."""
+    now = standing(database, book_id, car=car)
+    state = now.state
+    return m.JointsView(
+        joints=[_joint(one, now, adapter) for one in state.joints.values()],
+        overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.joint_overrides],
+        recheck=[f"{summary}, {RECHECK_WORDS}" for _, _, summary, _ in _rechecks(now)],
+    )
+
+
+def lay_out(pattern: Pattern, count: int, width: float, height: float) -> m.LaidOutView:
+    """Places of a ready pattern."""
+    return m.LaidOutView(places=[list(one) for one in places_of(pattern, count, width, height)])
+
+
+def recheck_calendar(database: Database, job_id: str) -> bytes:
+    """What is to be checked again after the drive, as a calendar file."""
+    now = standing(database, job_id)
+    made = datetime.fromisoformat(now.log[-1].at.replace("Z", "+00:00")) if now.log else datetime.now(UTC)
+    return write_calendar(f"{now.book.car}: {now.book.title}", _rechecks(now), made)
+
+
+def _rechecks(now: Standing) -> list[tuple[str, date, str, str]]:
+    found = []
+    for joint in now.state.joints.values():
+        states = [now.state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts]
+        seqs = [one.seq for bolt, one in zip(joint.bolts, states, strict=True) if is_final(bolt, one)]
+        if not seqs or all(one.stage == "rechecked" for one in states):
+            continue
+        at = datetime.fromisoformat(now.log[max(seqs) - 1].at.replace("Z", "+00:00"))
+        day = at.date() + timedelta(days=RECHECK_DAYS)
+        words = f"{len(seqs)} of {len(joint.bolts)} places; {RECHECK_WORDS}."
+        found.append((f"{now.book.id}-{joint.key}@fair-spindle", day, f"Check again: {joint.label}", words))
+    return found
+
+
+def _joint(joint: Joint, now: Standing, adapter: Adapter | None) -> m.JointView:
+    state = now.state
+    standing_of = {one.number: state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts}
+    evidence, gate, window = None, "", None
+    if waits_for_load(joint):
+        pivots, missing = now.pivots
+        window = pivots[joint.key].window if joint.key in pivots else None
+        evidence, gate = height_gate(joint.axle, joint.side, state, window)
+        if joint.key in missing:
+            gate = f"The clamp window needs {missing[joint.key]}."
+    return m.JointView(
+        key=joint.key,
+        label=joint.label,
+        role=joint.role,
+        axle=joint.axle,
+        side=joint.side,
+        order_said=ORDERS[joint.order],
+        order=[joint.bolts[place].number for place in order_of(joint)],
+        passes_pct=list(joint.passes_pct),
+        waits_for_load=waits_for_load(joint),
+        gate_open=evidence is not None,
+        gate=gate,
+        height_mm=state.loaded_heights.get(f"{joint.axle}.{joint.side}"),
+        window_mm=list(window) if window else [],
+        bolts=[_bolt(one, standing_of[one.number]) for one in joint.bolts],
+        done=sum(is_final(one, standing_of[one.number]) for one in joint.bolts),
+        next=_next(joint, state, adapter),
+        redo=[_redo(one, joint, state, now.pivots[0]) for one in now.wound if one.joint == joint.key],
+        swapped=swapped(joint),
+    )
+
+
+def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
+    drive = " / ".join(filter(None, (bolt.head, f"nut {bolt.nut}" if bolt.nut else "")))
+    thread = f"M{bolt.diameter_mm:g}×{bolt.pitch_mm:g}" if bolt.diameter_mm else ""
+    length = f"×{bolt.length_mm:g}" if thread and bolt.length_mm else ""
+    return m.BoltView(
+        number=bolt.number,
+        x_mm=bolt.x_mm,
+        y_mm=bolt.y_mm,
+        note=bolt.note,
+        thread=" ".join(filter(None, (f"{thread}{length}", bolt.property_class))),
+        drive=drive,
+        hold=bolt.hold,
+        spec=say_spec(bolt.spec),
+        source=bolt.spec.source if bolt.spec else "",
+        trust=TRUST[bolt.spec.trust] if bolt.spec else "",
+        condition=bolt.condition.replace("_", "-"),
+        single_use=bolt.single_use,
+        lock=bolt.lock.replace("_", " "),
+        slots=bolt.slots,
+        angle_deg=bolt.spec.angle_deg if bolt.spec else 0.0,
+        reach=bolt.reach,
+        stages=list(needed_stages(bolt).stages),
+        stage=now.stage or "",
+        said=_say_state(now),
+        final=is_final(bolt, now),
+        doubts=doubts_of(bolt),
+    )
+
+
+def say_spec(spec: BoltSpec | None) -> str:
+    """A specification as it was typed."""
+    if spec is None:
+        return "no value entered"
+    torque = say_typed(spec.torque)
+    if spec.torque_to:
+        torque = f"{spec.torque.text if spec.torque else ''} to {say_typed(spec.torque_to)}"
+    said = {
+        "torque": torque,
+        "torque_angle": f"{torque} + {spec.angle_deg:g}°",
+        "angle": f"{spec.angle_deg:g}° from snug",
+        "stretch": f"stretched by {spec.stretch_mm:g} mm",
+    }[spec.way]
+    return f"{said}, {spec.condition.replace('_', '-')}" if spec.condition else said
+
+
+def _say_state(now: BoltState) -> str:
+    if now.stage is None:
+        return "as found"
+    parts = [SAID[now.stage]]
+    if now.by_feel:
+        parts.append(f"by feel: {now.by_feel}")
+    elif now.torque is not None:
+        own = f"{from_core(now.torque, 'nm'):.0f} N·m"
+        parts.append(f"{own} at the bolt ({say_typed(now.reading)} read)" if now.adapter else say_typed(now.reading))
+    if now.percent and now.percent < 100:
+        parts.append(f"pass of {now.percent} %")
+    if now.angle:
+        parts.append(f"{now.angle:g}° on")
+    if now.clamp:
+        parts.append(f"at {now.clamp.height_mm:.0f} mm")
+    if now.override:
+        parts.append(f"OVERRIDE: {now.override}")
+    return ", ".join(parts)
+
+
+def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
+    work = next_work(joint, state)
+    if work.to is None:
+        return m.NextView(
+            to="", said="✓ every place is final", number=None, percent=100, set_nm=None, set_said="", angle_deg=0.0
+        )
+    bolt = next(one for one in joint.bolts if one.number == work.number)
+    torque = to_set(bolt.spec, work.percent, adapter) if bolt.spec and work.to == "torqued" else None
+    number = None if torque is None else from_core(torque, "nm")
+    tail = " with the adapter" if adapter else ""
+    return m.NextView(
+        to=work.to,
+        said=f"Place {work.number}: {SAID[work.to]}" + (f", pass of {work.percent} %" if work.percent < 100 else ""),
+        number=work.number,
+        percent=work.percent,
+        set_nm=number,
+        set_said="" if number is None else f"set the wrench to {number:.1f} N·m{tail}",
+        angle_deg=bolt.spec.angle_deg if bolt.spec and work.to == "angled" else 0.0,
+    )
+
+
+def _redo(one: WoundUp, joint: Joint, state: JobState, pivots: Mapping[str, Pivot]) -> m.RedoView:
+    """How a bolt that was clamped off height is put right, step by step."""
+    low, high = pivots[joint.key].window
+    lift = "" if one.lift is None else f", lifts the car by {abs(one.lift):.1f} mm"
+    return m.RedoView(
+        number=one.number,
+        said=f"Clamped at {one.height:.0f} mm: wound up by {degrees(abs(one.twist)):.1f}°{lift}.",
+        steps=[
+            "On its wheels, or the corner carried, loosen this bolt",
+            "Roll the car a length and back, bounce it: the rubber finds its place",
+            f"Read the height: between {low:.0f} and {high:.0f} mm hub to arch",
+            "Started by hand, snug, torqued again, with a new bolt where it is single-use",
+        ],
+    )
