@@ -11,6 +11,7 @@ from fair_spindle.core.floor.mirror import mirrored
 from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.core.sheet.field import Field
 from fair_spindle.demo.desk import Desk
+from fair_spindle.demo.joints import joints
 from fair_spindle.jobs.garage import CarCreate, PartCreate, add_car, shelve_part
 from fair_spindle.records.database import Database
 
@@ -90,7 +91,7 @@ def fill_cars(database: Database) -> dict[str, str]:
         desk.write(*_whole_car(*numbers), *_kinds(name))  # type: ignore[arg-type]
         desk.write(*_numbers(desk))
     rill = Desk(database, ids["rill"], CAR)
-    rill.write(*_points(_POINTS), _fasteners())
+    rill.write(*_points(_POINTS), _fasteners(), *joints())
     Desk(database, ids["cragg"], CAR).write(*_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right"))
     Desk(database, ids["cragg"], CAR).write(*_lifted())
     rill.write(*_threaded())

@@ -286,6 +286,7 @@ class JobView(BookView):
     pictures: list[PictureView]
     position: Position
     corner: Side | None
+    carried_axle: str
     position_said: str
     corners: BySide[CornerView]
     gates: BySide[GateView]

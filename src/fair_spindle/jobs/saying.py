@@ -148,7 +148,7 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
         case Specified():
             return f"{template.group(act.group).label}: {say_typed(act.torque)}, source: {act.source}"
         case Moved():
-            return f"Car {position_words(act.to, act.corner)}"
+            return f"Car {position_words(act.to, act.corner, act.axle)}"
         case Stepped():
             title = template.step(act.step).title
             return f"Done: {title}" if act.outcome == "done" else f"Skipped: {title} ({act.reason})"
@@ -161,7 +161,8 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
             wheel = act.wheel.replace(".", " ").capitalize()
             return f"{wheel}, {act.adjuster[0].lower()}{act.adjuster[1:]}: {abs(act.steps)} steps {way}"
         case HeightRead():
-            return f"{act.side.capitalize()} corner read at {say_typed(act.height)} hub to arch"
+            corner = act.side if act.axle == "front" else f"{act.axle} {act.side}"
+            return f"{corner.capitalize()} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():
             return _say_tightened(act, template)
         case Drawn():

@@ -3058,6 +3058,8 @@ export interface components {
             car: string;
             /** Car Id */
             car_id: string | null;
+            /** Carried Axle */
+            carried_axle: string;
             /** Corner */
             corner: ("left" | "right") | null;
             corners: components["schemas"]["BySide_CornerView_"];

@@ -8,16 +8,30 @@ defineProps<{ wanted?: { to: Position; corner: Side | null } | null }>()
 const store = useJob()
 const { problem, busy, act } = useActing()
 
-const CHOICES: { to: Position; corner: Side | null; words: string }[] = [
-  { to: 'on_wheels', corner: null, words: 'On its wheels' },
-  { to: 'hanging', corner: null, words: 'Hanging on stands' },
-  { to: 'corner_carried', corner: 'left', words: 'Left corner carried' },
-  { to: 'corner_carried', corner: 'right', words: 'Right corner carried' },
+interface Choice {
+  to: Position
+  corner: Side | null
+  axle: 'front' | 'rear'
+  words: string
+}
+const front: Choice[] = [
+  { to: 'on_wheels', corner: null, axle: 'front', words: 'On its wheels' },
+  { to: 'hanging', corner: null, axle: 'front', words: 'Hanging on stands' },
+  { to: 'corner_carried', corner: 'left', axle: 'front', words: 'Left corner carried' },
+  { to: 'corner_carried', corner: 'right', axle: 'front', words: 'Right corner carried' },
 ]
-const here = computed(() => ({ to: store.job!.position, corner: store.job!.corner }))
+const rear: Choice[] = [
+  { to: 'corner_carried', corner: 'left', axle: 'rear', words: 'Rear left carried' },
+  { to: 'corner_carried', corner: 'right', axle: 'rear', words: 'Rear right carried' },
+]
+const choices = computed(() => (store.job!.kind === 'front_strut' ? front : [...front, ...rear]))
+const isHere = (one: Choice) =>
+  one.to === store.job!.position &&
+  one.corner === store.job!.corner &&
+  (!one.corner || one.axle === store.job!.carried_axle)
 
-function move(to: Position, corner: Side | null): void {
-  void act({ kind: 'moved', to, corner })
+function move(one: Choice): void {
+  void act({ kind: 'moved', to: one.to, corner: one.corner, axle: one.axle })
 }
 </script>
 
@@ -26,16 +40,17 @@ function move(to: Position, corner: Side | null): void {
     <span class="soft">The car is now</span>
     <div class="row">
       <button
-        v-for="one in CHOICES"
+        v-for="one in choices"
         :key="one.words"
         type="button"
         :class="{
-          on: one.to === here.to && one.corner === here.corner,
-          wanted: wanted && one.to === wanted.to && one.corner === wanted.corner,
+          on: isHere(one),
+          wanted:
+            wanted && one.to === wanted.to && one.corner === wanted.corner && one.axle === 'front',
         }"
-        :aria-pressed="one.to === here.to && one.corner === here.corner"
-        :disabled="busy || (one.to === here.to && one.corner === here.corner)"
-        @click="move(one.to, one.corner)"
+        :aria-pressed="isHere(one)"
+        :disabled="busy || isHere(one)"
+        @click="move(one)"
       >
         {{ one.words }}
       </button>

@@ -65,6 +65,7 @@ export const router = createRouter({
         { path: 'turns', name: 'turns', component: () => import('../views/TurnsView.vue') },
         { path: 'plan', name: 'plan', component: () => import('../views/PlanView.vue') },
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },
+        { path: 'bolts', name: 'bolts', component: () => import('../views/BoltsView.vue') },
         { path: 'check', name: 'check', component: () => import('../views/CheckView.vue') },
         { path: 'record', name: 'record', component: () => import('../views/RecordView.vue') },
       ],

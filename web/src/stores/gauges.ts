@@ -38,9 +38,9 @@ export const useGauges = defineStore('gauges', () => {
     remember()
   }
 
-  /** Tell every paired gauge what is being read; a real one may pass it over. */
-  function aim(at: string): void {
-    for (const line of Object.values(lines.value)) line.say({ type: 'aim', at })
+  /** Tell every paired gauge what is being read, or set to; a real one may pass it over. */
+  function aim(at: string, set?: number): void {
+    for (const line of Object.values(lines.value)) line.say({ type: 'aim', at, set })
   }
 
   return { instruments, lines, paired, load, pair, unpair, aim }

@@ -16,6 +16,7 @@ const LABELS: Record<string, string> = {
   springs: 'Springs',
   turns: 'Turns',
   floor: 'Floor',
+  bolts: 'Bolts',
   check: 'Check',
   record: 'Record',
 }

@@ -137,7 +137,7 @@ def doubt_specification(spec: Specified) -> TorqueDoubt | None:
 
 def _position(state: JobState) -> Iterator[Finding]:
     if state.position != "on_wheels":
-        where = position_words(state.position, state.corner)
+        where = position_words(state.position, state.corner, state.carried_axle)
         yield Finding("not_on_wheels", "blocks", f"The car is {where}.", "position")
     tied = [p for p in ("left.link.1", "right.link.1") if not short_of(state, [p], "hand")]
     if state.position == "corner_carried" and len(tied) == 2:

@@ -141,7 +141,9 @@ def _(act: Filled, state: JobState, template: JobTemplate, windows: Windows) -> 
 @_permit.register
 def _(act: Settled, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     if state.position != "on_wheels":
-        raise NotAllowed(f"A car settles on its wheels; it is {position_words(state.position, state.corner)}.")
+        raise NotAllowed(
+            f"A car settles on its wheels; it is {position_words(state.position, state.corner, state.carried_axle)}."
+        )
     return act
 
 
@@ -290,7 +292,7 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
     if step.where != state.position or (step.corner and step.corner != state.corner):
         return (
             f"This step needs the car {position_words(step.where, step.corner)}; "
-            f"it is {position_words(state.position, state.corner)}."
+            f"it is {position_words(state.position, state.corner, state.carried_axle)}."
         )
     return _stages_short(step, state, template) or _not_read(step, state, template)
 

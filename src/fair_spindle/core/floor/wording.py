@@ -45,7 +45,7 @@ def label_place(place: str, template: JobTemplate) -> str:
     return f"{side} {_lower(group.label)}{number}"
 
 
-def position_words(where: Position, corner: Side | None) -> str:
+def position_words(where: Position, corner: Side | None, axle: str = "front") -> str:
     """Say a position of the car in words.
 
     Parameters
@@ -54,6 +54,8 @@ def position_words(where: Position, corner: Side | None) -> str:
         Position. [-]
     corner : {"left", "right"}, optional
         The corner that is carried. [-]
+    axle : {"front", "rear"}, optional
+        Of the corner. [-]
 
     Returns
     -------
@@ -77,7 +79,8 @@ def position_words(where: Position, corner: Side | None) -> str:
     >>> position_words("corner_carried", "left")
     'carried at the left corner'
     """
-    return f"carried at the {corner} corner" if corner else POSITION_NAMES[where]
+    rear = "rear " if axle == "rear" else ""
+    return f"carried at the {rear}{corner} corner" if corner else POSITION_NAMES[where]
 
 
 def label_field(asked: Field) -> str:

@@ -1,0 +1,240 @@
+<script setup lang="ts">
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { BoltView, JointView } from '../api/client'
+import { useActing } from '../composables/useActing'
+import { adapterOf, type WrenchAdapter } from '../composables/useJoints'
+import type { Shown } from '../composables/useLine'
+import { sayNumber } from '../composables/useWords'
+import { useChoices } from '../stores/choices'
+import { useGauges } from '../stores/gauges'
+import GaugeLine from './GaugeLine.vue'
+import JointExtras from './JointExtras.vue'
+import UnitInput from './UnitInput.vue'
+
+type WorkStage =
+  'loose' | 'hand' | 'snug' | 'torqued' | 'angled' | 'locked' | 'marked' | 'rechecked'
+const props = defineProps<{ joint: JointView; picked: number[] }>()
+const emit = defineEmits<{ done: [] }>()
+const adapter = defineModel<WrenchAdapter>('adapter', { required: true })
+const { choices } = storeToRefs(useChoices())
+const gauges = useGauges()
+const { problem, busy, act } = useActing()
+const reading = ref('')
+const unit = ref('nm')
+const angle = ref('')
+const height = ref('')
+const gaugeName = ref<string | null>(null)
+const next = computed(() => props.joint.next)
+const chosen = computed(() =>
+  props.picked.length ? props.picked : next.value.number === null ? [] : [next.value.number],
+)
+const bolts = computed(() => props.joint.bolts.filter((one) => chosen.value.includes(one.number)))
+const first = computed<BoltView | undefined>(() => bolts.value[0])
+const after: Record<string, WorkStage> = {
+  '': 'hand',
+  loose: 'hand',
+  hand: 'snug',
+  snug: 'torqued',
+}
+const to = computed<WorkStage | ''>(() => {
+  const one = first.value
+  if (!one) return ''
+  if (one.number === next.value.number) return next.value.to as WorkStage
+  if (one.final) return one.stage === 'marked' ? 'rechecked' : 'marked'
+  const place = one.stages.indexOf(one.stage)
+  return after[one.stage] ?? ((one.stages[place + 1] ?? 'marked') as WorkStage)
+})
+const WORDS: Record<string, string> = {
+  hand: 'Started by hand',
+  snug: 'Snug',
+  torqued: 'Torqued',
+  angled: 'Turned on by its angle',
+  locked: 'Locked',
+  marked: 'Paint mark on it',
+  rechecked: 'Checked again',
+}
+const wrenches = computed(() => gauges.paired.filter((one) => one.kind === 'torque_wrench'))
+const set = computed(() => next.value.set_nm)
+const tellWrench = () =>
+  gauges.aim(`joint ${props.joint.key}:${next.value.number ?? ''}`, set.value ?? undefined)
+watch([() => props.joint.key, next, wrenches], tellWrench, { immediate: true })
+watch(
+  () => first.value?.number,
+  () => {
+    angle.value = first.value?.angle_deg ? String(first.value.angle_deg) : ''
+    reading.value = ''
+  },
+  { immediate: true },
+)
+
+const number = (text: string) => Number(text.replace(',', '.')) || 0
+
+function take(shown: Shown, name: string): void {
+  if (shown.value === null) return
+  reading.value = String(shown.value)
+  unit.value = shown.unit
+  gaugeName.value = name
+}
+
+async function work(stage: WorkStage, more: object = {}): Promise<void> {
+  const isTorque = stage === 'torqued'
+  const read = reading.value.trim() ? { text: reading.value, unit: unit.value } : null
+  const taken = await act({
+    kind: 'worked',
+    joint: props.joint.key,
+    places: chosen.value,
+    to: stage,
+    reading: isTorque || stage === 'rechecked' ? read : null,
+    percent: isTorque ? next.value.percent : 100,
+    angle_deg: stage === 'angled' || stage === 'locked' ? number(angle.value) : 0,
+    adapter: isTorque ? adapterOf(adapter.value) : null,
+    gauge: isTorque && gaugeName.value ? { name: gaugeName.value } : null,
+    ...more,
+  })
+  if (!taken) return
+  reading.value = ''
+  gaugeName.value = null
+  emit('done')
+}
+
+function readHeight(): void {
+  const at = { text: height.value, unit: 'mm' }
+  const side = props.joint.side as 'left' | 'right'
+  const axle = props.joint.axle as 'front' | 'rear'
+  void act({ kind: 'height_read', side, axle, height: at })
+}
+</script>
+
+<template>
+  <section class="card stack" aria-label="Work on it">
+    <h3>{{ picked.length ? `Place ${picked.join(', ')}` : next.said }}</h3>
+    <p v-for="one in bolts.slice(0, 1)" :key="one.number" class="facts">
+      <b class="figure">{{ one.thread }}</b> {{ one.drive }}
+      <span v-if="one.hold" class="wait">▲ hold {{ one.hold }}</span>
+      <span v-if="one.note">· {{ one.note }}</span>
+      <br />
+      <b>{{ one.spec }}</b>
+      <span v-if="one.source" class="soft">
+        {{ one.source }}{{ one.trust ? `, ${one.trust}` : '' }}</span
+      >
+      <span v-if="one.single_use" class="wait"> · single use: a new one goes in</span>
+      <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>
+    </p>
+    <template v-if="joint.waits_for_load">
+      <p v-if="joint.gate_open" class="notice go" role="status">
+        ✓ {{ sayNumber(joint.height_mm ?? 0) }} mm is inside the clamp window: it may be torqued
+        now.
+      </p>
+      <p v-else class="notice wait" role="status">▮ {{ joint.gate }}</p>
+      <div class="row">
+        <label class="labelled">
+          Hub to arch now
+          <input
+            v-model="height"
+            class="box figure"
+            :aria-label="`${joint.label}: hub to arch now`"
+            @keydown.enter.prevent="readHeight"
+          />
+        </label>
+        <el-button :disabled="busy" @click="readHeight">Record height</el-button>
+      </div>
+    </template>
+    <template v-if="to === 'torqued'">
+      <p v-if="next.set_said && !picked.length" class="figure set">{{ next.set_said }}</p>
+      <GaugeLine
+        v-for="one in wrenches"
+        :key="one.id"
+        :instrument="one"
+        :line="gauges.lines[one.id]!"
+        takes="it"
+        @take="take($event, one.name)"
+      />
+      <label class="labelled">
+        Torque reading
+        <UnitInput
+          v-model:text="reading"
+          v-model:unit="unit"
+          label="Torque reading"
+          :units="choices.torque_units"
+          @enter="work('torqued')"
+        />
+      </label>
+    </template>
+    <label v-if="to === 'angled' || to === 'locked'" class="labelled">
+      {{ to === 'angled' ? 'Turned on, degrees' : 'Forward to the slot, degrees' }}
+      <input v-model="angle" class="box figure" aria-label="Degrees turned on" />
+    </label>
+    <p v-if="to === 'angled'" class="soft">
+      Paint a stripe over head and part first; after the angle both marks show it.
+    </p>
+    <div class="row">
+      <el-button
+        v-if="to"
+        type="primary"
+        class="main"
+        :disabled="
+          busy ||
+          (to === 'torqued' && joint.waits_for_load && !joint.gate_open && next.percent === 100)
+        "
+        @click="work(to)"
+      >
+        {{ WORDS[to] }}
+      </el-button>
+      <el-button v-if="chosen.length" :disabled="busy" @click="work('loose')">Loosened</el-button>
+      <el-button
+        v-if="first?.final && first.stage !== 'marked'"
+        :disabled="busy"
+        @click="work('marked')"
+      >
+        Paint mark
+      </el-button>
+    </div>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <JointExtras
+      v-if="to === 'torqued'"
+      v-model="adapter"
+      :shut="joint.waits_for_load && !joint.gate_open"
+      :reach="first?.reach ?? ''"
+      :busy="busy"
+      @feel="work('torqued', { by_feel: $event, reading: null })"
+      @override="work('torqued', { override: $event })"
+    />
+    <p v-for="words in first?.doubts ?? []" :key="words" class="notice wait">▲ {{ words }}</p>
+    <p v-if="joint.swapped" class="notice wait">▲ {{ joint.swapped }}</p>
+    <div v-for="one in joint.redo" :key="one.number" class="notice stop">
+      <div>
+        <b>Place {{ one.number }}.</b> {{ one.said }}
+        <ol>
+          <li v-for="step in one.steps" :key="step">{{ step }}</li>
+        </ol>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.facts {
+  line-height: 1.6;
+}
+
+.set {
+  font-size: 26px;
+  color: var(--go);
+}
+
+.main {
+  min-height: 68px;
+  font-size: 20px;
+}
+
+.wait:not(.notice) {
+  font-weight: 600;
+  color: var(--wait);
+}
+
+ol {
+  padding-left: 20px;
+  margin: 4px 0 0;
+}
+</style>

@@ -1,0 +1,52 @@
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import { send, type JointView, type JointsView } from '../api/client'
+import { useJob } from '../stores/job'
+import { useGuarded } from './useGuarded'
+
+export interface WrenchAdapter {
+  wrench: string
+  adapter: string
+  angle: string
+}
+
+export interface Joints {
+  view: ShallowRef<JointsView | null>
+  chosen: Ref<string>
+  joint: ComputedRef<JointView | undefined>
+  adapter: Ref<WrenchAdapter>
+  problem: Ref<string>
+}
+
+const number = (text: string) => Number(text.replace(',', '.')) || 0
+
+/** The adapter as the log takes it; null where none is on the wrench. */
+export function adapterOf(one: WrenchAdapter) {
+  const [wrench, adapter] = [number(one.wrench), number(one.adapter)]
+  if (!wrench || !adapter) return null
+  return { wrench_mm: wrench, adapter_mm: adapter, angle_deg: number(one.angle) }
+}
+
+/** The joints of the open job, read again with every line of its log. */
+export function useJoints(): Joints {
+  const store = useJob()
+  const { problem, guarded } = useGuarded()
+  const view = shallowRef<JointsView | null>(null)
+  const chosen = ref('')
+  const adapter = ref<WrenchAdapter>({ wrench: '', adapter: '', angle: '0' })
+  const joint = computed(
+    () => view.value?.joints.find((one) => one.key === chosen.value) ?? view.value?.joints[0],
+  )
+
+  const load = () =>
+    guarded(async () => {
+      const on = adapterOf(adapter.value)
+      const query = on
+        ? `?wrench_mm=${on.wrench_mm}&adapter_mm=${on.adapter_mm}&angle_deg=${on.angle_deg}`
+        : ''
+      view.value = await send<JointsView>('GET', `${store.path}/joints${query}`)
+    })
+
+  watch(() => store.job?.version, load, { immediate: true })
+  watch(adapter, load, { deep: true })
+  return { view, chosen, joint, adapter, problem }
+}

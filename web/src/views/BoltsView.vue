@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import JointForm from '../components/JointForm.vue'
+import JointMap from '../components/JointMap.vue'
+import JointWork from '../components/JointWork.vue'
+import MoveCar from '../components/MoveCar.vue'
+import { useActing } from '../composables/useActing'
+import { useJoints } from '../composables/useJoints'
+import { useGauges } from '../stores/gauges'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const { view, chosen, joint, adapter, problem } = useJoints()
+const { problem: refused, act } = useActing()
+const picked = ref<number[]>([])
+const drawing = ref(false)
+
+function pick(number: number): void {
+  picked.value = picked.value.includes(number)
+    ? picked.value.filter((one) => one !== number)
+    : [...picked.value, number]
+}
+
+function choose(key: string): void {
+  chosen.value = key
+  picked.value = []
+  drawing.value = false
+}
+
+onMounted(() => void useGauges().load())
+</script>
+
+<template>
+  <div class="stack">
+    <header class="row">
+      <h2>Bolts</h2>
+      <el-button @click="drawing = !drawing">
+        {{ drawing ? 'Back to the maps' : '+ Draw a joint' }}
+      </el-button>
+    </header>
+    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+    <JointForm v-if="drawing" @done="choose" />
+    <template v-else>
+      <p v-if="view && !view.joints.length" class="card">
+        No joint is drawn yet. Draw one: its places, its threads, its values with their source.
+      </p>
+      <div v-if="view?.joints.length" class="row list" role="group" aria-label="Joints">
+        <button
+          v-for="one in view.joints"
+          :key="one.key"
+          type="button"
+          :class="{ on: one.key === joint?.key, all: one.done === one.bolts.length }"
+          :aria-pressed="one.key === joint?.key"
+          @click="choose(one.key)"
+        >
+          {{ one.done === one.bolts.length ? '✓' : '' }} {{ one.label }}
+          <span class="figure">{{ one.done }}/{{ one.bolts.length }}</span>
+        </button>
+      </div>
+      <MoveCar v-if="joint" />
+      <div v-if="joint" class="work">
+        <section class="card stack" :aria-label="joint.label">
+          <div class="row head">
+            <h3>{{ joint.label }}</h3>
+            <span class="soft">
+              {{ joint.order_said
+              }}{{
+                joint.passes_pct.length > 1 ? `, passes of ${joint.passes_pct.join(', ')} %` : ''
+              }}
+            </span>
+          </div>
+          <JointMap :joint="joint" :picked="picked" @pick="pick" />
+          <table class="sheet-table">
+            <tbody>
+              <tr v-for="one in joint.bolts" :key="one.number">
+                <th>{{ one.number }}</th>
+                <td>{{ one.thread }}</td>
+                <td>{{ one.spec }}</td>
+                <td :class="one.final ? 'go' : ''">{{ one.final ? '✓ ' : '' }}{{ one.said }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <el-button v-if="!joint.done" text @click="act({ kind: 'erased', joint: joint.key })">
+            Take this joint off
+          </el-button>
+        </section>
+        <JointWork v-model:adapter="adapter" :joint="joint" :picked="picked" @done="picked = []" />
+      </div>
+      <section v-if="view?.recheck.length" class="card stack" aria-label="After the drive">
+        <h3>After the drive</h3>
+        <ul>
+          <li v-for="one in view.recheck" :key="one">{{ one }}</li>
+        </ul>
+        <a :href="`${store.path}/recheck.ics`">Into the calendar</a>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+header,
+.head {
+  justify-content: space-between;
+}
+
+.list button {
+  min-height: 48px;
+  padding: 0 16px;
+  font: 600 18px var(--figures);
+  cursor: pointer;
+  background: var(--card);
+  border: 1px solid var(--soft);
+  border-radius: var(--radius);
+}
+
+.list button.on {
+  border: 2px solid var(--ink);
+}
+
+.list button.all {
+  color: var(--go);
+  background: var(--go-wash);
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+  gap: 18px;
+  align-items: start;
+}
+
+.go {
+  color: var(--go);
+}
+
+ul {
+  padding-left: 20px;
+  margin: 0;
+}
+
+@media (width <= 900px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
