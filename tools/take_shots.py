@@ -30,6 +30,7 @@ VIEWS = [
     ("floor", "", ["Orrowby"], DESK),
     ("floor-phone", "", ["Orrowby"], PHONE),
     ("counter-phone", "", ["Orrowby", "step Turn the new ends on to the count"], PHONE),
+    ("bolts", "", ["Coilovers with helper", "Bolts", "scroll 220"], DESK),
     ("check", "", ["Springs and tie-rod ends, front", "Check"], DESK),
     ("record", "", ["Springs and tie-rod ends, front"], DESK),
 ]

@@ -44,6 +44,8 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         _words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
         *_signature(job),
         *(_tightened(job) if job["groups"] else _measured(job)),
+        *_heights(job["sits"]),
+        *_joints(job["joints"]),
         *_lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
         *_lines("Open items", _open_items(job)),
         *_lines("Notes", [note["text"] for note in job["notes"]]),
@@ -66,6 +68,44 @@ def _tightened(job: Mapping[str, Any]) -> list[Any]:
         _words("Tightening", "part"),
         _table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
     ]
+
+
+def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Heights before, predicted, wanted and settled, and loads, of a job on springs."""
+    if not sits:
+        return []
+    rows = [
+        (
+            one["label"],
+            _mm(one["height_mm"]),
+            f"{_mm(one['predicted_mm'])} ± {one['predicted_plus_minus_mm']:.1f}" if one["predicted_mm"] else "",
+            _mm(one["target_mm"]),
+            _mm(one["measured_mm"]),
+            f"{one['load_before_n']:.0f}",
+            f"{one['load_n']:.0f}",
+        )
+        for one in sits
+    ]
+    head = ("", "Height before, mm", "Predicted", "Wanted", "Settled", "Load before, N", "Load after")
+    return [_words("Heights and loads", "part"), _table(head, rows)]
+
+
+def _mm(length: float | None) -> str:
+    return "" if length is None else f"{length:.1f}"
+
+
+def _joints(joints: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Every place that was worked on: thread, specification with its source, how it stands."""
+    rows = [
+        (joint["label"], str(one["number"]), one["thread"], one["spec"], one["source"], one["said"])
+        for joint in joints
+        for one in joint["bolts"]
+        if one["stage"]
+    ]
+    if not rows:
+        return []
+    head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands")
+    return [_words("Joints", "part"), _table(head, rows)]
 
 
 def _measured(job: Mapping[str, Any]) -> list[Any]:

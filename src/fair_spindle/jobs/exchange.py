@@ -13,7 +13,9 @@ from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file, write_job_file
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.joints import see_joints
 from fair_spindle.jobs.models import ImportView
+from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.views import show_job
 from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
@@ -29,7 +31,11 @@ def export_job(database: Database, job_id: str) -> bytes:
 
 def print_record(database: Database, job_id: str) -> bytes:
     """A job's record as PDF."""
-    return write_record(show_job(standing(database, job_id)).model_dump())
+    now = standing(database, job_id)
+    shown = show_job(now).model_dump()
+    shown["joints"] = [one.model_dump() for one in see_joints(database, job_id).joints]
+    shown["sits"] = [one.model_dump() for one in see_sits(now)]
+    return write_record(shown)
 
 
 def import_job(database: Database, content: bytes, apply: bool) -> ImportView:

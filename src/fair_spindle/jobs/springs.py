@@ -57,6 +57,13 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     )
 
 
+def see_sits(now: Standing) -> list[m.SitsView]:
+    """Where each wheel was to stand and where it does, for a job on springs."""
+    if now.template is not SPRINGS:
+        return []
+    return _wheels(sit(now.sprung, now.readings.quantities), now.readings, heights_after(now.readings))
+
+
 def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.TriedSits:
     """How the car would sit with other perches, seats, rates or holes; nothing is written."""
     now = _springs_job(database, job_id)

@@ -5,6 +5,7 @@ import { Refusal, type Joint } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { emptyJoint, jointOf } from '../composables/useJointForm'
 import { useChoices } from '../stores/choices'
+import JointGrid from './JointGrid.vue'
 import UnitInput from './UnitInput.vue'
 
 const emit = defineEmits<{ done: [key: string] }>()
@@ -95,10 +96,19 @@ async function save(): Promise<void> {
         High, mm <input v-model="form.height" class="box" maxlength="6" />
       </label>
     </template>
-    <label v-else class="wide">
-      x and y of each place, mm
-      <input v-model="form.width" class="box" placeholder="0 0; 80 0; 80 60" />
-    </label>
+    <div v-else class="all free">
+      <JointGrid v-model="form.rows" />
+      <label>
+        A row for each place: x; y in mm, then if they differ thread; torque; note
+        <textarea
+          v-model="form.rows"
+          class="box"
+          rows="8"
+          aria-label="Places"
+          placeholder="0; 0; M10 x 1.25; 38 nm; counterbore up"
+        />
+      </label>
+    </div>
     <label>
       Order
       <select v-model="form.order" class="box">
@@ -205,6 +215,16 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
+.free {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 16px;
+}
+
+textarea {
+  font-family: var(--figures);
+}
+
 .tick {
   display: flex !important;
   gap: 8px;

@@ -59,7 +59,7 @@ const mark = (bolt: BoltView) =>
       <circle :cx="one.x" :cy="one.y" :r="one.bolt.number === joint.next.number ? R + 8 : R" />
       <text :x="one.x" :y="one.y + 9" class="number">{{ one.bolt.number }}</text>
       <text :x="one.x + R + 6" :y="one.y - R + 12" class="mark">{{ mark(one.bolt) }}</text>
-      <text :x="one.x" :y="one.y + R + 20" class="rank">{{ one.rank }}.</text>
+      <text :x="one.x" :y="one.y + R + 26" class="rank">{{ one.rank }}.</text>
     </g>
   </svg>
 </template>
@@ -128,5 +128,16 @@ text {
 .mark {
   font-size: 22px;
   fill: var(--go);
+}
+
+@media (width <= 520px) {
+  text,
+  .next .number {
+    font-size: 34px;
+  }
+
+  .rank {
+    display: none;
+  }
 }
 </style>

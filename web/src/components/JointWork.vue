@@ -116,7 +116,7 @@ function readHeight(): void {
       <br />
       <b>{{ one.spec }}</b>
       <span v-if="one.source" class="soft">
-        {{ one.source }}{{ one.trust ? `, ${one.trust}` : '' }}</span
+        · {{ one.source }}{{ one.trust ? `, ${one.trust}` : '' }}</span
       >
       <span v-if="one.single_use" class="wait"> · single use: a new one goes in</span>
       <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>

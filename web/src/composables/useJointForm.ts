@@ -9,6 +9,7 @@ export const emptyJoint = () => ({
   bushing: '',
   arm: '',
   pattern: 'circle',
+  rows: '',
   count: '5',
   width: '112',
   height: '80',
@@ -40,12 +41,26 @@ export type JointDraft = ReturnType<typeof emptyJoint>
 
 const number = (text: string) => Number(text.replace(',', '.')) || 0
 
-async function places(one: JointDraft): Promise<number[][]> {
+interface Row {
+  at: number[]
+  thread?: string
+  torque?: string
+  note?: string
+}
+
+/** Places as rows of a table, apart by semicolons or tabs; or laid out by the core. */
+async function places(one: JointDraft): Promise<Row[]> {
   if (one.pattern === 'free') {
-    return one.width
-      .split(/[;\n]+/)
+    return one.rows
+      .split('\n')
       .filter((row) => row.trim())
-      .map((row) => row.trim().split(/\s+/).map(number))
+      .map((row) => row.split(/[;\t]/).map((cell) => cell.trim()))
+      .map(([x = '', y = '', thread, torque, note]) => ({
+        at: [number(x), number(y)],
+        thread,
+        torque,
+        note,
+      }))
   }
   const query = new URLSearchParams({
     pattern: one.pattern,
@@ -53,7 +68,8 @@ async function places(one: JointDraft): Promise<number[][]> {
     width_mm: String(number(one.width)),
     height_mm: String(one.pattern === 'rectangle' ? number(one.height) : 0),
   })
-  return (await send<{ places: number[][] }>('GET', `/api/joint-patterns?${query}`)).places
+  const laid = await send<{ places: number[][] }>('GET', `/api/joint-patterns?${query}`)
+  return laid.places.map((at) => ({ at }))
 }
 
 function specOf(one: JointDraft): Bolt['spec'] {
@@ -69,8 +85,9 @@ function specOf(one: JointDraft): Bolt['spec'] {
   }
 }
 
-function boltOf(one: JointDraft, at: number[], place: number): Bolt {
-  const thread = one.thread.match(/^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i)
+function boltOf(one: JointDraft, row: Row, place: number): Bolt {
+  const at = row.at
+  const thread = (row.thread || one.thread).match(/^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i)
   return {
     number: place + 1,
     x_mm: at[0] ?? 0,
@@ -88,7 +105,8 @@ function boltOf(one: JointDraft, at: number[], place: number): Bolt {
     lock: one.lock as Bolt['lock'],
     slots: one.lock === 'cotter' ? Math.trunc(number(one.slots)) : 0,
     reach: one.reach,
-    spec: specOf(one),
+    note: row.note ?? '',
+    spec: specOf(row.torque ? { ...one, torque: row.torque } : one),
   }
 }
 
@@ -109,6 +127,6 @@ export async function jointOf(one: JointDraft): Promise<Joint> {
       .split(/[\s,;]+/)
       .filter(Boolean)
       .map(number),
-    bolts: (await places(one)).map((at, place) => boltOf(one, at, place)),
+    bolts: (await places(one)).map((row, place) => boltOf(one, row, place)),
   }
 }

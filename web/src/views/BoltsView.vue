@@ -57,7 +57,6 @@ onMounted(() => void useGauges().load())
           <span class="figure">{{ one.done }}/{{ one.bolts.length }}</span>
         </button>
       </div>
-      <MoveCar v-if="joint" />
       <div v-if="joint" class="work">
         <section class="card stack" :aria-label="joint.label">
           <div class="row head">
@@ -70,22 +69,26 @@ onMounted(() => void useGauges().load())
             </span>
           </div>
           <JointMap :joint="joint" :picked="picked" @pick="pick" />
-          <table class="sheet-table">
-            <tbody>
-              <tr v-for="one in joint.bolts" :key="one.number">
-                <th>{{ one.number }}</th>
-                <td>{{ one.thread }}</td>
-                <td>{{ one.spec }}</td>
-                <td :class="one.final ? 'go' : ''">{{ one.final ? '✓ ' : '' }}{{ one.said }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <el-button v-if="!joint.done" text @click="act({ kind: 'erased', joint: joint.key })">
-            Take this joint off
-          </el-button>
         </section>
         <JointWork v-model:adapter="adapter" :joint="joint" :picked="picked" @done="picked = []" />
       </div>
+      <MoveCar v-if="joint" />
+      <section v-if="joint" class="card stack scroll" aria-label="Every place">
+        <table class="sheet-table">
+          <tbody>
+            <tr v-for="one in joint.bolts" :key="one.number">
+              <th>{{ one.number }}</th>
+              <td>{{ one.thread }}</td>
+              <td>{{ one.spec }}</td>
+              <td>{{ one.note }}</td>
+              <td :class="one.final ? 'go' : ''">{{ one.final ? '✓ ' : '' }}{{ one.said }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <el-button v-if="!joint.done" text @click="act({ kind: 'erased', joint: joint.key })">
+          Take this joint off
+        </el-button>
+      </section>
       <section v-if="view?.recheck.length" class="card stack" aria-label="After the drive">
         <h3>After the drive</h3>
         <ul>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { ask, type LogLineView } from '../api/client'
 import FindingList from '../components/FindingList.vue'
+import JointsTable from '../components/JointsTable.vue'
 import RecordTables from '../components/RecordTables.vue'
 import SignOff from '../components/SignOff.vue'
 import { sayMoment } from '../composables/useWords'
@@ -47,6 +48,7 @@ function print(): void {
     </section>
     <section class="card tables">
       <RecordTables />
+      <JointsTable />
       <div v-if="job.pictures.length" class="row">
         <a
           v-for="one in job.pictures"
