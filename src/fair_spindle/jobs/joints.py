@@ -6,9 +6,7 @@ from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 from math import degrees
 
-from fair_spindle.core.floor.bolted import doubts_of, swapped
-from fair_spindle.core.floor.clamping import Pivot, WoundUp
-from fair_spindle.core.floor.fastening import (
+from fair_spindle.core.floor.bolt_needs import (
     SAID,
     is_final,
     needed_stages,
@@ -17,9 +15,12 @@ from fair_spindle.core.floor.fastening import (
     to_set,
     waits_for_load,
 )
+from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
+from fair_spindle.core.floor.bolted import doubts_of, swapped
+from fair_spindle.core.floor.clamping import Pivot, WoundUp
 from fair_spindle.core.floor.loading import height_gate
 from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Joint
-from fair_spindle.core.floor.state import BoltState, JobState, bolt_key
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.tightening import ORDERS
 from fair_spindle.core.units import from_core

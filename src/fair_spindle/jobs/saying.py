@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import degrees
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.fastening import SAID
+from fair_spindle.core.floor.bolt_needs import SAID
 from fair_spindle.core.floor.log import (
     Act,
     Attached,

@@ -8,9 +8,10 @@ from math import degrees
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.fastening import waits_for_load
+from fair_spindle.core.floor.bolt_needs import waits_for_load
+from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.log import Joint
-from fair_spindle.core.floor.state import BoltState, JobState, bolt_key
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.rubber import DEFAULT_TWIST_LIMIT, Arm, bushing_twist, clamp_window, wind_up_force
 from fair_spindle.core.units import to_core
 
