@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.bars import bars_of
 from fair_spindle.core.floor.learning import learn
@@ -13,10 +14,11 @@ from fair_spindle.core.floor.log import Entered, Event, Filled, Typed
 from fair_spindle.core.floor.perching import bench_places, correct_perches
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.floor.sitting import CORNERS, sit, sprung_car
+from fair_spindle.core.floor.sitting import CORNERS, ratio_by_points, sit, sprung_car
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.heights import Spring, height_change
+from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.planning.whole_car import SPRINGS
 
 UNITS = {
@@ -294,3 +296,22 @@ def test_a_bar_in_a_softer_hole_moves_the_balance_and_a_forced_link_the_cross_we
     assert found.link == pytest.approx(148.0)
     assert found.preload > 0
     assert abs(found.cross_shift) > 0.001
+
+
+@pytest.mark.identity
+def test_a_motion_ratio_by_points_is_the_spring_over_the_wheel():
+    """Referee: with the spring's lower end at the ball joint, its upper end far above, the ratio is the ball's."""
+    points = {
+        "upper_front": (120, 396, 496), "upper_rear": (-154, 397, 503), "upper_ball": (-30, 647, 543),
+        "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
+        "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320),
+    }  # fmt: skip
+    corner = make_corner("double_wishbone", "left", -0.01, 0.0, points)
+    ball = np.array(points["lower_ball"], float)
+    poses = solve_poses(corner, [-1.0, 1.0])
+    balls = poses.wheel + poses.rotation @ (ball - corner.wheel)
+    far = ball + np.array([0.0, 0.0, 1e7])
+    assert ratio_by_points(corner, (far, ball))[0] == pytest.approx((balls[1] - balls[0])[2] / 2, rel=1e-3)
+    pivot = (corner.point("lower_front") + corner.point("lower_rear")) / 2
+    half = ratio_by_points(corner, (far, (ball + pivot) / 2))[0]
+    assert half == pytest.approx((balls[1] - balls[0])[2] / 4, rel=5e-3), "half way out, half the travel"

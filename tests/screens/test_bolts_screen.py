@@ -171,3 +171,5 @@ def test_a_joint_is_drawn_by_rows_and_on_the_grid(bolts):
     expect(page.get_by_role("group", name="Map of Rear brace").get_by_role("button")).to_have_count(3)
     page.get_by_role("button", name=re.compile("^Place 2:")).click()
     expect(works(bolts)).to_contain_text("Was 120 N·m meant?")
+    bolts.press("Keep its map in the car's record")
+    expect(page.get_by_text("✓ The next job on this car begins with it.")).to_be_visible()

@@ -6,8 +6,10 @@ from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 from math import degrees
 
+from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.bolt_needs import (
     SAID,
+    find_joint,
     is_final,
     needed_stages,
     next_work,
@@ -16,10 +18,10 @@ from fair_spindle.core.floor.bolt_needs import (
     waits_for_load,
 )
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.bolted import doubts_of, swapped
+from fair_spindle.core.floor.bolted import doubts_of, strain_of, swapped
 from fair_spindle.core.floor.clamping import Pivot, WoundUp
 from fair_spindle.core.floor.loading import height_gate
-from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Joint
+from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.tightening import ORDERS
@@ -29,6 +31,7 @@ from fair_spindle.jobs import joints_models as m
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.saying import say_typed
 from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
 RECHECK_DAYS = 7
@@ -47,6 +50,17 @@ def see_joints(
         overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.joint_overrides],
         recheck=[f"{summary}, {RECHECK_WORDS}" for _, _, summary, _ in _rechecks(now)],
     )
+
+
+def keep_joint(database: Database, job_id: str, wanted: m.KeepJoint) -> m.JointsView:
+    """Write a joint's map into the car's record, so that the next job on the car begins with it."""
+    now = standing(database, job_id)
+    joint = find_joint(now.state, wanted.joint)
+    if not now.book.car_id:
+        raise NotAllowed("This job was started without a car's record: there is nothing to keep it in.")
+    record = standing(database, now.book.car_id, car=True)
+    write_act(database, now.book.car_id, wanted.id, record.version, Drawn(joint), car=True)
+    return see_joints(database, job_id)
 
 
 def lay_out(pattern: Pattern, count: int, width: float, height: float) -> m.LaidOutView:
@@ -133,6 +147,7 @@ def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
         said=_say_state(now),
         final=is_final(bolt, now),
         doubts=doubts_of(bolt),
+        strain=say_strain(bolt),
     )
 
 
@@ -150,6 +165,17 @@ def say_spec(spec: BoltSpec | None) -> str:
         "stretch": f"stretched by {spec.stretch_mm:g} mm",
     }[spec.way]
     return f"{said}, {spec.condition.replace('_', '-')}" if spec.condition else said
+
+
+def say_strain(bolt: Bolt) -> str:
+    """The tension that the value makes, and its share of the proof load."""
+    share = strain_of(bolt)
+    if share is None:
+        return ""
+    tension, of_proof = share
+    return f"about {tension / 1000:.0f} kN, {of_proof:.0%} of proof load" + (
+        "" if bolt.property_class else " of class 8.8 (assumed)"
+    )
 
 
 def _say_state(now: BoltState) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fair_spindle.formats.acts import Strict, Text
+from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import View
 
 
@@ -29,6 +31,7 @@ class BoltView(View):
     said: str
     final: bool
     doubts: list[str]
+    strain: str
 
 
 class NextView(View):
@@ -80,6 +83,13 @@ class JointsView(View):
     joints: list[JointView]
     overrides: list[str]
     recheck: list[str]
+
+
+class KeepJoint(Strict):
+    """Keep a joint's map in the car's record."""
+
+    id: Identity
+    joint: Text
 
 
 class LaidOutView(View):

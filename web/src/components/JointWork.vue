@@ -119,6 +119,7 @@ function readHeight(): void {
         · {{ one.source }}{{ one.trust ? `, ${one.trust}` : '' }}</span
       >
       <span v-if="one.single_use" class="wait"> · single use: a new one goes in</span>
+      <span v-if="one.strain" class="soft"> · {{ one.strain }}</span>
       <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>
     </p>
     <template v-if="joint.waits_for_load">

@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { send, type JointView, type JointsView } from '../api/client'
+import { newId, send, type JointView, type JointsView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 
@@ -15,6 +15,9 @@ export interface Joints {
   joint: ComputedRef<JointView | undefined>
   adapter: Ref<WrenchAdapter>
   problem: Ref<string>
+  /** The joint whose map was kept in the car's record last. */
+  kept: Ref<string>
+  keep(joint: string): Promise<boolean>
 }
 
 const number = (text: string) => Number(text.replace(',', '.')) || 0
@@ -46,7 +49,14 @@ export function useJoints(): Joints {
       view.value = await send<JointsView>('GET', `${store.path}/joints${query}`)
     })
 
+  const kept = ref('')
+  const keep = (key: string) =>
+    guarded(async () => {
+      await send('POST', `${store.path}/joints/keep`, { id: newId(), joint: key })
+      kept.value = key
+    })
+
   watch(() => store.job?.version, load, { immediate: true })
   watch(adapter, load, { deep: true })
-  return { view, chosen, joint, adapter, problem }
+  return { view, chosen, joint, adapter, problem, kept, keep }
 }

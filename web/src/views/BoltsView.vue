@@ -10,7 +10,7 @@ import { useGauges } from '../stores/gauges'
 import { useJob } from '../stores/job'
 
 const store = useJob()
-const { view, chosen, joint, adapter, problem } = useJoints()
+const { view, chosen, joint, adapter, problem, keep, kept } = useJoints()
 const { problem: refused, act } = useActing()
 const picked = ref<number[]>([])
 const drawing = ref(false)
@@ -85,9 +85,17 @@ onMounted(() => void useGauges().load())
             </tr>
           </tbody>
         </table>
-        <el-button v-if="!joint.done" text @click="act({ kind: 'erased', joint: joint.key })">
-          Take this joint off
-        </el-button>
+        <div class="row">
+          <el-button v-if="store.job?.car_id" @click="keep(joint.key)">
+            Keep its map in the car's record
+          </el-button>
+          <span v-if="kept === joint.key" class="go" role="status">
+            ✓ The next job on this car begins with it.
+          </span>
+          <el-button v-if="!joint.done" text @click="act({ kind: 'erased', joint: joint.key })">
+            Take this joint off
+          </el-button>
+        </div>
       </section>
       <section v-if="view?.recheck.length" class="card stack" aria-label="After the drive">
         <h3>After the drive</h3>

@@ -14,7 +14,7 @@ from fair_spindle.core.joint_patterns import Pattern
 from fair_spindle.jobs import aligning, book, exchange, joints, pictures, readings_file, sheet, springs, writing
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
-from fair_spindle.jobs.joints_models import JointsView, LaidOutView
+from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.springs_models import Learn, SpringsView, TriedSits, TrySprings
@@ -124,6 +124,12 @@ def see_joints(
     """Joints with their maps, and what comes next; what to set, with an adapter on the wrench."""
     adapter = Adapter(wrench_mm, adapter_mm, angle_deg) if wrench_mm and adapter_mm else None
     return shown(joints.see_joints(db, job_id, adapter))
+
+
+@router.post("/jobs/{job_id}/joints/keep", status_code=201)
+def keep_joint(db: Db, job_id: JobId, wanted: KeepJoint) -> JointsView:
+    """Write a joint's map into the car's record."""
+    return joints.keep_joint(db, job_id, wanted)
 
 
 @router.get("/joint-patterns")

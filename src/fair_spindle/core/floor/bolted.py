@@ -147,9 +147,8 @@ def doubts_of(bolt: Bolt) -> list[str]:
         if doubt:
             found.append(doubt.message)
     grade = bolt.property_class or "8.8"
-    share = tension_by_nut_factor(
-        target_torque(spec), bolt.diameter_mm, bolt.pitch_mm, grade, NUT_FACTORS[bolt.condition or spec.condition]
-    ).share
+    strain = strain_of(bolt)
+    share = strain[1] if strain else 0.0
     if spec.condition and bolt.condition and spec.condition != bolt.condition:
         found.append(
             f"The value is for a {spec.condition.replace('_', '-')} thread, this one is "
@@ -161,6 +160,49 @@ def doubts_of(bolt: Bolt) -> list[str]:
             "impact driver; check the depth of thread."
         )
     return found
+
+
+def strain_of(bolt: Bolt) -> tuple[float, float] | None:
+    """Tension that a place's torque makes, and its share of the proof load.
+
+    Parameters
+    ----------
+    bolt : Bolt
+        The place. [-]
+
+    Returns
+    -------
+    tuple of float or None
+        Tension [N] and share [-]; None where thread or torque are not told.
+
+    Raises
+    ------
+    InputError
+        A text that is no torque.
+
+    Notes
+    -----
+    By the nut factor of the thread's condition as it is now; class 8.8 where it is unknown.
+
+    Source
+    ------
+    shigley
+
+    Examples
+    --------
+    >>> strain_of(Bolt(1)) is None
+    True
+    """
+    if bolt.spec is None or bolt.spec.torque is None or not (bolt.diameter_mm and bolt.pitch_mm):
+        return None
+    found = tension_by_nut_factor(
+        target_torque(bolt.spec),
+        bolt.diameter_mm,
+        bolt.pitch_mm,
+        bolt.property_class or "8.8",
+        NUT_FACTORS[bolt.condition or bolt.spec.condition],
+    )
+    return found.force, found.share
 
 
 def swapped(joint: Joint) -> str:

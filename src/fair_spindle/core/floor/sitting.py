@@ -289,32 +289,37 @@ def _loads(loads: CarLoads | None) -> dict[str, Quantity]:
 
 
 def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str, Quantity]:
-    """Motion ratio of a strut from its points, where none was told."""
+    """Motion ratio of a strut, or of a spring on a lower arm, from its points, where none was told."""
     found = {}
     for axle in AXLES:
-        ratios = [
-            ratio_by_points(corners[f"{axle}.{side}"])
-            for side in SIDES
-            if f"{axle}.{side}" in corners and corners[f"{axle}.{side}"].layout == "strut"
-        ]
+        ratios = []
+        for key in (f"{axle}.{side}" for side in SIDES):
+            ends = [readings.quantities.get(f"{key}.point.spring_{end}") for end in ("top", "low")]
+            told = [np.array([one.parts[axis] for axis in "xyz"]) for one in ends if one]
+            if key in corners and corners[key].layout == "strut":
+                ratios.append(ratio_by_points(corners[key]))
+            elif key in corners and corners[key].layout == "double_wishbone" and len(told) == len(ends):
+                ratios.append(ratio_by_points(corners[key], (told[0], told[1])))
         if ratios:
             found[f"{axle}.motion_ratio"] = Quantity(float(np.mean([ratio for ratio, _ in ratios])), RATIO_BY_POINTS)
             found[f"{axle}.ratio_slope"] = Quantity(float(np.mean([slope for _, slope in ratios])))
     return found
 
 
-def ratio_by_points(corner: Corner) -> tuple[float, float]:
-    """Motion ratio of a strut at ride height, and how it changes with travel, from its points.
+def ratio_by_points(corner: Corner, spring: tuple[Array, Array] | None = None) -> tuple[float, float]:
+    """Motion ratio at ride height, and how it changes with travel, from points.
 
     Parameters
     ----------
     corner : Corner
-        A strut. [mm]
+        A strut, or a double wishbone. [mm]
+    spring : tuple of array, optional
+        Upper end on the body and lower end on the lower arm, where it is no strut. [mm]
 
     Returns
     -------
     tuple of float
-        Strut travel per wheel travel [-], and its change [1/mm].
+        Spring travel per wheel travel [-], and its change [1/mm].
 
     Raises
     ------
@@ -323,7 +328,8 @@ def ratio_by_points(corner: Corner) -> tuple[float, float]:
 
     Notes
     -----
-    How fast the lower point of the strut's axis nears its top as the wheel rises, 20 mm either way.
+    How fast the spring's lower end nears its upper one as the wheel rises, 20 mm either way.  On an arm the lower end
+    turns about the arm's pivot axis, by as much as the ball joint does.
 
     Source
     ------
@@ -339,9 +345,30 @@ def ratio_by_points(corner: Corner) -> tuple[float, float]:
     0.96
     """
     poses = solve_poses(corner, [-NEAR, 0.0, NEAR])
-    low = poses.wheel + poses.rotation @ (corner.point("strut_low") - corner.wheel)
-    down, here, up = np.linalg.norm(corner.point("strut_top") - low, axis=1)
+    if spring is None:
+        top = corner.point("strut_top")
+        low = poses.wheel + poses.rotation @ (corner.point("strut_low") - corner.wheel)
+    else:
+        top = spring[0]
+        low = _on_arm(corner, poses.wheel + poses.rotation @ (corner.point("lower_ball") - corner.wheel), spring[1])
+    down, here, up = np.linalg.norm(top - low, axis=1)
     return float(down - up) / (2 * NEAR), float(2 * here - down - up) / NEAR**2
+
+
+def _on_arm(corner: Corner, balls: Array, point: Array) -> Array:
+    """A point of the lower arm as its ball joint moves, shape (n, 3)."""
+    start, end = corner.point("lower_rear"), corner.point("lower_front")
+    axis = (end - start) / np.linalg.norm(end - start)
+
+    def square(at: Array) -> Array:
+        arm = at - start
+        return np.asarray(arm - (arm @ axis)[..., None] * axis)
+
+    was, now = square(corner.point("lower_ball")), square(balls)
+    turned = np.arctan2(np.cross(was, now) @ axis, now @ was)[:, None]
+    arm = square(point)
+    foot = point - arm
+    return np.asarray(foot + arm * np.cos(turned) + np.cross(axis, arm) * np.sin(turned))
 
 
 def _lacking(readings: Readings, told: Mapping[str, Quantity], loads: CarLoads | None) -> list[str]:

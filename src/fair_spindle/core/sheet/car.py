@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
-from fair_spindle.core.layouts import LAYOUTS, ArmKind
+from fair_spindle.core.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.rubber import BUSHING_KINDS
 from fair_spindle.core.sheet.field import Axle, Field, FieldSide, placed, typed
@@ -84,7 +84,7 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
         layout = shape.layout(axle)
         if layout:
             fields += [placed(one, axle, side) for side in SIDES for one in _targets(shape, axle)]
-        for name, label in layout.points if layout else ():
+        for name, label in (*layout.points, *_spring_points(layout)) if layout else ():
             for side in SIDES:
                 point = Field(f"point.{name}", label, "Points", methods=POINT, part_of="Point")
                 fields.append(placed(point, axle, side))
@@ -125,6 +125,13 @@ _CAR = (
         hint="What a colleague should know before touching this car.",
     ),
 )
+
+
+def _spring_points(layout: Layout) -> tuple[tuple[str, str], ...]:
+    """Where a spring stands on a lower arm; with them the motion ratio follows from the points."""
+    if layout.key != "double_wishbone":
+        return ()
+    return (("spring_top", "Spring or damper, upper end"), ("spring_low", "Spring or damper, lower end on the arm"))
 
 
 def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
