@@ -33,7 +33,8 @@ def test_architecture_names_the_rooms_there_are():
         if room.name.startswith("__") or room.name == "web_app":
             continue
         assert room.name.removesuffix(".py") in text, room.name
-    for file in (ROOT / "src" / "fair_spindle" / "core" / "floor").glob("[a-z]*.py"):
+    core = ROOT / "src" / "fair_spindle" / "core"
+    for file in (*core.glob("floor/[a-z]*.py"), *core.glob("outlook/[a-z]*.py")):
         assert file.stem in text, file.stem
 
 

@@ -11,8 +11,6 @@ from fair_spindle.core.errors import InputError, NotAllowed, OutOfRange
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
 from fair_spindle.core.floor.bolt_state import BoltState
-from fair_spindle.core.floor.bolted import doubts_of, look_joints, swapped
-from fair_spindle.core.floor.clamping import pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.floor.log import (
     Adapter,
     Bolt,
@@ -34,6 +32,8 @@ from fair_spindle.core.floor.replay import replay
 from fair_spindle.core.floor.rules import permit
 from fair_spindle.core.floor.state import JobState, advance, derive
 from fair_spindle.core.joint_patterns import places_of
+from fair_spindle.core.outlook.bolted import doubts_of, look_joints, swapped
+from fair_spindle.core.outlook.clamping import pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.rubber import Arm, bushing_twist
 

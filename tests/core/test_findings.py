@@ -8,7 +8,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.log import (
     Clamp,
@@ -28,6 +27,7 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.plain import act_of, plain
 from fair_spindle.core.floor.state import derive
+from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.demo import workshop
 from fair_spindle.demo.bench import GAUGES

@@ -7,18 +7,18 @@ import pytest
 
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.bars import bars_of
-from fair_spindle.core.floor.learning import learn
-from fair_spindle.core.floor.limits import steering_damper, wheel_travels
 from fair_spindle.core.floor.log import Entered, Event, Filled, Typed
-from fair_spindle.core.floor.perching import bench_places, correct_perches
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.floor.sitting import CORNERS, ratio_by_points, sit, sprung_car
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import derive
 from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.kinematics import solve_poses
+from fair_spindle.core.outlook.bars import bars_of
+from fair_spindle.core.outlook.learning import learn
+from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
+from fair_spindle.core.outlook.perching import bench_places, correct_perches
+from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
+from fair_spindle.core.outlook.sitting import CORNERS, ratio_by_points, sit, sprung_car
 from fair_spindle.core.planning.whole_car import SPRINGS
 
 UNITS = {

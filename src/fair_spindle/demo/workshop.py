@@ -10,7 +10,6 @@ from collections.abc import Iterable, Sequence
 from uuid import NAMESPACE_URL, uuid5
 
 from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.corners import corners_of, plans_of
 from fair_spindle.core.floor.log import (
     Act,
     Counted,
@@ -27,6 +26,7 @@ from fair_spindle.core.floor.log import (
     Turned,
     Typed,
 )
+from fair_spindle.core.outlook.corners import corners_of, plans_of
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.planning.measure import MEASURE

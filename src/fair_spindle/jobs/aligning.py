@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from math import degrees
 
-from fair_spindle.core.floor.aligned import AlignedRod, AlignedWheel, align_car, align_rods
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.steering import solid_steering
-from fair_spindle.core.floor.turning import WheelPlan
+from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_car, align_rods
+from fair_spindle.core.outlook.steering import solid_steering
+from fair_spindle.core.outlook.turning import WheelPlan
 from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View

@@ -18,12 +18,12 @@ from fair_spindle.core.floor.bolt_needs import (
     waits_for_load,
 )
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.bolted import doubts_of, strain_of, swapped
-from fair_spindle.core.floor.clamping import Pivot, WoundUp
 from fair_spindle.core.floor.loading import height_gate
 from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
+from fair_spindle.core.outlook.bolted import doubts_of, strain_of, swapped
+from fair_spindle.core.outlook.clamping import Pivot, WoundUp
 from fair_spindle.core.tightening import ORDERS
 from fair_spindle.core.units import from_core
 from fair_spindle.formats.calendar_file import write_calendar

@@ -7,17 +7,17 @@ from dataclasses import replace
 from math import degrees
 
 from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
-from fair_spindle.core.floor.advice import how_to_be_surer
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.bars import BarOfAxle, bars_of
-from fair_spindle.core.floor.geometry import wheels_of
-from fair_spindle.core.floor.learning import Learned, learn
-from fair_spindle.core.floor.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.floor.log import Entered, Filled, Typed
-from fair_spindle.core.floor.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.settled import heights_after, with_heights
-from fair_spindle.core.floor.sitting import CORNERS, Sitting, sit, sprung_car
+from fair_spindle.core.outlook.advice import how_to_be_surer
+from fair_spindle.core.outlook.bars import BarOfAxle, bars_of
+from fair_spindle.core.outlook.geometry import wheels_of
+from fair_spindle.core.outlook.learning import Learned, learn
+from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
+from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
+from fair_spindle.core.outlook.settled import heights_after, with_heights
+from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit, sprung_car
 from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.units import UNITS, from_core

@@ -7,23 +7,23 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from fair_spindle.core.corner import Corner as Corner3D
-from fair_spindle.core.floor.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.floor.asking import Readings, readings_now
-from fair_spindle.core.floor.bolted import look_joints
-from fair_spindle.core.floor.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
-from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
-from fair_spindle.core.floor.geometry import wheels_of
-from fair_spindle.core.floor.limits import wheel_travels
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
-from fair_spindle.core.floor.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.floor.sides import sides_apart
-from fair_spindle.core.floor.sitting import Sitting, SprungCar, sit, sprung_car
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState, derive, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
+from fair_spindle.core.outlook.bolted import look_joints
+from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
+from fair_spindle.core.outlook.geometry import wheels_of
+from fair_spindle.core.outlook.limits import wheel_travels
+from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
+from fair_spindle.core.outlook.sides import sides_apart
+from fair_spindle.core.outlook.sitting import Sitting, SprungCar, sit, sprung_car
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.planning.whole_car import SPRINGS

@@ -8,7 +8,6 @@ from typing import TypeVar
 
 from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.asking import missing_fields
-from fair_spindle.core.floor.corners import windows_of
 from fair_spindle.core.floor.findings import doubt_specification
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import Event, Specified, Undone
@@ -18,6 +17,7 @@ from fair_spindle.core.floor.state import JobState, PlaceState, effective
 from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.front_axle import RULES, Check, Computed, TurnPlan, Window
 from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.corners import windows_of
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import SIDES, FastenerGroup, JobTemplate, Side, Step
 from fair_spindle.core.sheet.field import Sheet

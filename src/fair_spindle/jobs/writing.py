@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from fair_spindle.core.errors import Conflict, NotAllowed
 from fair_spindle.core.floor.asking import readings_now, shape_now
-from fair_spindle.core.floor.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
@@ -32,6 +31,7 @@ from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.floor.replay import undoing
 from fair_spindle.core.floor.rules import permit
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest

@@ -9,7 +9,6 @@ from fair_spindle.core.errors import InputError, NotAllowed, require
 from fair_spindle.core.floor.asking import missing_fields, readings_now, sheet_now
 from fair_spindle.core.floor.bolt_state import bolt_key
 from fair_spindle.core.floor.fastening import permit_worked
-from fair_spindle.core.floor.geometry import wheels_of
 from fair_spindle.core.floor.joint_maps import permit_drawn, permit_erased
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import (
@@ -40,8 +39,9 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.readings import read_entry, read_part
 from fair_spindle.core.floor.state import JobState, Taken, short_of
-from fair_spindle.core.floor.steering import solid_steering
 from fair_spindle.core.floor.wording import label_field, label_place, position_words
+from fair_spindle.core.outlook.geometry import wheels_of
+from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
 from fair_spindle.core.sheet.field import Part
 

@@ -10,8 +10,8 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
 from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.floor.geometry import Wheel
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.outlook.geometry import Wheel
 from fair_spindle.core.realign import ANGLES, Realigned, Wanted, changes_by_link, realign
 from fair_spindle.core.sheet.shape import SIDES
 from fair_spindle.core.slopes import angles_at

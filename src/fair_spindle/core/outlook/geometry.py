@@ -7,12 +7,12 @@ from dataclasses import dataclass, field
 
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.adjusters import adjusters_of
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.tape import corner_by_tape
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
+from fair_spindle.core.outlook.adjusters import adjusters_of
+from fair_spindle.core.outlook.tape import corner_by_tape
 from fair_spindle.core.realign import TOLERANCES, Adjuster
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.slopes import Geometry, Slopes, angles_at

@@ -7,10 +7,10 @@ from dataclasses import replace
 
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
-from fair_spindle.core.floor.limits import WheelTravel
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.sitting import CORNERS, Sitting
 from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.limits import WheelTravel
+from fair_spindle.core.outlook.sitting import CORNERS, Sitting
 
 WITHIN_HEIGHT = 3.0
 

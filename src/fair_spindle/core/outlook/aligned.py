@@ -9,11 +9,11 @@ from math import degrees
 from fair_spindle.core.errors import NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
-from fair_spindle.core.floor.geometry import wheels_of
-from fair_spindle.core.floor.sides import SidesApart
 from fair_spindle.core.floor.state import JobState, steps_turned
-from fair_spindle.core.floor.steering import WHERE, Rod, solid_steering, total_toe
-from fair_spindle.core.floor.turning import CarPlan, WheelPlan, corrected, plan_car
+from fair_spindle.core.outlook.geometry import wheels_of
+from fair_spindle.core.outlook.sides import SidesApart
+from fair_spindle.core.outlook.steering import WHERE, Rod, solid_steering, total_toe
+from fair_spindle.core.outlook.turning import CarPlan, WheelPlan, corrected, plan_car
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 

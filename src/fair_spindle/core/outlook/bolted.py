@@ -9,10 +9,10 @@ from fair_spindle.core.fasteners import doubt_torque, odd_thread
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.bolt_needs import SAID, is_final, needed_stages, target_torque, torque_range
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.clamping import WoundUp
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.log import Bolt, Joint
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.outlook.clamping import WoundUp
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.tightening import tension_by_nut_factor
 from fair_spindle.core.units import from_core
