@@ -12,7 +12,7 @@ from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
 from fair_spindle.core.floor.starting import loads_now
-from fair_spindle.core.floor.state import JobState, derive, effective
+from fair_spindle.core.floor.state import JobState, derive, derive_on, effective
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
@@ -53,6 +53,12 @@ class Standing:
     def state(self) -> JobState:
         """What follows from the log."""
         return derive(self.log, self.template)
+
+    def then(self, event: Event) -> Standing:
+        """How it stands after one more line; what is known already is not derived again."""
+        after = Standing(self.book, [*self.log, event])
+        after.__dict__["state"] = derive_on(self.state, after.log, self.template)
+        return after
 
     @cached_property
     def readings(self) -> Readings:

@@ -67,7 +67,7 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
         _not_over_another(act, seen, before)
         event = Event(key, len(log) + 1, now_utc(), accept(act, before.state, log, before.template, before))
         append(session, book_id, [event])
-        after = Standing(row, [*log, event])
+        after = before.then(event)
         if car:
             row.title = describe_axles(after.state)
             session.add(row)

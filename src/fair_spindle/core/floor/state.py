@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import singledispatch
 
@@ -229,6 +229,50 @@ def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
     state = JobState()
     for event in effective(log):
         state = advance(state, event, template)
+    return replace(state, overrides=_overrides(log), joint_overrides=_joint_overrides(log, state.joints))
+
+
+def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> JobState:
+    """What is true after the last line of a log, from what was true before it.
+
+    Parameters
+    ----------
+    before : JobState
+        What followed from all lines but the last. [-]
+    log : sequence of Event
+        The whole log, at least one line. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        The same as :func:`derive` gives for the whole log.
+
+    Raises
+    ------
+    NotFound
+        The line names a step or group the job does not have.
+
+    Notes
+    -----
+    An undoing is derived from the beginning.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> derive_on(JobState(), [Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    'hanging'
+    """
+    if isinstance(log[-1].act, Undone):
+        return derive(log, template)
+    state = advance(before, log[-1], template)
+    if not isinstance(log[-1].act, Tightened | Worked | Drawn):
+        return state
     return replace(state, overrides=_overrides(log), joint_overrides=_joint_overrides(log, state.joints))
 
 
