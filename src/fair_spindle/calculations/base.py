@@ -19,7 +19,7 @@ STEP = 1 / 6
 class Values(BaseModel):
     """Numbers with their unit in the key; nothing unknown, nothing converted silently."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True)
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, defer_build=True)
 
 
 @dataclass(frozen=True)

@@ -32,7 +32,7 @@ Text = Annotated[str, ModelField(max_length=2000), AfterValidator(_no_controls)]
 class Strict(BaseModel):
     """Nothing unknown, nothing converted silently."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True)
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, defer_build=True)
 
 
 @cache
