@@ -20,6 +20,7 @@ from fair_spindle.core.floor.bolt_needs import (
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.loading import height_gate
 from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint
+from fair_spindle.core.floor.plain import plain
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.outlook.bolted import doubts_of, strain_of, swapped
@@ -118,6 +119,7 @@ def _joint(joint: Joint, now: Standing, adapter: Adapter | None) -> m.JointView:
         next=_next(joint, state, adapter),
         redo=[_redo(one, joint, state, now.pivots[0]) for one in now.wound if one.joint == joint.key],
         swapped=swapped(joint),
+        map=plain(Drawn(joint))["joint"],
     )
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import View
@@ -55,7 +57,7 @@ class RedoView(View):
 
 
 class JointView(View):
-    """A joint with its map."""
+    """A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes."""
 
     key: str
     label: str
@@ -75,6 +77,7 @@ class JointView(View):
     next: NextView
     redo: list[RedoView]
     swapped: str
+    map: dict[str, Any]
 
 
 class JointsView(View):

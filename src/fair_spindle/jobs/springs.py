@@ -99,7 +99,7 @@ def take_learned(database: Database, job_id: str, wanted: m.Learn) -> m.SpringsV
         now.book.car_id,
         wanted.id,
         record.version,
-        Filled(tuple(entries), f"{now.book.title}, heights after settling"),
+        Filled(tuple(entries), _lesson(now)),
         car=True,
     )
     return see_springs(database, job_id, 0)
@@ -299,8 +299,12 @@ def _taken(database: Database, now: Standing) -> bool:
     if not now.book.car_id:
         return False
     record = standing(database, now.book.car_id, car=True)
-    source = f"{now.book.title}, heights after settling"
-    return any(isinstance(event.act, Filled) and event.act.source == source for event in record.log)
+    return any(isinstance(event.act, Filled) and event.act.source == _lesson(now) for event in record.log)
+
+
+def _lesson(now: Standing) -> str:
+    """Where the car's record has its lesson from: the job, told apart from others of its name."""
+    return f"{now.book.title} ({now.book.created_at[:16]}), heights after settling"
 
 
 def _entries(found: list[Learned], now: Standing) -> list[Entered]:

@@ -3209,7 +3209,7 @@ export interface components {
         };
         /**
          * JointView
-         * @description A joint with its map.
+         * @description A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes.
          */
         JointView: {
             /** Axle */
@@ -3228,6 +3228,10 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Map */
+            map: {
+                [key: string]: unknown;
+            };
             next: components["schemas"]["NextView"];
             /** Order */
             order: number[];

@@ -141,9 +141,10 @@ async function save(): Promise<void> {
         <option value="torque">torque</option>
         <option value="torque_angle">torque, then angle</option>
         <option value="angle">angle from snug</option>
+        <option value="stretch">stretch</option>
       </select>
     </label>
-    <label v-if="form.way !== 'angle'">
+    <label v-if="form.way === 'torque' || form.way === 'torque_angle'">
       Torque
       <UnitInput
         v-model:text="form.torque"
@@ -156,7 +157,10 @@ async function save(): Promise<void> {
     <label v-if="form.way === 'torque'">
       To, for a range <input v-model="form.torqueTo" class="box" maxlength="10" />
     </label>
-    <label v-if="form.way !== 'torque'">
+    <label v-if="form.way === 'stretch'">
+      Stretch, mm <input v-model="form.stretch" class="box" maxlength="5" />
+    </label>
+    <label v-if="form.way === 'torque_angle' || form.way === 'angle'">
       Angle, ° <input v-model="form.angle" class="box" maxlength="5" />
     </label>
     <label>

@@ -26,6 +26,7 @@ export const emptyJoint = () => ({
   torqueTo: '',
   unit: 'nm',
   angle: '',
+  stretch: '',
   condition: '',
   threadNow: '',
   source: '',
@@ -73,12 +74,13 @@ async function places(one: JointDraft): Promise<Row[]> {
 }
 
 function specOf(one: JointDraft): Bolt['spec'] {
-  if (!one.torque.trim() && one.way !== 'angle') return null
+  if (!one.torque.trim() && one.way !== 'angle' && one.way !== 'stretch') return null
   return {
     way: one.way as 'torque',
     torque: one.torque.trim() ? { text: one.torque, unit: one.unit } : null,
     torque_to: one.torqueTo.trim() ? { text: one.torqueTo, unit: one.unit } : null,
-    angle_deg: one.way === 'torque' ? 0 : number(one.angle),
+    angle_deg: one.way === 'torque_angle' || one.way === 'angle' ? number(one.angle) : 0,
+    stretch_mm: one.way === 'stretch' ? number(one.stretch) : 0,
     condition: one.condition as 'dry',
     source: one.source,
     trust: one.trust as 'maker',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import JointForm from '../components/JointForm.vue'
+import JointPlaceForm from '../components/JointPlaceForm.vue'
 import JointMap from '../components/JointMap.vue'
 import JointWork from '../components/JointWork.vue'
 import MoveCar from '../components/MoveCar.vue'
@@ -72,6 +73,12 @@ onMounted(() => void useGauges().load())
         </section>
         <JointWork v-model:adapter="adapter" :joint="joint" :picked="picked" @done="picked = []" />
       </div>
+      <JointPlaceForm
+        v-if="joint && picked.length"
+        :joint="joint"
+        :places="picked"
+        @done="picked = []"
+      />
       <MoveCar v-if="joint" />
       <section v-if="joint" class="card stack scroll" aria-label="Every place">
         <table class="sheet-table">

@@ -4,6 +4,7 @@ import { ask, type LogLineView } from '../api/client'
 import FindingList from '../components/FindingList.vue'
 import JointsTable from '../components/JointsTable.vue'
 import RecordTables from '../components/RecordTables.vue'
+import SitsTable from '../components/SitsTable.vue'
 import SignOff from '../components/SignOff.vue'
 import { sayMoment } from '../composables/useWords'
 import { useJob } from '../stores/job'
@@ -47,8 +48,9 @@ function print(): void {
       <FindingList :findings="job.findings" />
     </section>
     <section class="card tables">
-      <RecordTables />
+      <SitsTable v-if="job.kind === 'springs'" />
       <JointsTable />
+      <RecordTables />
       <div v-if="job.pictures.length" class="row">
         <a
           v-for="one in job.pictures"

@@ -193,12 +193,10 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
     try:
         held = car.build({})
         settled = _settle(held)
-        drawn, draws = None, {}
-        if samples and car.uncertain:
-            draws = draw_inputs(car, samples, seed)
-            drawn = _settle(car.build({key: draw[:, 0] + car.inputs[key].value for key, draw in draws.items()}))
     except (InputError, NoSolution) as error:
         return Sitting(problem=error.message)
+    draws = draw_inputs(car, samples, seed) if samples and car.uncertain else {}
+    drawn = _settle_drawn(car, draws) if draws else None
     spread = np.zeros(4) if drawn is None else COVERAGE * np.std(drawn.height_change, axis=0)
     load_spread = np.zeros(4) if drawn is None else COVERAGE * np.std(drawn.loads, axis=0)
     changes, loads = settled.height_change[0], settled.loads[0]
@@ -266,6 +264,14 @@ def draw_inputs(car: SprungCar, samples: int, seed: int) -> dict[str, Array]:
 
 def _settle(held: Held) -> Settled:
     return settle_car(held.stance, held.loads, held.unsprung, held.legs)
+
+
+def _settle_drawn(car: SprungCar, draws: Mapping[str, Array]) -> Settled | None:
+    """All drawn cars; None where one of them cannot rest, so that no ± is told rather than a wrong one."""
+    try:
+        return _settle(car.build({key: draw[:, 0] + car.inputs[key].value for key, draw in draws.items()}))
+    except (InputError, NoSolution):
+        return None
 
 
 def _first(number: Number) -> float:
