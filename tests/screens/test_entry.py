@@ -1,6 +1,7 @@
 """Entry at the real form, two devices, and what a phone and a screen reader get."""
 
 import json
+import re
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
@@ -95,6 +96,22 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
     page.get_by_role("link", name="Baseline before").click()
     expect(page.get_by_role("heading", level=2, name="Walk round the car")).to_be_visible()
     found["walk"] = _faults(page)
+    page.goto(tuner.address)
+    page.get_by_role("link", name="Coilovers with helper").click()
+    for part in ("Heights", "Rings", "Travel", "Bars", "Learned"):
+        tuner.press(part)
+        found[part] = _faults(page)
+    for tab in ("Turns", "Bolts", "Record"):
+        tuner.tab(tab)
+        expect(page.get_by_role("heading", level=2).first).to_be_visible()
+        found[f"{tab}, springs"] = _faults(page)
+    tuner.tab("Bolts")
+    page.get_by_role("button", name=re.compile("^Place 1:")).click()
+    expect(page.get_by_role("form", name="Change places")).to_be_visible()
+    found["place"] = _faults(page)
+    tuner.press("+ Draw a joint")
+    page.get_by_label("Pattern").select_option("free")
+    found["draw"] = _faults(page)
     assert not any(found.values()), found
 
 
