@@ -12,6 +12,7 @@ from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.loads import USUAL_UNSPRUNG_SHARE
 from fair_spindle.core.outlook.sitting import CORNERS, Sitting, SprungCar
 from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns
 from fair_spindle.core.springs import Coil
@@ -20,6 +21,7 @@ Array = NDArray[np.float64]
 # Of a ring with notches; common practice, no published source.
 STEP = 0.25
 OPEN_THREAD = 40.0
+UNYIELDING = 1e6
 
 
 @dataclass(frozen=True)
@@ -112,9 +114,9 @@ def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
     if readings.words.get(f"{axle}.new_spring.fit") == "stack":
         helper = f"{axle}.new_spring.helper"
         springs.append(Coil(number(f"{helper}_rate"), number(f"{helper}_free"), number(f"{helper}_solid")))
-        ring = number(f"{axle}.new_spring.ring")
-        springs.append(Coil(1e6, max(ring, 1e-6), 0.0)) if ring else None
-    sprung = wheel.load_before - number(f"{axle}.unsprung", 0.12 * wheel.load_before)
+        if ring := number(f"{axle}.new_spring.ring"):
+            springs.append(Coil(UNYIELDING, ring))
+    sprung = wheel.load_before - number(f"{axle}.unsprung", USUAL_UNSPRUNG_SHARE * wheel.load_before)
     gas = number(f"{axle}.new_damper.gas", number(f"{axle}.damper.gas"))
     lowest, thread = number(f"{axle}.perch.lowest"), told.get(f"{axle}.perch.thread")
     try:
