@@ -1,20 +1,26 @@
-import { ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { newId, send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 
 const SAMPLES = 5000
+/** How sure it is takes the server a while: asked once the entering has stopped. */
+const PAUSE_MS = 400
 
 export interface Springs {
   view: ShallowRef<SpringsView | null>
   tried: ShallowRef<TriedSits | null>
   wish: Ref<Required<TrySprings>>
+  moved: ComputedRef<boolean>
   problem: Ref<string>
   /** Sliders back to what is planned. */
   reset(): void
   /** Write what the heights taught into the car's record. */
   learn(): Promise<boolean>
 }
+
+const tries = (wish: TrySprings) =>
+  Object.values(wish).some((one) => Object.keys(one as object).length > 0)
 
 /** The open job's car on its springs, and what the sliders try out. */
 export function useSprings(): Springs {
@@ -23,6 +29,9 @@ export function useSprings(): Springs {
   const view = shallowRef<SpringsView | null>(null)
   const tried = shallowRef<TriedSits | null>(null)
   const wish = ref<Required<TrySprings>>(nothing())
+  const answered = shallowRef(wish.value)
+  /** Something is tried, and there is an answer to show. */
+  const moved = computed(() => tries(wish.value) && tries(answered.value))
   let asked = 0
   let asking = false
   let again = false
@@ -37,6 +46,8 @@ export function useSprings(): Springs {
       const quick = await send<SpringsView>('GET', `${store.path}/springs`)
       if (own === asked) view.value = quick
       void tryOut()
+      await new Promise((done) => setTimeout(done, PAUSE_MS))
+      if (own !== asked) return
       const sure = await send<SpringsView>('GET', `${store.path}/springs?samples=${SAMPLES}`)
       if (own === asked) view.value = sure
     })
@@ -46,8 +57,10 @@ export function useSprings(): Springs {
     again = asking
     if (asking) return
     asking = true
+    const own = wish.value
     await guarded(async () => {
-      tried.value = await send<TriedSits>('POST', `${store.path}/springs/try`, wish.value)
+      tried.value = await send<TriedSits>('POST', `${store.path}/springs/try`, own)
+      answered.value = own
     })
     asking = false
     if (again) void tryOut()
@@ -64,5 +77,5 @@ export function useSprings(): Springs {
 
   watch(() => store.job?.version, load, { immediate: true })
   watch(wish, () => void tryOut(), { deep: true })
-  return { view, tried, wish, problem, reset, learn }
+  return { view, tried, wish, moved, problem, reset, learn }
 }

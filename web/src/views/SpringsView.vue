@@ -28,8 +28,7 @@ const GROUPS: Record<string, string[]> = {
 const AXLES = ['front', 'rear', ''] as const
 const store = useJob()
 const part = ref<(typeof PARTS)[number]['key']>('heights')
-const { view, tried, wish, problem, reset, learn } = useSprings()
-const moved = computed(() => Object.values(wish.value).some((one) => Object.keys(one).length))
+const { view, tried, wish, moved, problem, reset, learn } = useSprings()
 const triedOf = (key: string) => tried.value?.wheels.find((one) => one.key === key)
 const threaded = computed(() => view.value?.bench.map((one) => one.key) ?? [])
 const planned = computed(() => store.sheet?.fields.filter((one) => one.phase === 'plan') ?? [])
