@@ -11,6 +11,7 @@ from fair_spindle.core.errors import InputError, NotAllowed, OutOfRange
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
 from fair_spindle.core.floor.bolt_state import BoltState
+from fair_spindle.core.floor.deriving import derive, derive_on
 from fair_spindle.core.floor.log import (
     Adapter,
     Bolt,
@@ -30,7 +31,7 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.replay import replay
 from fair_spindle.core.floor.rules import permit
-from fair_spindle.core.floor.state import JobState, derive, derive_on
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.outlook.bolted import doubts_of, look_joints, swapped
 from fair_spindle.core.outlook.clamping import pivots_of, windows_of_joints, wound_up

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.log import (
     Clamp,
@@ -26,7 +27,6 @@ from fair_spindle.core.floor.log import (
     Undone,
 )
 from fair_spindle.core.floor.plain import act_of, plain
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.demo import workshop

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
 
 from fair_spindle.core.errors import NotAllowed, SpindleError
+from fair_spindle.core.floor.deriving import advance, derive, effective
 from fair_spindle.core.floor.log import (
     Counted,
     Entered,
@@ -22,7 +23,7 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.replay import replay, undoing
 from fair_spindle.core.floor.rules import permit
-from fair_spindle.core.floor.state import JobState, advance, derive, effective
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 

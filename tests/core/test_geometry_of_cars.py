@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 
 from fair_spindle.core.axle_turns import realign_axle, toe_across
 from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.sides import sides_apart

@@ -7,10 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.floor.asking import missing_fields, readings_now
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Entered, Event, Filled, Moved, Settled, Typed
 from fair_spindle.core.floor.mirror import mirrored
 from fair_spindle.core.floor.starting import from_record, last_baseline, loads_now
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.floor.wording import label_field
 from fair_spindle.core.layouts import LAYOUTS, arms_of
 from fair_spindle.core.loads import car_loads

@@ -7,10 +7,10 @@ import pytest
 
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Entered, Event, Filled, Typed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.starting import loads_now
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.outlook.bars import bars_of

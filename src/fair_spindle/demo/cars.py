@@ -5,10 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.floor.asking import sheet_now
 from fair_spindle.core.floor.log import Act, Entered, Fastener, Listed, Typed
 from fair_spindle.core.floor.mirror import mirrored
-from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.core.sheet.field import Field
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.joints import joints
@@ -87,16 +85,18 @@ def fill_cars(database: Database) -> dict[str, str]:
     ids = {name: str(uuid5(NAMESPACE_URL, f"demo/car/{name}")) for name in _CARS}
     for name, (car, front, rear, *numbers) in _CARS.items():
         add_car(database, CarCreate(id=ids[name], car=car, front_layout=front, rear_layout=rear))
-        desk = Desk(database, ids[name], CAR)
+        desk = Desk(database, ids[name], car=True)
         desk.write(*_whole_car(*numbers), *_kinds(name))  # type: ignore[arg-type]
         desk.write(*_numbers(desk))
-    rill = Desk(database, ids["rill"], CAR)
+    rill = Desk(database, ids["rill"], car=True)
     rill.write(*_points(_POINTS), _fasteners(), *joints())
-    Desk(database, ids["cragg"], CAR).write(*_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right"))
-    Desk(database, ids["cragg"], CAR).write(*_lifted())
+    Desk(database, ids["cragg"], car=True).write(
+        *_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right")
+    )
+    Desk(database, ids["cragg"], car=True).write(*_lifted())
     rill.write(*_threaded())
-    Desk(database, ids["halm"], CAR).write(*_points(_HALM_POINTS))
-    Desk(database, ids["vessik"], CAR).write(*_points(_VESSIK_POINTS), *_wanted())
+    Desk(database, ids["halm"], car=True).write(*_points(_HALM_POINTS))
+    Desk(database, ids["vessik"], car=True).write(*_points(_VESSIK_POINTS), *_wanted())
     shelf = (("rill", "front.left.upper", "Fixed upper arm, lined"), ("halm", "front.spring", "Halm front springs"))
     for number, (car, prefix, label) in enumerate(shelf):
         part_id = str(uuid5(NAMESPACE_URL, f"demo/part/{number}"))
@@ -133,7 +133,7 @@ def _kinds(name: str) -> Iterator[Act]:
 
 def _numbers(desk: Desk) -> Iterator[Act]:
     """A length, a rise and bushings for every arm of the car, and its springs."""
-    for key, asked in sheet_now(desk.state, CAR).fields.items():
+    for key, asked in desk.now.sheet.fields.items():
         act = _number_of(key, asked)
         if act:
             yield act

@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.log import (
     Act,
     Counted,
@@ -89,7 +88,7 @@ def fill(database: Database) -> None:
 def _desk(database: Database, name: str, title: str, car_id: str, kind: JobTemplate = FRONT_STRUT) -> Desk:
     job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
     start_job(database, JobCreate(id=job_id, title=title, car="-", car_id=car_id, template=kind.key))  # type: ignore[arg-type]
-    return Desk(database, job_id, kind)
+    return Desk(database, job_id)
 
 
 def enter(key: str, text: str, unit: str) -> Entered:
@@ -334,7 +333,7 @@ def _coilovers(desk: Desk) -> None:
 
 
 def _planned_flats(desk: Desk) -> dict[Side, int]:
-    plans = plans_of(corners_of(desk.state, readings_now(desk.state, desk.template)))
+    plans = plans_of(corners_of(desk.state, desk.now.readings))
     return {side: round(plan.turns.set_turns / FLAT) for side, plan in plans.items() if plan.turns}
 
 

@@ -8,9 +8,9 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.walk import order_walk

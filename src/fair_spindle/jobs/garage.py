@@ -214,15 +214,13 @@ def _begin(database: Database, car_id: str, name: str, acts: list[Act]) -> Stand
         found = session.get(BookRow, car_id)
         if found is None:
             row = BookRow(id=car_id, template=CAR.key, title="", car=name, created_at=now_utc())
-            log: list[Event] = []
+            now = Standing(row, ())
             for place, act in enumerate(acts, start=1):
-                before = Standing(row, tuple(log))
-                event_id = f"{car_id[:55]}-{place:04}"
-                log.append(Event(event_id, place, now_utc(), accept(act, before.state, log, CAR)))
-            row.title = describe_axles(Standing(row, log).state)
+                now = now.then(Event(f"{car_id[:55]}-{place:04}", place, now_utc(), accept(act, now)))
+            row.title = describe_axles(now.state)
             session.add(row)
             session.flush()
-            append(session, car_id, log)
+            append(session, car_id, now.log)
         elif found.template != CAR.key or found.car != name:
             raise Conflict("Something else has this id already.", field="id")
     return standing(database, car_id, car=True)

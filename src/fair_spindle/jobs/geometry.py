@@ -11,10 +11,10 @@ import numpy as np
 from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
-from fair_spindle.core.floor.state import derive
 from fair_spindle.core.outlook.geometry import AxleGeometry, Wheel, solid_axles_of, wheels_of
 from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.turning import AxlePlan, CarPlan, WheelPlan, plan_car

@@ -19,11 +19,13 @@ from fair_spindle.core.floor.log import (
     Listed,
     Moved,
     Noted,
+    Planned,
     Reopened,
     Settled,
     Signed,
     Specified,
     Stepped,
+    Stopped,
     Struck,
     Tightened,
     Turned,
@@ -139,7 +141,7 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
         case Settled():
             return "Rolled and bounced: the car is settled"
         case Attached():
-            where = say_field(act.subject, sheet) if "." in act.subject else template.step(act.subject).title
+            where = say_field(act.subject, sheet) if "." in act.subject else _title(act.subject, template)
             return f"Picture “{act.name}” at {where}"
         case Listed():
             return f"{len(act.fasteners)} on the list of fasteners"
@@ -150,8 +152,8 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
         case Moved():
             return f"Car {position_words(act.to, act.corner, act.axle)}"
         case Stepped():
-            title = template.step(act.step).title
-            return f"Done: {title}" if act.outcome == "done" else f"Skipped: {title} ({act.reason})"
+            said = {"done": "Done", "skipped": "Skipped", "reopened": "Opened again"}[act.outcome]
+            return f"{said}: {_title(act.step, template)}" + (f" ({act.reason})" if act.reason else "")
         case Noted():
             return f"Note: {act.text}"
         case Counted():
@@ -171,12 +173,21 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
             return "A joint's map taken off"
         case Worked():
             return _say_worked(act)
+        case Planned():
+            return f"Work order of {len(act.steps)} steps"
+        case Stopped():
+            return f"Stopped for the day{': ' if act.note else ''}{act.note}"
         case Undone():
             return "Undone"
         case Signed():
             return f"Signed by {act.name}"
         case Reopened():
             return f"Opened again: {act.reason}"
+
+
+def _title(step: str, template: JobTemplate) -> str:
+    """Title of a step; its key where a later plan no longer has it."""
+    return next((one.title for one in template.steps if one.key == step), step)
 
 
 def _say_safely(act: Entered, sheet: Sheet) -> str:

@@ -18,7 +18,6 @@ from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
 from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit, sprung_car
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.jobs import springs_models as m
@@ -59,7 +58,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
 
 def see_sits(now: Standing) -> list[m.SitsView]:
     """Where each wheel was to stand and where it does, for a job on springs."""
-    if now.template is not SPRINGS:
+    if not now.changes_springs:
         return []
     return _wheels(sit(now.sprung, now.readings.quantities), now.readings, heights_after(now.readings))
 
@@ -107,7 +106,7 @@ def take_learned(database: Database, job_id: str, wanted: m.Learn) -> m.SpringsV
 
 def _springs_job(database: Database, job_id: str) -> Standing:
     now = standing(database, job_id)
-    if now.template is not SPRINGS:
+    if not now.changes_springs:
         raise NotAllowed("This kind of job does not plan a whole car's springs.")
     return now
 

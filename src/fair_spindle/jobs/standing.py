@@ -8,11 +8,13 @@ from functools import cached_property
 
 from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.floor.asking import Readings, readings_now
+from fair_spindle.core.floor.deriving import derive, derive_on, effective
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
+from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.starting import loads_now
-from fair_spindle.core.floor.state import JobState, derive, derive_on, effective
+from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
@@ -26,7 +28,6 @@ from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.sitting import Sitting, SprungCar, sit, sprung_car
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.records.tables import BookRow
@@ -40,9 +41,19 @@ class Standing:
     log: Sequence[Event]
 
     @property
-    def template(self) -> JobTemplate:
-        """Its kind."""
+    def kind(self) -> JobTemplate:
+        """Its kind, as every job of it begins."""
         return KINDS[self.book.template]
+
+    @cached_property
+    def template(self) -> JobTemplate:
+        """Its kind with the steps that were planned."""
+        return template_now(self.state, self.kind)
+
+    @property
+    def changes_springs(self) -> bool:
+        """Whether springs are changed in it, so that the car will sit elsewhere."""
+        return "springs" in self.template.pages
 
     @property
     def version(self) -> int:
@@ -52,12 +63,12 @@ class Standing:
     @cached_property
     def state(self) -> JobState:
         """What follows from the log."""
-        return derive(self.log, self.template)
+        return derive(self.log, self.kind)
 
     def then(self, event: Event) -> Standing:
         """How it stands after one more line; what is known already is not derived again."""
         after = Standing(self.book, [*self.log, event])
-        after.__dict__["state"] = derive_on(self.state, after.log, self.template)
+        after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         return after
 
     @cached_property
@@ -99,12 +110,12 @@ class Standing:
     @cached_property
     def aligning(self) -> Readings:
         """Readings that toe and camber are planned from: where springs are changed, with the heights they bring."""
-        return with_heights(self.readings, self.sitting) if self.template is SPRINGS else self.readings
+        return with_heights(self.readings, self.sitting) if self.changes_springs else self.readings
 
     @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
         """Clamp windows of the rubber pivots on its maps, and what is missing for the others."""
-        changes = {one.key: one.change for one in self.sitting.wheels} if self.template is SPRINGS else {}
+        changes = {one.key: one.change for one in self.sitting.wheels} if self.changes_springs else {}
         return pivots_of(self.state, self.readings, changes)
 
     @cached_property
@@ -122,7 +133,7 @@ class Standing:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.corners, self.plans, self.template)
         found += look_joints(self.state, self.readings, self.wound)
-        if self.template is SPRINGS:
+        if self.changes_springs:
             travels = wheel_travels(self.readings, self.sitting)
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
         if "turns" in self.template.pages:
@@ -147,8 +158,3 @@ class Standing:
         """The entry that undo takes back."""
         counting = [event for event in effective(self.log) if event.act.kind not in ("signed", "reopened")]
         return counting[-1] if counting else None
-
-
-def log_standing(log: Sequence[Event], template: JobTemplate) -> Standing:
-    """How a log stands by itself, without the head of its job."""
-    return Standing(BookRow(id="", template=template.key, title="", car="", created_at=""), log)

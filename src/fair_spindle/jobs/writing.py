@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from fair_spindle.core.errors import Conflict, NotAllowed
-from fair_spindle.core.floor.asking import readings_now, shape_now
+from fair_spindle.core.floor.asking import shape_now
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
@@ -18,6 +18,7 @@ from fair_spindle.core.floor.log import (
     Filled,
     Listed,
     Moved,
+    Planned,
     Reopened,
     Signed,
     Specified,
@@ -31,15 +32,13 @@ from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.floor.replay import undoing
 from fair_spindle.core.floor.rules import permit
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
-from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.saying import say_act, say_entry
-from fair_spindle.jobs.standing import Standing, log_standing
+from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
 
@@ -65,7 +64,7 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
             return Standing(row, log)
         before = Standing(row, log)
         _not_over_another(act, seen, before)
-        event = Event(key, len(log) + 1, now_utc(), accept(act, before.state, log, before.template, before))
+        event = Event(key, len(log) + 1, now_utc(), accept(act, before))
         append(session, book_id, [event])
         after = before.then(event)
         if car:
@@ -83,19 +82,13 @@ def describe_axles(car: JobState) -> str:
     return ", ".join(f"{layout.label.lower()} {axle}" for axle, layout in layouts if layout).capitalize()
 
 
-def accept(
-    act: Act, state: JobState, log: Sequence[Event], template: JobTemplate, now: Standing | None = None
-) -> Act:
+def accept(act: Act, now: Standing) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
-        undoing(act.event, log, template)
-    windows: Windows = {}
-    if isinstance(act, Tightened):
-        windows = windows_of(plans_of(corners_of(state, readings_now(state, template))))
-    if isinstance(act, Worked):
-        windows = (now or log_standing(log, template)).windows
-    act = permit(act, state, template, windows)
-    return _sealed(act, state, log, template) if isinstance(act, Signed) else act
+        undoing(act.event, now.log, now.kind)
+    windows: Windows = now.windows if isinstance(act, Tightened | Worked) else {}
+    act = permit(act, now.state, now.kind, windows)
+    return _sealed(act, now) if isinstance(act, Signed) else act
 
 
 def understand(now: Standing, act: Act) -> UnderstoodView:
@@ -106,13 +99,12 @@ def understand(now: Standing, act: Act) -> UnderstoodView:
     return UnderstoodView(understood=say_entry(act, now.sheet))
 
 
-def _sealed(act: Signed, state: JobState, log: Sequence[Event], template: JobTemplate) -> Signed:
-    findings = log_standing(log, template).findings
-    blocking = [finding.message for finding in findings if finding.severity == "blocks"]
+def _sealed(act: Signed, now: Standing) -> Signed:
+    blocking = [finding.message for finding in now.findings if finding.severity == "blocks"]
     if blocking:
         raise NotAllowed(f"Not to be signed yet. {blocking[0]}", items=blocking)
-    listed = tuple(finding.message for finding in findings if finding.severity in ("open", "question"))
-    return replace(act, listed=listed, digest=digest(log))
+    listed = tuple(finding.message for finding in now.findings if finding.severity in ("open", "question"))
+    return replace(act, listed=listed, digest=digest(now.log))
 
 
 def _not_over_another(act: Act, seen: int, before: Standing) -> None:
@@ -155,6 +147,8 @@ def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  
             return frozenset(f"place {place}" for place in act.places)
         case Moved():
             return frozenset({"position"})
+        case Planned():
+            return frozenset({"plan"})
         case Signed() | Reopened():
             return frozenset({"signature"})
         case Undone():

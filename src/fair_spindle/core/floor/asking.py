@@ -154,7 +154,8 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
 
     Notes
     -----
-    Optional fields never count; total toe of an axle stands for the toe of both its wheels.
+    Optional fields never count, nor axles that are not worked on; total toe of an axle stands for the toe of both
+    its wheels.
 
     Source
     ------
@@ -166,10 +167,13 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
     >>> missing_fields(JobState(), FRONT_STRUT, "check")[:2]
     ('front.left.check_height', 'front.left.check_toe')
     """
+    if phase != "car" and phase not in template.measures:
+        return ()
     return tuple(
         one.key
         for one in sheet_now(state, template).of_phase(phase)
         if one.required
+        and (not one.axle or one.axle in template.axles)
         and one.key not in state.entries
         and not (one.instead and f"{one.axle}.{one.instead}" in state.entries)
     )

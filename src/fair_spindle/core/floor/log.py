@@ -9,7 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
-from fair_spindle.core.planning.template import Position, Side, Stage
+from fair_spindle.core.planning.procedure import Brief
+from fair_spindle.core.planning.template import Position, Side, Stage, Step
 
 
 @dataclass(frozen=True)
@@ -158,10 +159,10 @@ class Moved:
 
 @dataclass(frozen=True)
 class Stepped:
-    """A step was done, or skipped with a reason."""
+    """A step was done, skipped with a reason, or opened again; what rests on it is then open again too."""
 
     step: str
-    outcome: Literal["done", "skipped"] = "done"
+    outcome: Literal["done", "skipped", "reopened"] = "done"
     reason: str = ""
     kind: Literal["stepped"] = "stepped"
 
@@ -346,6 +347,49 @@ class Worked:
 
 
 @dataclass(frozen=True)
+class Listing:
+    """A line of a work order's lists: what, how many, and why."""
+
+    sort: Literal["tool", "chemical", "buy", "leftover", "book"]
+    name: str
+    count: int = 1
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Remark:
+    """Something found about the parts before the car was raised."""
+
+    severity: Literal["blocks", "question", "note"]
+    message: str
+    reason: str = ""
+
+
+@dataclass(frozen=True)
+class Planned:
+    """The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
+
+    Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
+    """
+
+    brief: Brief
+    steps: tuple[Step, ...]
+    joints: tuple[Joint, ...] = ()
+    lists: tuple[Listing, ...] = ()
+    remarks: tuple[Remark, ...] = ()
+    changes: tuple[Literal["height", "toe", "camber"], ...] = ()
+    kind: Literal["planned"] = "planned"
+
+
+@dataclass(frozen=True)
+class Stopped:
+    """Work was stopped for the day, with words for whoever goes on."""
+
+    note: str = ""
+    kind: Literal["stopped"] = "stopped"
+
+
+@dataclass(frozen=True)
 class Undone:
     """An earlier event no longer counts; it stays in the log."""
 
@@ -390,6 +434,8 @@ Act = (
     | Drawn
     | Erased
     | Worked
+    | Planned
+    | Stopped
     | Undone
     | Signed
     | Reopened

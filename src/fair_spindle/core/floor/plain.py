@@ -6,10 +6,11 @@ import types
 from collections.abc import Callable, Hashable
 from dataclasses import asdict, is_dataclass
 from functools import cache
-from typing import Any, Union, cast, get_args, get_origin, get_type_hints
+from typing import Any, TypeVar, Union, cast, get_args, get_origin, get_type_hints
 
 from fair_spindle.core.floor.log import ACTS, Act
 
+Made = TypeVar("Made")
 _KINDS: dict[str, type[Act]] = {kind.kind: kind for kind in ACTS}
 
 
@@ -81,6 +82,44 @@ def act_of(data: dict[str, Any]) -> Act:
     """
     act: Act = _builder(cast(Hashable, _KINDS[data["kind"]]))(data)
     return act
+
+
+def build(kind: type[Made], data: dict[str, Any]) -> Made:
+    """Make one of the core's dataclasses from plain data that was checked before.
+
+    Parameters
+    ----------
+    kind : type
+        A dataclass. [-]
+    data : dict
+        Its members. [-]
+
+    Returns
+    -------
+    object
+        Of that kind.
+
+    Raises
+    ------
+    TypeError
+        An unknown member.
+
+    Notes
+    -----
+    Lists become tuples, down to the last member.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Undone
+    >>> build(Undone, {"event": "a"}).event
+    'a'
+    """
+    made: Made = _builder(cast(Hashable, kind))(data)
+    return made
 
 
 @cache

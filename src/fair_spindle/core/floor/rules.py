@@ -26,17 +26,21 @@ from fair_spindle.core.floor.log import (
     Listed,
     Moved,
     Noted,
+    Planned,
     Reopened,
     Settled,
     Signed,
     Specified,
     Stepped,
+    Stopped,
     Struck,
     Tightened,
     Turned,
     Undone,
     Worked,
 )
+from fair_spindle.core.floor.plan_now import short_goals, short_places, template_now
+from fair_spindle.core.floor.planned import permit_planned
 from fair_spindle.core.floor.readings import read_entry, read_part
 from fair_spindle.core.floor.state import JobState, Taken, short_of
 from fair_spindle.core.floor.wording import label_field, label_place, position_words
@@ -96,7 +100,7 @@ def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -
         raise NotAllowed("A car's record takes entries, fasteners and notes; this belongs in a job.")
     if state.signature and not isinstance(act, Reopened):
         raise NotAllowed("The record is signed. Open it again with a reason to change anything.")
-    return _permit(act, state, template, windows)
+    return _permit(act, state, template_now(state, template), windows)
 
 
 def _words(text: str, field: str, what: str, longest: int = 500) -> None:
@@ -250,6 +254,10 @@ def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) ->
     if act.outcome == "skipped":
         _words(act.reason, "reason", "The reason for skipping")
         return act
+    if act.outcome == "reopened":
+        if act.step not in state.steps:
+            raise NotAllowed("That step is open already.")
+        return act
     hindrance = step_hindrance(step, state, template)
     if hindrance:
         raise NotAllowed(hindrance, step=step.key)
@@ -291,12 +299,35 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
     >>> step_hindrance(FRONT_STRUT.step("raise"), JobState(), FRONT_STRUT)
     'This step needs the car hanging on stands; it is on its wheels.'
     """
-    if step.where != state.position or (step.corner and step.corner != state.corner):
+    elsewhere = step.corner and (step.corner, step.axle or "front") != (state.corner, state.carried_axle)
+    if step.where != state.position or elsewhere:
         return (
-            f"This step needs the car {position_words(step.where, step.corner)}; "
+            f"This step needs the car {position_words(step.where, step.corner, step.axle or 'front')}; "
             f"it is {position_words(state.position, state.corner, state.carried_axle)}."
         )
-    return _stages_short(step, state, template) or _not_read(step, state, template)
+    return (
+        _resting(step, state, template)
+        or _stages_short(step, state, template)
+        or _joints_short(step, state)
+        or _not_read(step, state, template)
+    )
+
+
+def _resting(step: Step, state: JobState, template: JobTemplate) -> str:
+    open_ = [template.step(key).title for key in step.rests_on if key not in state.steps]
+    return f"First: {_listing(open_)}." if open_ else ""
+
+
+def _joints_short(step: Step, state: JobState) -> str:
+    for goal in short_goals(step, state):
+        joint = state.joints[goal.joint]
+        places = ", ".join(str(number) for number in short_places(goal, state))
+        where = f", place {places}" if len(joint.bolts) > 1 else ""
+        return f"Not {_REACHED[goal.to]} yet: {joint.label}{where}."
+    return ""
+
+
+_REACHED = {"hand": "started by hand", "snug": "snug", "torqued": "final", "marked": "marked with paint"}
 
 
 def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
@@ -449,6 +480,18 @@ def _(act: Erased, state: JobState, template: JobTemplate, windows: Windows) -> 
 @_permit.register
 def _(act: Worked, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     return permit_worked(act, state, {key.removeprefix("joint "): one for key, one in windows.items()})
+
+
+@_permit.register
+def _(act: Planned, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    return permit_planned(act, state, template)
+
+
+@_permit.register
+def _(act: Stopped, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    if act.note:
+        _words(act.note, "note", "The note", 2000)
+    return act
 
 
 @_permit.register

@@ -9,5 +9,8 @@ from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.planning.whole_car import SPRINGS
 
 CAR = JobTemplate("car", "Car")
-JOB_KINDS = {kind.key: kind for kind in (FRONT_STRUT, SPRINGS, ALIGN, MEASURE)}
+WORK = JobTemplate(
+    "work", "Parts fitted by a work order", pages=("order", "baseline", "floor", "bolts", "check", "record"), axles=()
+)
+JOB_KINDS = {kind.key: kind for kind in (WORK, FRONT_STRUT, SPRINGS, ALIGN, MEASURE)}
 KINDS = {CAR.key: CAR, **JOB_KINDS}

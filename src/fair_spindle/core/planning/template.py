@@ -43,10 +43,20 @@ class FastenerGroup:
 
 
 @dataclass(frozen=True)
+class JointGoal:
+    """A joint, and the stage a step brings it to."""
+
+    joint: str
+    to: Literal["hand", "snug", "torqued", "marked"]
+
+
+@dataclass(frozen=True)
 class Step:
     """One step: where the car must be, what is freed, what stage fasteners reach, what is asked.
 
-    ``frees`` and ``brings`` name fastener groups, for `sides` only.
+    ``frees`` and ``brings`` name fastener groups, for `sides` only; of a planned job, ``frees_joints`` and
+    ``brings_joints`` name its joints.  ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its
+    place, ``rests_on`` which steps it no longer stands without, ``by`` which procedures want it.
     """
 
     key: str
@@ -61,13 +71,25 @@ class Step:
     sides: tuple[Side, ...] = SIDES
     corner: Side | None = None
     two_people: bool = False
+    axle: Literal["", "front", "rear"] = ""
+    phase: int = 0
+    frees_joints: tuple[str, ...] = ()
+    brings_joints: tuple[JointGoal, ...] = ()
+    chemicals: tuple[str, ...] = ()
+    minutes: tuple[float, ...] = ()
+    wait_h: tuple[float, ...] = ()
+    why: tuple[str, ...] = ()
+    rests_on: tuple[str, ...] = ()
+    by: tuple[str, ...] = ()
+    school: str = ""
 
 
 @dataclass(frozen=True)
 class JobTemplate:
     """A kind of job: its steps in order and its fasteners; ``pages`` are the parts of the work it has.
 
-    ``front`` is the one layout of front axle it is for, empty where any will do.
+    ``front`` is the one layout of front axle it is for, empty where any will do; ``axles`` those it measures,
+    in the phases it ``measures``.
 
     A car's record is kept in a log of the same kind, without steps.
     """
@@ -78,6 +100,8 @@ class JobTemplate:
     steps: tuple[Step, ...] = ()
     pages: tuple[str, ...] = ()
     front: str = ""
+    axles: tuple[str, ...] = ("front", "rear")
+    measures: tuple[str, ...] = ("baseline", "check")
 
     def group(self, key: str) -> FastenerGroup:
         """The fastener group of that name."""

@@ -19,7 +19,7 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
 
     Parameters
     ----------
-    kind : {"car", "measure", "align", "springs", "front_strut"}
+    kind : {"car", "measure", "align", "springs", "work", "front_strut"}
         The kind of job; ``"car"`` is the record itself. [-]
     shape : Shape
         The car's deciding choices. [-]
@@ -55,7 +55,7 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
         return sheet_of(record)
     if kind == "align":
         return sheet_of((*baseline_fields(shape), *new_part_fields(shape), *record, *check_fields(shape)))
-    if kind == "springs":
+    if kind in ("springs", "work"):
         parts = (*new_part_fields(shape), *job_fields(shape))
         return sheet_of((*baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after()))
     return sheet_of((*baseline_fields(shape), *record))

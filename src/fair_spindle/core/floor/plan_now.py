@@ -1,0 +1,181 @@
+"""The plan as it stands: its steps, what each still lacks, and what is open again when one is opened."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+from fair_spindle.core.floor.bolt_needs import STAGES, is_final, state_of
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.planning.template import JobTemplate, JointGoal, Step
+
+
+def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
+    """The kind of job with the steps that were planned.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobTemplate
+        The same where nothing was planned.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What the plan changes decides which pages it has; only axles it works on are measured.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> template_now(JobState(), FRONT_STRUT) is FRONT_STRUT
+    True
+    """
+    plan = state.plan
+    if plan is None:
+        return template
+    also = [
+        name for name, when in (("springs", {"height"}), ("turns", {"toe", "camber"})) if when & set(plan.changes)
+    ]
+    first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
+    axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or ("front", "rear")
+    return replace(
+        template,
+        steps=plan.steps,
+        pages=(*template.pages[:first], *also, *template.pages[first:]),
+        axles=axles,
+        measures=tuple({step.asks for step in plan.steps} & {"baseline", "check"}),
+    )
+
+
+def short_goals(step: Step, state: JobState) -> tuple[JointGoal, ...]:
+    """Joints that have not reached the stage a step brings them to.
+
+    Parameters
+    ----------
+    step : Step
+        The step. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    tuple of JointGoal
+        Those with a place short of it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Torqued means final: with its angle, its pin or its lock.  A joint taken off the job lacks nothing.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> short_goals(Step("a", "A", "hanging", ""), JobState())
+    ()
+    """
+    return tuple(goal for goal in step.brings_joints if goal.joint in state.joints and short_places(goal, state))
+
+
+def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
+    """Numbers of a joint's places that have not reached a stage.
+
+    Parameters
+    ----------
+    goal : JointGoal
+        The joint and its stage. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    tuple of int
+        Empty where all have.
+
+    Raises
+    ------
+    KeyError
+        The joint is not drawn.
+
+    Notes
+    -----
+    As :func:`short_goals`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.floor.log import Bolt, Joint
+    >>> short_places(JointGoal("a", "hand"), JobState(joints={"a": Joint("a", "A", "clamp", (Bolt(1),))}))
+    (1,)
+    """
+    joint = state.joints[goal.joint]
+    found = []
+    for bolt in joint.bolts:
+        now = state_of(state, joint, bolt.number)
+        reached = now.stage is not None and STAGES.index(now.stage) >= STAGES.index(goal.to)
+        if not (reached and (goal.to != "torqued" or is_final(bolt, now))):
+            found.append(bolt.number)
+    return tuple(found)
+
+
+def reopened(state: JobState, template: JobTemplate, keys: Iterable[str]) -> frozenset[str]:
+    """Steps that are open again when some are opened: those, and all that were done resting on them.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        With the steps as planned. [-]
+    keys : iterable of str
+        The steps that are opened. [-]
+
+    Returns
+    -------
+    frozenset of str
+        Their keys; only steps that were done or skipped.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Rests on the plan's own edges; moves of the car rest on nothing.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> reopened(JobState(), FRONT_STRUT, ["raise"])
+    frozenset()
+    """
+    gone = set(keys)
+    for step in template.steps:
+        if gone & set(step.rests_on):
+            gone.add(step.key)
+    return frozenset(gone & set(state.steps))

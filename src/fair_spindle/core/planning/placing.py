@@ -1,0 +1,505 @@
+"""From a brief to the operations it takes, each at its place on the car: shared ones once."""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+
+from fair_spindle.core.errors import Inconsistent, InputError
+from fair_spindle.core.planning.procedure import (
+    Brief,
+    Fastening,
+    Fitting,
+    Library,
+    Operation,
+    Option,
+    OwnStep,
+    Procedure,
+    Scope,
+    holds,
+)
+from fair_spindle.core.planning.schools import ways_of
+
+
+@dataclass(frozen=True)
+class Placed:
+    """An operation at its place; ``owner`` is the procedure it stands in, ``by`` those that want it.
+
+    ``needs`` and ``then`` are the keys of what it waits for and of what closes it; ``rank`` its place in the files.
+    """
+
+    key: str
+    op: Operation
+    owner: str
+    axle: str
+    side: str
+    rank: tuple[int, int]
+    by: tuple[str, ...] = ()
+    facts: Mapping[str, str] = field(default_factory=dict, compare=False)
+
+    def meets(self, other: Placed) -> bool:
+        """Whether both happen at the same part of the car."""
+        return share(self.axle, other.axle) and share(self.side, other.side)
+
+
+def share(mine: str, yours: str) -> bool:
+    """Whether two places, of which an empty one is everywhere, meet.
+
+    Parameters
+    ----------
+    mine, yours : str
+        An axle or a side, or nothing. [-]
+
+    Returns
+    -------
+    bool
+        True where they are the same or one is everywhere.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Nothing stands for the whole car or both sides.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> share("front", ""), share("left", "right")
+    (True, False)
+    """
+    return not mine or not yours or mine == yours
+
+
+@dataclass(frozen=True)
+class Known:
+    """What decides the conditions: the brief, the library, the car's choices and the workshop's schools."""
+
+    brief: Brief
+    library: Library
+    car: Mapping[str, str]
+    workshop: dict[str, str]
+
+    def facts(self, fitting: Fitting, axle: str, side: str) -> dict[str, str]:
+        """Facts at one place of one fitting: answers, layout, bar, schools."""
+        found = {f"school.{key}": way for key, way in ways_of(self.workshop, self.brief.schools).items()}
+        found["axle"] = axle
+        found["layout"] = self.car.get(f"{axle}.layout", "")
+        found["bar"] = "no" if self.car.get(f"{axle}.bar.fitted") == "none" else "yes"
+        procedure = self.library.find(fitting.procedure)
+        for option in (*self.library.common.options, *procedure.options):
+            found[option.key] = answer(option, fitting, self.car, axle, side)
+        return found
+
+
+def answer(option: Option, fitting: Fitting, car: Mapping[str, str], axle: str, side: str) -> str:
+    """The answer to a procedure's question.
+
+    Parameters
+    ----------
+    option : Option
+        The question. [-]
+    fitting : Fitting
+        With the user's answers. [-]
+    car : mapping
+        The car's choices by field. [-]
+    axle, side : str
+        Where. [-]
+
+    Returns
+    -------
+    str
+        The user's answer, else the car's record, else the usual one.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    An answer that is not among the choices is passed over.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.procedure import Choice
+    >>> bar = Option("bar", "Sway bar", (Choice("yes", "Yes"), Choice("no", "No")), "no", "{axle}.bar.fitted")
+    >>> answer(bar, Fitting("a"), {"rear.bar.fitted": "yes"}, "rear", "left")
+    'yes'
+    """
+    values = {choice.value for choice in option.choices}
+    told = fitting.options.get(option.key, "")
+    recorded = recorded_answer(option, car, axle, side)
+    return next((one for one in (told, recorded, option.usual) if one in values), "")
+
+
+def recorded_answer(option: Option, car: Mapping[str, str], axle: str, side: str) -> str:
+    """What the car's record answers; nothing where it does not.
+
+    Parameters
+    ----------
+    option : Option
+        The question. [-]
+    car : mapping
+        The car's choices by field. [-]
+    axle, side : str
+        Where; without a side the left one is looked at. [-]
+
+    Returns
+    -------
+    str
+        The record's choice.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    ``known_from`` names the field.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> recorded_answer(Option("a", "A", ()), {}, "front", "")
+    ''
+    """
+    if not option.known_from:
+        return ""
+    return car.get(option.known_from.format(axle=axle, side=side or "left"), "")
+
+
+def place_all(known: Known) -> list[Placed]:
+    """Place every operation the brief takes.
+
+    Parameters
+    ----------
+    known : Known
+        The brief and what decides its conditions. [-]
+
+    Returns
+    -------
+    list of Placed
+        In the order of the files; common operations once for each place.
+
+    Raises
+    ------
+    NotFound
+        No such procedure.
+    InputError, Inconsistent
+        An axle it cannot be done at, the same thing twice, a layout it is not for.
+
+    Notes
+    -----
+    What is needed and what closes is taken in too, at the place of what needs it.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.procedure import Procedure
+    >>> job = Procedure("a", "A", "", operations=(Operation("x", "X", 6, per="car"),))
+    >>> known = Known(Brief((Fitting("a"),)), Library(Procedure("common", "", ""), {"a": job}), {}, {})
+    >>> [one.key for one in place_all(known)]
+    ['a.x']
+    """
+    _check(known)
+    found: dict[str, Placed] = {}
+    for number, fitting in enumerate(known.brief.fittings):
+        procedure = known.library.find(fitting.procedure)
+        queue: deque[Placed] = deque()
+        for index, op in enumerate(procedure.operations):
+            queue.extend(_spots(known, fitting, procedure, op, (number, index), fitting.axle, ""))
+        for name in procedure.uses:
+            queue.extend(_called(known, fitting, procedure, name, fitting.axle, ""))
+        while queue:
+            one = queue.popleft()
+            if one.key in found:
+                old = found[one.key]
+                found[one.key] = replace(old, by=tuple(dict.fromkeys((*old.by, *one.by))))
+                if fitting.procedure in old.by:
+                    continue
+            else:
+                found[one.key] = one
+            for name in (*one.op.needs, *one.op.then):
+                queue.extend(_called(known, fitting, procedure, name, one.axle, one.side))
+    placed = [one for one in found.values() if one.key not in known.brief.dropped]
+    return sorted([*placed, *map(own_step, known.brief.added)], key=lambda one: (one.rank, one.axle, one.side))
+
+
+def own_step(step: OwnStep) -> Placed:
+    """A step of the user's own as a placed operation.
+
+    Parameters
+    ----------
+    step : OwnStep
+        The step. [-]
+
+    Returns
+    -------
+    Placed
+        Owned by nobody.
+
+    Raises
+    ------
+    InputError
+        No title, or a phase that does not exist.
+
+    Notes
+    -----
+    Its key stands as it is.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> own_step(OwnStep("own.a", "Photograph the hub", 5)).key
+    'own.a'
+    """
+    if not step.title.strip():
+        raise InputError("A step of your own needs a title.", field="added.title")
+    if not 1 <= step.phase <= 14:
+        raise InputError(f"Phases go from 1 to 14; got {step.phase}.", field="added.phase")
+    op = Operation(step.key, step.title, step.phase, step.detail, step.where, after=step.after, minutes=step.minutes)
+    return Placed(step.key, op, "own", step.axle, step.side, (99, 0), ("own",))
+
+
+def find_operation(library: Library, procedure: Procedure, name: str) -> tuple[str, Operation, int]:
+    """Look an operation up by the name it is called by.
+
+    Parameters
+    ----------
+    library : Library
+        All procedures. [-]
+    procedure : Procedure
+        The one that calls it. [-]
+    name : str
+        Its key there or among the common ones. [-]
+
+    Returns
+    -------
+    tuple
+        Key of the owner, the operation, its place in the file.
+
+    Raises
+    ------
+    InputError
+        There is none.
+
+    Notes
+    -----
+    The procedure's own operations come first.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> job = Procedure("a", "A", "", operations=(Operation("x", "X", 6),))
+    >>> find_operation(Library(Procedure("common", "", ""), {}), job, "x")[0]
+    'a'
+    """
+    for owner in (procedure, library.common):
+        for index, op in enumerate(owner.operations):
+            if op.key == name:
+                return owner.key, op, index
+    raise InputError(f"“{procedure.title}” calls a step {name!r} that does not exist.", field="needs")
+
+
+def spots_of(per: Scope, axle: str, sides: Iterable[str], axles: Iterable[str]) -> Iterator[tuple[str, str]]:
+    """Places of something that is done once for the car, for each axle, or for each side.
+
+    Parameters
+    ----------
+    per : {"car", "axle", "side"}
+        How often. [-]
+    axle : str
+        The axle, empty for all of `axles`. [-]
+    sides, axles : iterable of str
+        Those that are worked on. [-]
+
+    Yields
+    ------
+    tuple of str
+        Axle and side.
+
+    Returns
+    -------
+    iterator
+        Of those.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The whole car is no axle and no side.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> list(spots_of("side", "front", ("left", "right"), ()))
+    [('front', 'left'), ('front', 'right')]
+    """
+    if per == "car":
+        yield "", ""
+        return
+    for one in [axle] if axle else axles:
+        yield from ((one, side) for side in sides) if per == "side" else ((one, ""),)
+
+
+def fastenings_at(procedure: Procedure, one: Placed) -> Iterator[tuple[Fastening, str, str, str]]:
+    """Fastener groups an operation works on, each with its joint's key and place.
+
+    Parameters
+    ----------
+    procedure : Procedure
+        The one that owns the operation. [-]
+    one : Placed
+        The operation. [-]
+
+    Yields
+    ------
+    tuple
+        Fastening, key of the joint, axle, side.
+
+    Returns
+    -------
+    iterator
+        Of those.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    An operation for an axle works on both sides' groups.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> job = Procedure("a", "A", "", fastenings=(Fastening("n", "Nut", "clamp"),))
+    >>> op = Operation("x", "X", 8, brings={"n": "torqued"})
+    >>> [key for _, key, _, _ in fastenings_at(job, Placed("a.x", op, "a", "front", "left", (0, 0)))]
+    ['a.n.front.left']
+    """
+    names = {*one.op.brings, *one.op.frees}
+    for fastening in procedure.fastenings:
+        if fastening.key in names and holds(fastening.when, one.facts):
+            sides = (one.side,) if one.side else one.facts.get("sides", "left right").split()
+            for axle, side in spots_of(fastening.per, one.axle, sides, ("",)):
+                yield fastening, joint_key(procedure.key, fastening.key, axle, side), axle, side
+
+
+def joint_key(procedure: str, fastening: str, axle: str, side: str) -> str:
+    """Key of a joint of a planned job.
+
+    Parameters
+    ----------
+    procedure, fastening, axle, side : str
+        What it is and where. [-]
+
+    Returns
+    -------
+    str
+        Joined by points.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The same for the same thing, so that a map kept in the car's record is found again.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> joint_key("braces", "bolts", "", "")
+    'braces.bolts'
+    """
+    return ".".join(filter(None, (procedure, fastening, axle, side)))
+
+
+def _check(known: Known) -> None:
+    fittings = known.brief.fittings
+    if not fittings:
+        raise InputError("Say what is fitted: at least one part.", field="fittings")
+    seen = set()
+    for one in fittings:
+        procedure = known.library.find(one.procedure)
+        if (one.axle not in procedure.axles) if procedure.axles else one.axle:
+            where = " or ".join(procedure.axles) or "the whole car, no axle"
+            raise InputError(
+                f"“{procedure.title}” is done at {where}; got {one.axle or 'no axle'}.", field="fittings.axle"
+            )
+        if not one.sides:
+            raise InputError(f"“{procedure.title}”: name a side.", field="fittings.sides")
+        if (one.procedure, one.axle) in seen:
+            raise Inconsistent(f"“{procedure.title}” stands twice for the same axle.", field="fittings")
+        seen.add((one.procedure, one.axle))
+        layout = known.car.get(f"{one.axle}.layout", "")
+        if procedure.layouts and layout and layout not in procedure.layouts:
+            fit = ", ".join(procedure.layouts).replace("_", " ")
+            raise Inconsistent(
+                f"“{procedure.title}” is for {fit}; this car's {one.axle} axle is {layout.replace('_', ' ')}.",
+                field="fittings.procedure",
+            )
+
+
+def _called(
+    known: Known, fitting: Fitting, procedure: Procedure, name: str, axle: str, side: str
+) -> Iterator[Placed]:
+    owner, op, index = find_operation(known.library, procedure, name)
+    number = known.brief.fittings.index(fitting) if owner == procedure.key else -1
+    home = procedure if owner == procedure.key else known.library.common
+    yield from _spots(known, fitting, home, op, (number, index), axle, side)
+
+
+def _sides(known: Known, fitting: Fitting, owner: Procedure, axle: str) -> list[str]:
+    """Sides something is done at; what is shared by several fittings at all of theirs."""
+    if owner is not known.library.common:
+        return list(fitting.sides)
+    wanted = {side for one in known.brief.fittings if share(one.axle, axle) for side in one.sides}
+    return sorted(wanted)
+
+
+def _spots(
+    known: Known, fitting: Fitting, owner: Procedure, op: Operation, rank: tuple[int, int], axle: str, side: str
+) -> Iterator[Placed]:
+    axles = list(dict.fromkeys(one.axle for one in known.brief.fittings if one.axle)) or ["front", "rear"]
+    prefix = "" if owner is known.library.common else f"{owner.key}."
+    for at, beside in spots_of(op.per, axle, (side,) if side else fitting.sides, axles):
+        facts = known.facts(fitting, at or fitting.axle, beside)
+        facts["sides"] = " ".join(_sides(known, fitting, owner, at))
+        if holds(op.when, facts):
+            place = ".".join(filter(None, (at, beside)))
+            key = f"{prefix}{op.key}" + (f"@{place}" if place else "")
+            yield Placed(key, op, owner.key, at, beside, rank, (fitting.procedure,), facts)

@@ -1,0 +1,119 @@
+"""Whether a procedure makes sense: names that exist, ranges that can be, conditions that can hold."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+
+from fair_spindle.core.errors import InputError
+from fair_spindle.core.layouts import LAYOUTS
+from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.placing import find_operation
+from fair_spindle.core.planning.precedence import READIED
+from fair_spindle.core.planning.procedure import Library, Operation, Procedure, When
+from fair_spindle.core.planning.schools import SCHOOLS
+
+FACTS = {"axle", "layout", "bar", *(f"school.{key}" for key in SCHOOLS)}
+MOST_OPERATIONS = 80
+
+
+def check_procedure(procedure: Procedure, common: Procedure) -> None:
+    """Hold a procedure against the rules for writing one.
+
+    Parameters
+    ----------
+    procedure : Procedure
+        As read from its file. [-]
+    common : Procedure
+        The operations all share. [-]
+
+    Returns
+    -------
+    None
+
+    Raises
+    ------
+    InputError
+        The first thing that does not hold, with the field, what was found and what may stand there.
+
+    Notes
+    -----
+    Rings are found when it is planned, since they depend on what it is combined with.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> common = Procedure("common", "Shared", "")
+    >>> check_procedure(Procedure("a", "A", "", operations=(Operation("x", "X", 6),)), common)
+    """
+    _once([one.key for one in procedure.operations], "operations")
+    _once([one.key for one in procedure.fastenings], "fastenings")
+    _once([one.key for one in procedure.options], "options")
+    _among("layouts", procedure.layouts, LAYOUTS)
+    if not procedure.title.strip():
+        raise InputError("A procedure needs a title.", field="title")
+    if not 1 <= len(procedure.operations) <= MOST_OPERATIONS:
+        raise InputError(f"A procedure has 1 to {MOST_OPERATIONS} operations.", field="operations")
+    library = Library(common, {procedure.key: procedure})
+    for name in procedure.uses:
+        find_operation(library, procedure, name)
+    _fastenings(procedure)
+    facts = FACTS | {one.key for one in (*procedure.options, *common.options)}
+    for field, when in _conditions(procedure):
+        _among(field, when, facts)
+    for number, op in enumerate(procedure.operations):
+        _operation(op, f"operations[{number}] {op.key}", procedure, library)
+
+
+def _operation(op: Operation, where: str, procedure: Procedure, library: Library) -> None:
+    if not op.title.strip():
+        raise InputError(f"{where}: an operation needs a title.", field=f"{where}.title")
+    if not 1 <= op.phase <= 14:
+        raise InputError(f"{where}: phases go from 1 to 14; got {op.phase}.", field=f"{where}.phase")
+    for name in ("minutes", "wait_h"):
+        times = getattr(op, name)
+        if times and not (len(times) == 2 and 0 <= times[0] <= times[1]):
+            raise InputError(f"{where}: {name} is [least, most]; got {list(times)}.", field=f"{where}.{name}")
+    if op.people not in (1, 2):
+        raise InputError(f"{where}: one or two people; got {op.people}.", field=f"{where}.people")
+    groups = {one.key for one in procedure.fastenings}
+    _among(f"{where}.brings", op.brings, groups)
+    _among(f"{where}.frees", op.frees, groups)
+    _among(f"{where}.cautions", op.cautions, CAUTIONS)
+    _among(f"{where}.school", [op.school] if op.school else [], SCHOOLS)
+    for name in ("readies", "relies"):
+        _among(f"{where}.{name}", [one.partition(":")[0] for one in getattr(op, name)], READIED)
+    for name in (*op.needs, *op.after, *op.before, *op.then):
+        if ":" not in name:
+            find_operation(library, procedure, name)
+
+
+def _fastenings(procedure: Procedure) -> None:
+    options = {one.key for one in procedure.options}
+    for one in procedure.fastenings:
+        field = f"fastenings {one.key}"
+        if not 1 <= one.count <= 60:
+            raise InputError(f"{field}: one to sixty places; got {one.count}.", field=f"{field}.count")
+        told = [one.bushing[1:]] if one.bushing.startswith("@") else []
+        _among(f"{field}.bushing", told, options)
+        _among(f"{field}.count_from", [one.count_from] if one.count_from else [], options)
+
+
+def _conditions(procedure: Procedure) -> Iterator[tuple[str, When]]:
+    for name in ("fastenings", "wares", "operations"):
+        for number, one in enumerate(getattr(procedure, name)):
+            yield f"{name}[{number}].when", one.when
+
+
+def _among(field: str, names: Iterable[str], known: Iterable[str]) -> None:
+    for name in names:
+        if name not in known:
+            raise InputError(f"{field}: {name!r} is not known. Known: {', '.join(sorted(known))}.", field=field)
+
+
+def _once(keys: list[str], field: str) -> None:
+    twice = {key for key in keys if keys.count(key) > 1}
+    if twice:
+        raise InputError(f"{field}: {sorted(twice)[0]!r} stands twice.", field=field)
