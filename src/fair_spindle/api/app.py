@@ -12,9 +12,10 @@ from fastapi.responses import FileResponse, Response
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from fair_spindle.api.changes import Changes, TellChanges
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.guard import LocalGuard
-from fair_spindle.api.routers import calculations, cars, gauges, jobs, settings
+from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings
 from fair_spindle.records.database import Database
 
 # FastAPI hands a body's name on as an alias to models that are not built yet; it has no effect on them.
@@ -39,9 +40,11 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
         app.state.database.close()
 
     app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
+    app.state.changes = Changes()
+    app.add_middleware(TellChanges, changes=app.state.changes)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
     map_errors(app)
-    for room in (calculations, jobs, cars, gauges, settings):
+    for room in (calculations, jobs, planning, cars, gauges, settings, listening):
         app.include_router(room.router)
 
     @app.get("/api/health")

@@ -3,70 +3,50 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from functools import cache
-from html import escape
-from io import BytesIO
-from pathlib import Path
 from typing import Any
+
+from fair_spindle.formats.pdf_pages import Row, lines, pages, table, words
 
 CAUTION = (
     "The vehicle maker's service data outranks this sheet. Counted turns bring the car to the alignment "
     "rack, they do not replace it. ± is stated with coverage factor 2."
 )
-Row = Sequence[str]
 
 
 def write_record(job: Mapping[str, Any]) -> bytes:
     """Lay out a job's record, as shown to the interface, on A4 pages."""
-    from reportlab.lib.pagesizes import A4
-    from reportlab.lib.units import mm
-    from reportlab.platypus import SimpleDocTemplate
-
-    out = BytesIO()
-    document = SimpleDocTemplate(
-        out,
-        pagesize=A4,
-        leftMargin=16 * mm,
-        rightMargin=16 * mm,
-        topMargin=15 * mm,
-        bottomMargin=15 * mm,
-        title=f"{job['car']}: {job['title']}",
-        author="Fair Spindle",
-        invariant=1,
-    )
-    document.build(_story(job))
-    return out.getvalue()
+    return pages(f"{job['car']}: {job['title']}", _story(job))
 
 
 def _story(job: Mapping[str, Any]) -> list[Any]:
     return [
-        _words(job["car"], "head"),
-        _words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
+        words(job["car"], "head"),
+        words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
         *_signature(job),
         *(_tightened(job) if job["groups"] else _measured(job)),
         *_heights(job["sits"]),
         *_joints(job["joints"]),
-        *_lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
-        *_lines("Open items", _open_items(job)),
-        *_lines("Notes", [note["text"] for note in job["notes"]]),
-        _words("Readings as taken", "part"),
-        _table(
+        *lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
+        *lines("Open items", _open_items(job)),
+        *lines("Notes", [note["text"] for note in job["notes"]]),
+        words("Readings as taken", "part"),
+        table(
             ("Reading", "As typed", "Understood", "Taken"),
             [(e["label"], e["said"], e["understood"], _how(e)) for e in job["entries"].values()],
         ),
-        _words(CAUTION),
+        words(CAUTION),
     ]
 
 
 def _tightened(job: Mapping[str, Any]) -> list[Any]:
     return [
-        _words("Heights, toe, turns", "part"),
-        _table(
+        words("Heights, toe, turns", "part"),
+        table(
             ("", "Height before", "Predicted", "Settled", "Toe before", "Wanted", "Settled", "Off", "On"),
             [_corner_row(job, side) for side in ("left", "right")],
         ),
-        _words("Tightening", "part"),
-        _table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
+        words("Tightening", "part"),
+        table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
     ]
 
 
@@ -87,7 +67,7 @@ def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
         for one in sits
     ]
     head = ("", "Height before, mm", "Predicted", "Wanted", "Settled", "Load before, N", "Load after")
-    return [_words("Heights and loads", "part"), _table(head, rows)]
+    return [words("Heights and loads", "part"), table(head, rows)]
 
 
 def _mm(length: float | None) -> str:
@@ -105,14 +85,14 @@ def _joints(joints: Sequence[Mapping[str, Any]]) -> list[Any]:
     if not rows:
         return []
     head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands")
-    return [_words("Joints", "part"), _table(head, rows)]
+    return [words("Joints", "part"), table(head, rows)]
 
 
 def _measured(job: Mapping[str, Any]) -> list[Any]:
     names = ("height", "toe", "camber", "caster")
     return [
-        _words("The four wheels", "part"),
-        _table(
+        words("The four wheels", "part"),
+        table(
             ("", "Height", "Toe", "Camber", "Caster", "Load"),
             [(w["label"], *(w[name] for name in names), _load(w)) for w in job["wheels"]],
         ),
@@ -131,11 +111,11 @@ def _how(entry: Mapping[str, Any]) -> str:
 def _signature(job: Mapping[str, Any]) -> list[Any]:
     signature = job["signature"]
     if not signature:
-        return [_words("Not signed.", "bold")]
+        return [words("Not signed.", "bold")]
     state = "The log is as it was signed." if signature["intact"] else "THE LOG WAS CHANGED AFTER SIGNING."
     return [
-        _words(f"Signed by {signature['name']}, {signature['at'][:16].replace('T', ' ')} UTC. {state}", "bold"),
-        _words(f"Fingerprint {signature['digest']}"),
+        words(f"Signed by {signature['name']}, {signature['at'][:16].replace('T', ' ')} UTC. {state}", "bold"),
+        words(f"Fingerprint {signature['digest']}"),
     ]
 
 
@@ -186,53 +166,3 @@ def _length(number: Mapping[str, Any] | None) -> str:
 
 def _also(number: Mapping[str, Any] | None) -> str:
     return str(number["also"]) if number else ""
-
-
-def _lines(title: str, lines: Sequence[str]) -> list[Any]:
-    return [_words(title, "part"), *(_words(f"• {line}") for line in lines)] if lines else []
-
-
-def _words(text: str, style: str = "body") -> Any:
-    from reportlab.platypus import Paragraph
-
-    return Paragraph(escape(text).replace("\n", "<br/>"), _styles()[style])
-
-
-def _table(head: Row, rows: Sequence[Row]) -> Any:
-    from reportlab.lib import colors
-    from reportlab.platypus import Table
-
-    cells = [[_words(cell, "bold") for cell in head], *([_words(cell) for cell in row] for row in rows)]
-    return Table(
-        cells,
-        repeatRows=1,
-        hAlign="LEFT",
-        style=[
-            ("VALIGN", (0, 0), (-1, -1), "TOP"),
-            ("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black),
-            ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ("RIGHTPADDING", (0, 0), (-1, -1), 4),
-            ("TOPPADDING", (0, 0), (-1, -1), 2),
-            ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-        ],
-    )
-
-
-@cache
-def _styles() -> dict[str, Any]:
-    import reportlab
-    from reportlab.lib.styles import ParagraphStyle
-    from reportlab.pdfbase import pdfmetrics
-    from reportlab.pdfbase.ttfonts import TTFont
-
-    fonts = Path(reportlab.__file__).parent / "fonts"
-    pdfmetrics.registerFont(TTFont("Sheet", fonts / "Vera.ttf"))
-    pdfmetrics.registerFont(TTFont("SheetBold", fonts / "VeraBd.ttf"))
-    body = ParagraphStyle("body", fontName="Sheet", fontSize=8, leading=10.5)
-    bold = ParagraphStyle("bold", body, fontName="SheetBold")
-    return {
-        "body": body,
-        "bold": bold,
-        "part": ParagraphStyle("part", bold, fontSize=11, leading=14, spaceBefore=9, spaceAfter=3),
-        "head": ParagraphStyle("head", bold, fontSize=16, leading=20),
-    }

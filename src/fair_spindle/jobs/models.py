@@ -21,7 +21,7 @@ class JobCreate(Strict):
     id: Identity
     title: Title
     car: Title
-    template: Literal["front_strut", "springs", "align", "measure"] = "front_strut"
+    template: Literal["work", "front_strut", "springs", "align", "measure"] = "front_strut"
     car_id: Identity | None = None
 
 
@@ -162,6 +162,13 @@ class StepView(View):
     asks: str
     sides: list[Side]
     two_people: bool
+    axle: Literal["", "front", "rear"]
+    phase: int
+    joints: list[str]
+    why: list[str]
+    school: str
+    wait_h: list[float]
+    reopens: list[str]
     state: Literal["open", "done", "skipped"]
     reason: str
     at: str

@@ -12,6 +12,7 @@ from fair_spindle.core.floor.deriving import effective
 from fair_spindle.core.floor.findings import doubt_specification
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import Event, Specified, Undone
+from fair_spindle.core.floor.plan_now import reopened
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.rules import step_hindrance
 from fair_spindle.core.floor.state import JobState, PlaceState
@@ -248,7 +249,7 @@ def _step(step: Step, state: JobState, template: JobTemplate) -> m.StepView:
         detail=step.detail,
         where=step.where,
         corner=step.corner,
-        where_said=position_words(step.where, step.corner),
+        where_said=position_words(step.where, step.corner, step.axle or "front"),
         tools=list(step.tools),
         cautions=[CAUTIONS[key] for key in step.cautions],
         brings=dict(step.brings),
@@ -256,11 +257,24 @@ def _step(step: Step, state: JobState, template: JobTemplate) -> m.StepView:
         asks=step.asks,
         sides=list(step.sides),
         two_people=step.two_people,
-        state=act.outcome if act else "open",
+        axle=step.axle,
+        phase=step.phase,
+        joints=[goal.joint for goal in step.brings_joints if goal.joint in state.joints],
+        why=list(step.why),
+        school=step.school,
+        wait_h=list(step.wait_h),
+        reopens=_reopens(step, state, template) if act else [],
+        state="skipped" if act and act.outcome == "skipped" else "done" if act else "open",
         reason=act.reason if act else "",
         at=event.at if event else "",
         why_not=step_hindrance(step, state, template),
     )
+
+
+def _reopens(step: Step, state: JobState, template: JobTemplate) -> list[str]:
+    """Titles of the steps that are open again with it."""
+    gone = reopened(state, template, [step.key]) - {step.key}
+    return [one.title for one in template.steps if one.key in gone]
 
 
 def _spec(event: Event, spec: Specified) -> m.SpecView:

@@ -14,7 +14,7 @@ from sqlmodel import Session, create_engine
 from fair_spindle.core.errors import InputError
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-NEWEST = "0002"
+NEWEST = "0003"
 
 
 class Database:

@@ -74,3 +74,14 @@ class SettingRow(SQLModel, table=True):
     key: str = Field(primary_key=True)
     version: int
     value: str
+
+
+class ProcedureRow(SQLModel, table=True):
+    """A procedure of the workshop's own; ``content`` is its file."""
+
+    __tablename__ = "procedure"
+
+    key: str = Field(primary_key=True)
+    version: int
+    content: str
+    changed_at: str

@@ -858,6 +858,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/clipboard.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Clipboard
+         * @description The plan for a clipboard, whole or for one axle.
+         */
+        get: operations["print_clipboard_api_jobs__job_id__clipboard_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/consequences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See Consequences
+         * @description What would no longer hold after an act; nothing is written.
+         */
+        post: operations["see_consequences_api_jobs__job_id__consequences_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/events": {
         parameters: {
             query?: never;
@@ -992,6 +1032,70 @@ export interface paths {
         get: operations["see_picture_api_jobs__job_id__pictures__sha256__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Plan
+         * @description A job's brief and plan, and the procedures it can be made of.
+         */
+        get: operations["see_plan_api_jobs__job_id__plan_get"];
+        put?: never;
+        /**
+         * Take Plan
+         * @description Write the plan of a brief into the job.
+         */
+        post: operations["take_plan_api_jobs__job_id__plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plan/procedure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Plan
+         * @description Keep an edited plan as a procedure of the workshop's own.
+         */
+        post: operations["save_plan_api_jobs__job_id__plan_procedure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plan/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Plan
+         * @description Plan a brief without writing anything.
+         */
+        post: operations["try_plan_api_jobs__job_id__plan_try_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1142,6 +1246,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Stop
+         * @description How the car stands for the night.
+         */
+        get: operations["see_stop_api_jobs__job_id__stop_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stop.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Stop
+         * @description The sheet that lies on the seat overnight.
+         */
+        get: operations["print_stop_api_jobs__job_id__stop_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/turns": {
         parameters: {
             query?: never;
@@ -1261,6 +1405,90 @@ export interface paths {
          * @description Take a part off the shelf.
          */
         delete: operations["remove_part_api_parts__part_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Procedure
+         * @description Read a procedure file; only with ``apply`` is it kept.
+         */
+        post: operations["import_procedure_api_procedures_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures/{procedure}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Procedure
+         * @description Take one of the workshop's own procedures away.
+         */
+        delete: operations["delete_procedure_api_procedures__procedure__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures/{procedure}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Give Procedure
+         * @description A procedure as its file.
+         */
+        get: operations["give_procedure_api_procedures__procedure__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Schools
+         * @description The workshop's way wherever practitioners differ.
+         */
+        get: operations["see_schools_api_settings_schools_get"];
+        /**
+         * Change Schools
+         * @description Do it another way from now on.
+         */
+        put: operations["change_schools_api_settings_schools_put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1782,6 +2010,40 @@ export interface components {
             y_mm: number;
         };
         /**
+         * Brief
+         * @description What is asked of the planner: what is fitted, the schools for this job, the user's own edits.
+         *
+         *     ``dropped`` are steps left out, each with its reason.
+         */
+        Brief: {
+            /**
+             * Added
+             * @default []
+             */
+            added?: components["schemas"]["OwnStep"][];
+            /** Dropped */
+            dropped?: {
+                [key: string]: string;
+            };
+            /** Fittings */
+            fittings: components["schemas"]["Fitting"][];
+            /**
+             * Later
+             * @default []
+             */
+            later?: components["schemas"]["Later"][];
+            /**
+             * Lift
+             * @default both_ends
+             * @enum {string}
+             */
+            lift?: "both_ends" | "one_end";
+            /** Schools */
+            schools?: {
+                [key: string]: string;
+            };
+        };
+        /**
          * BushingTwistIn
          * @description An arm, and where its bolt was clamped.
          */
@@ -2110,6 +2372,24 @@ export interface components {
             solid_mm: number;
         };
         /**
+         * Compared
+         * @description Old and new part beside each other, as typed.
+         */
+        Compared: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * ConsequencesView
+         * @description What would no longer hold.
+         */
+        ConsequencesView: {
+            /** Lost */
+            lost: string[];
+        };
+        /**
          * CornerChange
          * @description One corner before and after.
          */
@@ -2422,7 +2702,7 @@ export interface components {
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Seen */
@@ -2651,6 +2931,36 @@ export interface components {
              * @default 0
              */
             seat_shift_mm?: number;
+        };
+        /**
+         * Fitting
+         * @description What is fitted: by which procedure, at which axle and sides; answers to its questions, and its part checks.
+         */
+        Fitting: {
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /** Compared */
+            compared?: {
+                [key: string]: components["schemas"]["Compared"];
+            };
+            /** Options */
+            options?: {
+                [key: string]: string;
+            };
+            /** Procedure */
+            procedure: string;
+            /**
+             * Sides
+             * @default [
+             *       "left",
+             *       "right"
+             *     ]
+             */
+            sides?: ("left" | "right")[];
         };
         /**
          * GateView
@@ -3041,7 +3351,7 @@ export interface components {
              * @default front_strut
              * @enum {string}
              */
-            template?: "front_strut" | "springs" | "align" | "measure";
+            template?: "work" | "front_strut" | "springs" | "align" | "measure";
             /** Title */
             title: string;
         };
@@ -3208,6 +3518,19 @@ export interface components {
             side?: "" | "left" | "right";
         };
         /**
+         * JointGoal
+         * @description A joint, and the stage a step brings it to.
+         */
+        JointGoal: {
+            /** Joint */
+            joint: string;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "hand" | "snug" | "torqued" | "marked";
+        };
+        /**
          * JointView
          * @description A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes.
          */
@@ -3283,6 +3606,16 @@ export interface components {
             places: number[][];
         };
         /**
+         * Later
+         * @description The user wants one step after another.
+         */
+        Later: {
+            /** First */
+            first: string;
+            /** Then */
+            then: string;
+        };
+        /**
          * Learn
          * @description Take what was learned into the car's record, all of it or the fields named.
          */
@@ -3349,6 +3682,29 @@ export interface components {
              * @default
              */
             source?: string;
+        };
+        /**
+         * Listing
+         * @description A line of a work order's lists: what, how many, and why.
+         */
+        Listing: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "tool" | "chemical" | "buy" | "leftover" | "book";
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
         };
         /**
          * LoadView
@@ -3591,6 +3947,71 @@ export interface components {
             reason: string;
         };
         /**
+         * OwnStep
+         * @description A step of the user's own, at its place on the car, after the steps it names.
+         */
+        OwnStep: {
+            /**
+             * After
+             * @default []
+             */
+            after?: string[];
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /**
+             * Detail
+             * @default
+             */
+            detail?: string;
+            /** Key */
+            key: string;
+            /**
+             * Minutes
+             * @default [
+             *       5,
+             *       10
+             *     ]
+             */
+            minutes?: number[];
+            /** Phase */
+            phase: number;
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side?: "" | "left" | "right";
+            /** Title */
+            title: string;
+            /**
+             * Where
+             * @default any
+             * @enum {string}
+             */
+            where?: "any" | "on_wheels" | "hanging";
+        };
+        /**
+         * PartCheckView
+         * @description What is compared between old part and new.
+         */
+        PartCheckView: {
+            /**
+             * Compare
+             * @enum {string}
+             */
+            compare: "length" | "thread" | "hand" | "count" | "fit";
+            /** Hint */
+            hint: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * PartCreate
          * @description Put a part of a car on the shelf.
          */
@@ -3758,6 +4179,121 @@ export interface components {
             stage: ("loose" | "hand" | "snug" | "torqued") | null;
         };
         /**
+         * PlanOfJobView
+         * @description The brief a job was planned from, the procedures there are, and the plan.
+         */
+        PlanOfJobView: {
+            brief: components["schemas"]["Brief"];
+            plan: components["schemas"]["PlanView"] | null;
+            /** Procedures */
+            procedures: components["schemas"]["ProcedureView"][];
+        };
+        /**
+         * PlanStepView
+         * @description A step of a plan, with what gave it its place.
+         */
+        PlanStepView: {
+            /** By */
+            by: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Detail */
+            detail: string;
+            /** Key */
+            key: string;
+            /** May Go */
+            may_go: boolean;
+            /** Minutes */
+            minutes: string;
+            /** Phase */
+            phase: number;
+            /** School */
+            school: string;
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string[];
+            /** Two People */
+            two_people: boolean;
+            /** Wait */
+            wait: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "on_wheels" | "hanging" | "corner_carried";
+            /** Where Said */
+            where_said: string;
+            /** Why */
+            why: string[];
+        };
+        /**
+         * PlanView
+         * @description A work order: steps, lists, questions, remarks, schools, time.
+         */
+        PlanView: {
+            /** Fittings */
+            fittings: string[];
+            /** Helper */
+            helper: boolean;
+            /** Lists */
+            lists: components["schemas"]["Listing"][];
+            /** Questions */
+            questions: components["schemas"]["QuestionView"][];
+            /** Raises */
+            raises: number;
+            /** Remarks */
+            remarks: components["schemas"]["Remark"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** Sizes */
+            sizes: string[];
+            /** Steps */
+            steps: components["schemas"]["PlanStepView"][];
+            /** Taken */
+            taken: boolean;
+            /** Time Said */
+            time_said: string;
+            /** Wait Said */
+            wait_said: string;
+        };
+        /**
+         * Planned
+         * @description The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
+         *
+         *     Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
+         */
+        Planned: {
+            brief: components["schemas"]["Brief"];
+            /**
+             * Changes
+             * @default []
+             */
+            changes?: ("height" | "toe" | "camber")[];
+            /**
+             * Joints
+             * @default []
+             */
+            joints?: components["schemas"]["Joint"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "planned";
+            /**
+             * Lists
+             * @default []
+             */
+            lists?: components["schemas"]["Listing"][];
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks?: components["schemas"]["Remark"][];
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+        };
+        /**
          * PositiveOfWheels
          * @description A number above zero for each wheel.
          */
@@ -3770,6 +4306,75 @@ export interface components {
             RL: number;
             /** Rr */
             RR: number;
+        };
+        /**
+         * ProcedurePreview
+         * @description What reading a procedure file did or would do.
+         */
+        ProcedurePreview: {
+            /** Applied */
+            applied: boolean;
+            /** Key */
+            key: string;
+            /** Operations */
+            operations: number;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "new" | "same" | "changed";
+            /** Said */
+            said: string;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * ProcedureView
+         * @description A kind of job in the list.
+         */
+        ProcedureView: {
+            /** About */
+            about: string;
+            /** Axles */
+            axles: ("front" | "rear")[];
+            /** By Side */
+            by_side: boolean;
+            /** Checks */
+            checks: components["schemas"]["PartCheckView"][];
+            /** Fits */
+            fits: boolean;
+            /** Key */
+            key: string;
+            /** Operations */
+            operations: number;
+            /** Own */
+            own: boolean;
+            /** Title */
+            title: string;
+            /** Version */
+            version: number;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * QuestionView
+         * @description A question that decides what is done; ``told`` where the user answered it.
+         */
+        QuestionView: {
+            /** Answer */
+            answer: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            /** Fitting */
+            fitting: number;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Told */
+            told: boolean;
         };
         /**
          * ReadAgainView
@@ -3809,7 +4414,7 @@ export interface components {
          */
         ReadRequest: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
         };
         /**
          * ReadingsPreview
@@ -3880,6 +4485,24 @@ export interface components {
             steps: string[];
         };
         /**
+         * Remark
+         * @description Something found about the parts before the car was raised.
+         */
+        Remark: {
+            /** Message */
+            message: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "blocks" | "question" | "note";
+        };
+        /**
          * Reopened
          * @description A signed record was opened again, with the reason.
          */
@@ -3891,6 +4514,76 @@ export interface components {
             kind: "reopened";
             /** Reason */
             reason: string;
+        };
+        /**
+         * SaveProcedure
+         * @description An edited plan to be kept as a procedure of the workshop's own.
+         */
+        SaveProcedure: {
+            brief: components["schemas"]["Brief"];
+            /** Key */
+            key: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen?: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SchoolView
+         * @description Where practitioners differ: the question, the ways, the one that decides.
+         */
+        SchoolView: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** Said */
+            said: string;
+            /** Way */
+            way: string;
+            /** Ways */
+            ways: components["schemas"]["ChoiceView"][];
+        };
+        /**
+         * SchoolsUpdate
+         * @description New ways, over the version that was seen.
+         */
+        SchoolsUpdate: {
+            /** Seen */
+            seen: number;
+            /** Ways */
+            ways?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SchoolsView
+         * @description The ways as they stand, with their version, and the questions in words.
+         */
+        SchoolsView: {
+            /** Choices */
+            choices: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /** Questions */
+            questions: {
+                [key: string]: string;
+            };
+            /** Said */
+            said: {
+                [key: string]: string;
+            };
+            /** Version */
+            version: number;
+            /** Ways */
+            ways?: {
+                [key: string]: string;
+            };
         };
         /**
          * SeatedSpring
@@ -4276,6 +4969,124 @@ export interface components {
             unit: string;
         };
         /**
+         * Step
+         * @description One step: where the car must be, what is freed, what stage fasteners reach, what is asked.
+         *
+         *     ``frees`` and ``brings`` name fastener groups, for `sides` only; of a planned job, ``frees_joints`` and
+         *     ``brings_joints`` name its joints.  ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its
+         *     place, ``rests_on`` which steps it no longer stands without, ``by`` which procedures want it.
+         */
+        Step: {
+            /**
+             * Asks
+             * @default
+             * @enum {string}
+             */
+            asks?: "" | "baseline" | "count_off" | "count_on" | "turns" | "height" | "check";
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /**
+             * Brings
+             * @default []
+             */
+            brings?: string[][];
+            /**
+             * Brings Joints
+             * @default []
+             */
+            brings_joints?: components["schemas"]["JointGoal"][];
+            /**
+             * By
+             * @default []
+             */
+            by?: string[];
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions?: string[];
+            /**
+             * Chemicals
+             * @default []
+             */
+            chemicals?: string[];
+            /** Corner */
+            corner?: ("left" | "right") | null;
+            /** Detail */
+            detail: string;
+            /**
+             * Frees
+             * @default []
+             */
+            frees?: string[];
+            /**
+             * Frees Joints
+             * @default []
+             */
+            frees_joints?: string[];
+            /** Key */
+            key: string;
+            /**
+             * Minutes
+             * @default []
+             */
+            minutes?: number[];
+            /**
+             * Phase
+             * @default 0
+             */
+            phase?: number;
+            /**
+             * Rests On
+             * @default []
+             */
+            rests_on?: string[];
+            /**
+             * School
+             * @default
+             */
+            school?: string;
+            /**
+             * Sides
+             * @default [
+             *       "left",
+             *       "right"
+             *     ]
+             */
+            sides?: ("left" | "right")[];
+            /** Title */
+            title: string;
+            /**
+             * Tools
+             * @default []
+             */
+            tools?: string[];
+            /**
+             * Two People
+             * @default false
+             */
+            two_people?: boolean;
+            /**
+             * Wait H
+             * @default []
+             */
+            wait_h?: number[];
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "on_wheels" | "hanging" | "corner_carried";
+            /**
+             * Why
+             * @default []
+             */
+            why?: string[];
+        };
+        /**
          * StepView
          * @description One step on the floor.
          */
@@ -4284,6 +5095,11 @@ export interface components {
             asks: string;
             /** At */
             at: string;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "" | "front" | "rear";
             /** Brings */
             brings: {
                 [key: string]: "loose" | "hand" | "snug" | "torqued";
@@ -4296,10 +5112,18 @@ export interface components {
             detail: string;
             /** Frees */
             frees: string[];
+            /** Joints */
+            joints: string[];
             /** Key */
             key: string;
+            /** Phase */
+            phase: number;
             /** Reason */
             reason: string;
+            /** Reopens */
+            reopens: string[];
+            /** School */
+            school: string;
             /** Sides */
             sides: ("left" | "right")[];
             /**
@@ -4313,6 +5137,8 @@ export interface components {
             tools: string[];
             /** Two People */
             two_people: boolean;
+            /** Wait H */
+            wait_h: number[];
             /**
              * Where
              * @enum {string}
@@ -4320,12 +5146,14 @@ export interface components {
             where: "on_wheels" | "hanging" | "corner_carried";
             /** Where Said */
             where_said: string;
+            /** Why */
+            why: string[];
             /** Why Not */
             why_not: string;
         };
         /**
          * Stepped
-         * @description A step was done, or skipped with a reason.
+         * @description A step was done, skipped with a reason, or opened again; what rests on it is then open again too.
          */
         Stepped: {
             /**
@@ -4338,7 +5166,7 @@ export interface components {
              * @default done
              * @enum {string}
              */
-            outcome?: "done" | "skipped";
+            outcome?: "done" | "skipped" | "reopened";
             /**
              * Reason
              * @default
@@ -4346,6 +5174,42 @@ export interface components {
             reason?: string;
             /** Step */
             step: string;
+        };
+        /**
+         * StopView
+         * @description How the car was left for the night.
+         */
+        StopView: {
+            /** At */
+            at: string;
+            /** Begun */
+            begun: string[];
+            /** Loose */
+            loose: string[];
+            /** May Be Driven */
+            may_be_driven: boolean;
+            /** Next Step */
+            next_step: string;
+            /** Note */
+            note: string;
+            /** Position */
+            position: string;
+        };
+        /**
+         * Stopped
+         * @description Work was stopped for the day, with words for whoever goes on.
+         */
+        Stopped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stopped";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
         };
         /**
          * StringToeIn
@@ -4427,6 +5291,17 @@ export interface components {
             toe_deg: number;
             /** Travel Mm */
             travel_mm: number;
+        };
+        /**
+         * TakePlan
+         * @description A brief whose plan is to be written into the job; ``id`` and ``seen`` as for any line of its log.
+         */
+        TakePlan: {
+            brief: components["schemas"]["Brief"];
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: number;
         };
         /**
          * TargetView
@@ -4741,6 +5616,13 @@ export interface components {
             problem: string;
             /** Travel Mm */
             travel_mm: number;
+        };
+        /**
+         * TryPlan
+         * @description A brief to be planned without writing anything.
+         */
+        TryPlan: {
+            brief: components["schemas"]["Brief"];
         };
         /**
          * TrySprings
@@ -9038,6 +9920,162 @@ export interface operations {
             };
         };
     };
+    print_clipboard_api_jobs__job_id__clipboard_pdf_get: {
+        parameters: {
+            query?: {
+                axle?: "" | "front" | "rear";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_consequences_api_jobs__job_id__consequences_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConsequencesView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     write_event_api_jobs__job_id__events_post: {
         parameters: {
             query?: never;
@@ -9533,6 +10571,322 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_plan_api_jobs__job_id__plan_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOfJobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_plan_api_jobs__job_id__plan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakePlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    save_plan_api_jobs__job_id__plan_procedure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveProcedure"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedureView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    try_plan_api_jobs__job_id__plan_try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -10212,6 +11566,156 @@ export interface operations {
             };
         };
     };
+    see_stop_api_jobs__job_id__stop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    print_stop_api_jobs__job_id__stop_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     see_turns_api_jobs__job_id__turns_get: {
         parameters: {
             query?: {
@@ -10696,6 +12200,387 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    import_procedure_api_procedures_import_post: {
+        parameters: {
+            query?: {
+                apply?: boolean;
+                seen?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedurePreview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    delete_procedure_api_procedures__procedure__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                procedure: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    give_procedure_api_procedures__procedure__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                procedure: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_schools_api_settings_schools_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    change_schools_api_settings_schools_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolsUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsView"];
+                };
             };
             /** @description Bad Request */
             400: {

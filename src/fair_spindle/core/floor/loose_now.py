@@ -1,0 +1,104 @@
+"""What is loose or off right now, for whoever finds the car in the morning: it must not be driven."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from fair_spindle.core.floor.bolt_needs import SAID, is_final, state_of
+from fair_spindle.core.floor.plan_now import template_now
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.floor.wording import label_place, position_words
+from fair_spindle.core.planning.template import JobTemplate
+
+
+@dataclass(frozen=True)
+class Loose:
+    """One thing that is not as it has to be on the road: what, and how it stands."""
+
+    what: str
+    how: str
+
+
+@dataclass(frozen=True)
+class StandsNow:
+    """How the car was left: where, what is loose, what is begun and not closed, and what comes next."""
+
+    position: str
+    loose: tuple[Loose, ...]
+    begun: tuple[str, ...]
+    next_step: str
+    may_be_driven: bool
+
+
+def stands_now(state: JobState, template: JobTemplate) -> StandsNow:
+    """Say how the car stands for the night.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    StandsNow
+        Driven only where it stands on its wheels, nothing is loose and nothing begun is open.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A fastener that was touched and is not final counts as loose; one never touched is as found.  What a done step
+    opened and the plan closes later counts as begun.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.kinds import WORK
+    >>> stands_now(JobState(), WORK).may_be_driven
+    True
+    """
+    template = template_now(state, template)
+    loose = (*_joints(state), *_places(state, template))
+    begun = tuple(_begun(state, template))
+    after = next((step.title for step in template.steps if step.key not in state.steps), "")
+    wheels = state.position == "on_wheels"
+    return StandsNow(
+        position_words(state.position, state.corner, state.carried_axle),
+        loose,
+        begun,
+        after,
+        wheels and not loose and not begun,
+    )
+
+
+def _joints(state: JobState) -> Iterator[Loose]:
+    for joint in state.joints.values():
+        for bolt in joint.bolts:
+            now = state_of(state, joint, bolt.number)
+            if now.stage is not None and not is_final(bolt, now):
+                where = f", place {bolt.number}" if len(joint.bolts) > 1 else ""
+                yield Loose(f"{joint.label}{where}", SAID[now.stage])
+
+
+def _places(state: JobState, template: JobTemplate) -> Iterator[Loose]:
+    for place in template.all_places():
+        stage = state.stage(place)
+        if stage is not None and stage != "torqued":
+            yield Loose(label_place(place, template), SAID[stage])
+
+
+def _begun(state: JobState, template: JobTemplate) -> Iterator[str]:
+    """Steps still open that close what a done step opened."""
+    for step in template.steps:
+        if step.key not in state.steps and 4 <= step.phase <= 12:
+            done = [key for key in step.rests_on if key in state.steps and state.steps[key][1].outcome == "done"]
+            if done:
+                yield step.title

@@ -1,0 +1,192 @@
+"""A procedure of the workshop's own, made from an edited plan."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+from typing import Any
+
+from fair_spindle.core.errors import InputError, NotAllowed
+from fair_spindle.core.planning.placing import Known, place_all
+from fair_spindle.core.planning.procedure import Operation, OwnStep, Procedure
+
+
+def own_procedure(known: Known, key: str, title: str) -> Procedure:
+    """Make one procedure of what a brief fits, with the user's edits in it.
+
+    Parameters
+    ----------
+    known : Known
+        The brief with its edits, and the library. [-]
+    key, title : str
+        What it is to be called. [-]
+
+    Returns
+    -------
+    Procedure
+        Whose plan is the edited one.
+
+    Raises
+    ------
+    NotAllowed
+        The brief works on two axles: a procedure is for one at a time.
+    InputError
+        A name that cannot be.
+
+    Notes
+    -----
+    A step left out everywhere is left out of it; a step put after another becomes a rule; the user's own steps become
+    operations.  Where several procedures are put together, keys get the procedure's name before them.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.procedure import Brief, Fitting, Library
+    >>> steps = (Operation("x", "X", 6, per="car"), Operation("y", "Y", 6, per="car"))
+    >>> job = Procedure("a", "A", "", operations=steps)
+    >>> library = Library(Procedure("common", "", ""), {"a": job})
+    >>> brief = Brief((Fitting("a"),), dropped={"a.y": "not here"})
+    >>> [op.key for op in own_procedure(Known(brief, library, {}, {}), "mine", "Mine").operations]
+    ['x']
+    """
+    brief, library = known.brief, known.library
+    _named(key, title, library.procedures)
+    axles = {one.axle for one in brief.fittings}
+    if len(axles) > 1:
+        raise NotAllowed("This plan works on two axles. Save it from a plan for one; a job takes it for each.")
+    parts = [library.find(one.procedure) for one in brief.fittings]
+    many = len(parts) > 1
+    joined = [_prefixed(one) if many else one for one in parts]
+    left_out = _left_out(known)
+    operations, gone = [], set()
+    for part, whole in zip(parts, joined, strict=True):
+        for old, op in zip(part.operations, whole.operations, strict=True):
+            if (part.key, old.key) in left_out:
+                gone.add(op.key)
+            else:
+                operations.append(op)
+    operations = [_without(op, gone) for op in operations]
+    names = _names(known, many)
+    own = [_operation(step, names) for step in brief.added]
+    later: dict[str, list[str]] = {}
+    for wish in brief.later:
+        later.setdefault(names.get(wish.then, ""), []).append(names.get(wish.first, ""))
+    told = [replace(op, after=(*op.after, *filter(None, later.get(op.key, [])))) for op in (*operations, *own)]
+    first = parts[0]
+    return Procedure(
+        key,
+        title.strip(),
+        f"From {', '.join(part.title.lower() for part in parts)}, as this workshop does it.",
+        first.axles,
+        first.per,
+        tuple(sorted(set.intersection(*(set(part.layouts) for part in parts)))) if many else first.layouts,
+        tuple(name for name in _each(part.uses for part in parts) if ("common", name) not in left_out),
+        _each(part.changes for part in parts),
+        _each(part.booked for part in parts),
+        _each(part.options for part in joined),
+        _each(part.checks for part in joined),
+        _each(part.fastenings for part in joined),
+        _each(part.wares for part in joined),
+        tuple(told),
+    )
+
+
+def _named(key: str, title: str, taken: Mapping[str, Procedure]) -> None:
+    if not (2 <= len(key) <= 40 and key.replace("_", "").isalnum() and key.islower() and key.isascii()):
+        raise InputError("A procedure's key is 2 to 40 small letters, digits and underscores.", field="key")
+    if not 2 <= len(title.strip()) <= 120:
+        raise InputError("A procedure's title has 2 to 120 letters.", field="title")
+
+
+def _each(groups: Iterable[Iterable[Any]]) -> tuple[Any, ...]:
+    found: list[Any] = []
+    for group in groups:
+        found += [one for one in group if one not in found]
+    return tuple(found)
+
+
+def _left_out(known: Known) -> set[tuple[str, str]]:
+    """Operations that were in the plan before the user left things out, and are not now."""
+    whole = replace(known, brief=replace(known.brief, dropped={}))
+    before, now = ({(one.owner, one.op.key) for one in place_all(each)} for each in (whole, known))
+    return before - now
+
+
+def _without(op: Operation, gone: set[str]) -> Operation:
+    """The same without calling what was left out."""
+    needs, after, before, then = (
+        tuple(key for key in called if key not in gone) for called in (op.needs, op.after, op.before, op.then)
+    )
+    return replace(op, needs=needs, after=after, before=before, then=then)
+
+
+def _names(known: Known, many: bool) -> dict[str, str]:
+    """Keys of operations in the new procedure by the keys of placed steps."""
+    found = {}
+    for one in place_all(known):
+        prefix = f"{one.owner}_" if many and one.owner not in ("common", "own") else ""
+        found[one.key] = one.key.replace(".", "_") if one.owner == "own" else f"{prefix}{one.op.key}"
+    return found
+
+
+def _operation(step: OwnStep, names: Mapping[str, str]) -> Operation:
+    per = "side" if step.side else "axle" if step.axle else "car"
+    return Operation(
+        step.key.replace(".", "_"),
+        step.title,
+        step.phase,
+        step.detail,
+        step.where,
+        per,  # type: ignore[arg-type]
+        after=tuple(dict.fromkeys(names[one] for one in step.after if one in names)),
+        minutes=step.minutes,
+    )
+
+
+def _prefixed(part: Procedure) -> Procedure:
+    """The same with its own name before every key of its own."""
+    mine = {op.key for op in part.operations}
+    options = {one.key for one in part.options}
+
+    def name(key: str) -> str:
+        return f"{part.key}_{key}"
+
+    def called(keys: tuple[str, ...]) -> tuple[str, ...]:
+        return tuple(name(key) if key in mine else key for key in keys)
+
+    def when(told: dict[str, tuple[str, ...]]) -> dict[str, tuple[str, ...]]:
+        return {name(key) if key in options else key: values for key, values in told.items()}
+
+    return replace(
+        part,
+        options=tuple(replace(one, key=name(one.key)) for one in part.options),
+        checks=tuple(replace(one, key=name(one.key)) for one in part.checks),
+        wares=tuple(replace(one, when=when(one.when)) for one in part.wares),
+        fastenings=tuple(
+            replace(
+                one,
+                key=name(one.key),
+                when=when(one.when),
+                bushing=f"@{name(one.bushing[1:])}" if one.bushing.startswith("@") else one.bushing,
+                count_from=name(one.count_from) if one.count_from in options else one.count_from,
+            )
+            for one in part.fastenings
+        ),
+        operations=tuple(
+            replace(
+                op,
+                key=name(op.key),
+                needs=called(op.needs),
+                after=called(op.after),
+                before=called(op.before),
+                then=called(op.then),
+                frees=tuple(map(name, op.frees)),
+                brings={name(key): stage for key, stage in op.brings.items()},
+                when=when(op.when),
+            )
+            for op in part.operations
+        ),
+    )

@@ -1,0 +1,112 @@
+"""A4 pages, black on white: words, lists, tables, as every sheet of ours prints them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import cache
+from html import escape
+from io import BytesIO
+from pathlib import Path
+from typing import Any
+
+Row = Sequence[str]
+
+
+def pages(title: str, story: list[Any]) -> bytes:
+    """Lay a story out on A4; the same story gives the same bytes."""
+    from reportlab.lib.pagesizes import A4
+    from reportlab.lib.units import mm
+    from reportlab.platypus import SimpleDocTemplate
+
+    out = BytesIO()
+    document = SimpleDocTemplate(
+        out,
+        pagesize=A4,
+        leftMargin=16 * mm,
+        rightMargin=16 * mm,
+        topMargin=15 * mm,
+        bottomMargin=15 * mm,
+        title=title,
+        author="Fair Spindle",
+        invariant=1,
+    )
+    document.build(story)
+    return out.getvalue()
+
+
+def lines(title: str, lines: Sequence[str]) -> list[Any]:
+    """A titled list; nothing where it is empty."""
+    return [words(title, "part"), *(words(f"• {line}") for line in lines)] if lines else []
+
+
+def words(text: str, style: str = "body") -> Any:
+    """A paragraph; Vera carries every sign we print."""
+    from reportlab.platypus import Paragraph
+
+    return Paragraph(escape(text).replace("\n", "<br/>"), _styles()[style])
+
+
+def table(head: Row, rows: Sequence[Row]) -> Any:
+    """A table whose head is repeated on each page."""
+    from reportlab.lib import colors
+    from reportlab.platypus import Table
+
+    cells = [[words(cell, "bold") for cell in head], *([words(cell) for cell in row] for row in rows)]
+    return Table(
+        cells,
+        repeatRows=1,
+        hAlign="LEFT",
+        style=[
+            ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black),
+            ("LEFTPADDING", (0, 0), (-1, -1), 0),
+            ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+            ("TOPPADDING", (0, 0), (-1, -1), 2),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+        ],
+    )
+
+
+def rows_of(steps: Sequence[Row]) -> Any:
+    """Steps with their box and number: title large, then what is done, with what, and what can hurt."""
+    from reportlab.lib import colors
+    from reportlab.lib.units import mm
+    from reportlab.platypus import Table
+
+    cells = [
+        [words(box, "step"), [words(title, "step"), *(words(one) for one in (detail, tools, warned) if one)]]
+        for box, title, detail, tools, warned in steps
+    ]
+    return Table(
+        cells,
+        hAlign="LEFT",
+        colWidths=[16 * mm, 160 * mm],
+        style=[
+            ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ("LINEBELOW", (0, 0), (-1, -1), 0.4, colors.black),
+            ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ],
+    )
+
+
+@cache
+def _styles() -> dict[str, Any]:
+    import reportlab
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
+    fonts = Path(reportlab.__file__).parent / "fonts"
+    pdfmetrics.registerFont(TTFont("Sheet", fonts / "Vera.ttf"))
+    pdfmetrics.registerFont(TTFont("SheetBold", fonts / "VeraBd.ttf"))
+    body = ParagraphStyle("body", fontName="Sheet", fontSize=8, leading=10.5)
+    bold = ParagraphStyle("bold", body, fontName="SheetBold")
+    return {
+        "body": body,
+        "bold": bold,
+        "part": ParagraphStyle("part", bold, fontSize=11, leading=14, spaceBefore=9, spaceAfter=3),
+        "floor": ParagraphStyle("floor", body, fontSize=12, leading=17),
+        "step": ParagraphStyle("step", bold, fontSize=10, leading=13),
+        "large": ParagraphStyle("large", bold, fontSize=34, leading=42, spaceAfter=6),
+        "head": ParagraphStyle("head", bold, fontSize=16, leading=20),
+    }

@@ -1,0 +1,258 @@
+"""Plan a job's work order: try it, take it into the job, see it again."""
+
+from __future__ import annotations
+
+from fair_spindle.core.errors import NotAllowed, SpindleError
+from fair_spindle.core.floor.going_back import consequences
+from fair_spindle.core.floor.log import Act, Planned
+from fair_spindle.core.floor.loose_now import stands_now
+from fair_spindle.core.floor.plain import build
+from fair_spindle.core.floor.wording import position_words
+from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.placing import Known
+from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
+from fair_spindle.core.planning.schools import SCHOOLS, ways_of
+from fair_spindle.core.planning.template import Step
+from fair_spindle.core.planning.work_order import WorkOrder, plan_work
+from fair_spindle.formats.acts import Strict, model_of
+from fair_spindle.formats.sheets_pdf import write_clipboard, write_stop_sheet
+from fair_spindle.jobs import planning_models as m
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import ChoiceView
+from fair_spindle.jobs.procedures import library_of, save_own
+from fair_spindle.jobs.settings import workshop_schools
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.writing import write_act
+from fair_spindle.records.database import Database
+
+
+def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
+    """The brief of a job, the procedures that can be chosen, and the plan as it was taken."""
+    now = _work(database, job_id)
+    library, versions = library_of(database)
+    taken = now.state.plan
+    brief = taken.brief if taken else Brief(())
+    plan = None
+    if taken:
+        known = _known(database, now, brief, library)
+        try:
+            plan = _show(plan_work(known), known, taken)
+        except SpindleError:  # a procedure of the workshop's own that is gone; the steps stand as they were taken
+            plan = _show(_as_taken(taken), known, taken)
+    return m.PlanOfJobView(
+        brief=_model(brief),
+        procedures=[_procedure(one, now, versions) for one in library.procedures.values()],
+        plan=plan,
+    )
+
+
+def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
+    """Plan a brief without writing anything."""
+    now = _work(database, job_id)
+    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    return _show(plan_work(known), known, None)
+
+
+def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
+    """Write the plan of a brief into the job."""
+    now = _work(database, job_id)
+    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    return write_act(database, job_id, wanted.id, wanted.seen, planned(known))
+
+
+def planned(known: Known) -> Planned:
+    """The plan of a brief as a line of the log."""
+    order = plan_work(known)
+    changes = [change for one in known.brief.fittings for change in known.library.find(one.procedure).changes]
+    return Planned(known.brief, order.steps, order.joints, order.lists, order.remarks, tuple(dict.fromkeys(changes)))
+
+
+def save_plan(database: Database, job_id: str, wanted: m.SaveProcedure) -> m.ProcedureView:
+    """Keep an edited plan as a procedure of the workshop's own."""
+    now = _work(database, job_id)
+    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    procedure = save_own(database, known, wanted.key, wanted.title, wanted.seen)
+    return _procedure(procedure, now, library_of(database)[1])
+
+
+def see_consequences(database: Database, job_id: str, act: Act) -> m.ConsequencesView:
+    """What would no longer hold after an act."""
+    now = standing(database, job_id)
+    return m.ConsequencesView(lost=list(consequences(act, now.state, now.kind)))
+
+
+def see_stop(database: Database, job_id: str) -> m.StopView:
+    """How the car stands for the night."""
+    now = standing(database, job_id)
+    left, stopped = stands_now(now.state, now.kind), now.state.stopped
+    return m.StopView(
+        position=left.position,
+        loose=[f"{one.what}: {one.how}" for one in left.loose],
+        begun=list(left.begun),
+        next_step=left.next_step,
+        may_be_driven=left.may_be_driven,
+        note=stopped[1].note if stopped else "",
+        at=stopped[0].at if stopped else "",
+    )
+
+
+def stop_sheet(database: Database, job_id: str) -> bytes:
+    """The sheet that lies on the seat overnight."""
+    now = standing(database, job_id)
+    return write_stop_sheet(now.book.car, now.book.title, see_stop(database, job_id).model_dump())
+
+
+def clipboard(database: Database, job_id: str, axle: str) -> bytes:
+    """The whole plan, or that of one axle, for a clipboard."""
+    now = standing(database, job_id)
+    steps = [step for step in now.template.steps if not axle or step.axle in ("", axle)]
+    if not steps:
+        raise NotAllowed("There is no plan to print yet.")
+    lists = now.state.plan.lists if now.state.plan else ()
+    return write_clipboard(
+        now.book.car,
+        now.book.title + (f", {axle} axle" if axle else ""),
+        [_step(step).model_dump() | {"done": step.key in now.state.steps} for step in steps],
+        [vars(one) for one in lists],
+        [
+            (joint.label, [bolt.number for bolt in joint.bolts])
+            for joint in now.state.joints.values()
+            if not axle or joint.axle in ("", axle)
+        ],
+    )
+
+
+def brief_of(model: Strict) -> Brief:
+    """A brief as the core takes it."""
+    return build(Brief, model.model_dump())
+
+
+def _model(brief: Brief) -> Strict:
+    return model_of(Brief).model_validate(_plain(brief))
+
+
+def _plain(one: object) -> object:
+    from dataclasses import fields, is_dataclass
+
+    if is_dataclass(one):
+        return {member.name: _plain(getattr(one, member.name)) for member in fields(one)}
+    if isinstance(one, tuple):
+        return [_plain(part) for part in one]
+    return {key: _plain(value) for key, value in one.items()} if isinstance(one, dict) else one
+
+
+def _work(database: Database, job_id: str) -> Standing:
+    now = standing(database, job_id)
+    if now.kind.key != "work":
+        raise NotAllowed(f"“{now.kind.title}” has steps of its own; start a job with a work order.")
+    return now
+
+
+def _known(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
+    car = {key: taken.act.choice for key, taken in now.state.entries.items() if taken.act.choice}
+    return Known(brief, library, car, workshop_schools(database).ways)
+
+
+def _as_taken(taken: Planned) -> WorkOrder:
+    minutes = [step.minutes or (0.0, 0.0) for step in taken.steps]
+    total = (sum(one[0] for one in minutes), sum(one[-1] for one in minutes))
+    raises = sum(step.key.startswith("raise.") for step in taken.steps)
+    helper = any(step.two_people for step in taken.steps)
+    return WorkOrder(taken.steps, taken.joints, taken.lists, (), taken.remarks, total, (0.0, 0.0), raises, helper)
+
+
+def _procedure(one: Procedure, now: Standing, versions: dict[str, int]) -> m.ProcedureView:
+    layouts = {axle: now.state.entries.get(f"{axle}.layout") for axle in ("front", "rear")}
+    told = {axle: taken.act.choice for axle, taken in layouts.items() if taken}
+    fitting = [axle for axle in one.axles if not one.layouts or told.get(axle, one.layouts[0]) in one.layouts]
+    fits = bool(fitting) or not one.axles
+    return m.ProcedureView(
+        key=one.key,
+        title=one.title,
+        about=one.about,
+        axles=list(fitting or one.axles),
+        by_side=one.per == "side",
+        fits=fits,
+        why_not="" if fits else f"For {', '.join(one.layouts).replace('_', ' ')}.",
+        own=one.key in versions,
+        version=versions.get(one.key, 0),
+        operations=len(one.operations),
+        checks=[m.PartCheckView(**vars(check)) for check in one.checks],
+    )
+
+
+def _show(order: WorkOrder, known: Known, taken: Planned | None) -> m.PlanView:
+    chosen = ways_of(known.workshop, known.brief.schools)
+    used = {step.school for step in order.steps if step.school}
+    return m.PlanView(
+        steps=[_step(step) for step in order.steps],
+        lists=[m.ListingView(**vars(one)) for one in order.lists],
+        sizes=_sizes(taken) if taken else [],
+        questions=[
+            m.QuestionView(
+                fitting=one.fitting,
+                key=one.key,
+                label=one.label,
+                choices=[ChoiceView(value=choice.value, label=choice.label) for choice in one.choices],
+                answer=one.answer,
+                told=one.told,
+            )
+            for one in order.questions
+        ],
+        remarks=[m.RemarkView(**vars(one)) for one in order.remarks],
+        schools=[
+            m.SchoolView(
+                key=key,
+                question=school.question,
+                ways=[ChoiceView(value=way, label=words) for way, words in school.ways.items()],
+                way=chosen[key],
+                said=school.said,
+            )
+            for key, school in SCHOOLS.items()
+            if any(line.startswith(school.question) for line in used) or key in ("load", "free_pivots")
+        ],
+        fittings=[_say_fitting(one, known.library) for one in known.brief.fittings],
+        time_said=say_hours(order.minutes[0] / 60, order.minutes[1] / 60),
+        wait_said=say_hours(*order.wait_h) if order.wait_h[1] else "",
+        raises=order.raises,
+        helper=order.helper,
+        taken=taken is not None,
+    )
+
+
+def _say_fitting(one: Fitting, library: Library) -> str:
+    title = library.procedures[one.procedure].title if one.procedure in library.procedures else one.procedure
+    sides = "" if len(one.sides) == 2 else f" {one.sides[0]}"
+    return f"{title}{f', {one.axle}' if one.axle else ''}{sides}"
+
+
+def _sizes(taken: Planned) -> list[str]:
+    return sorted({f"{joint.label}: hold {bolt.hold}" for joint in taken.joints for bolt in joint.bolts if bolt.hold})
+
+
+def say_hours(low: float, high: float) -> str:
+    """A range of hours in words."""
+    if high < 1:
+        return f"{low * 60:.0f} to {high * 60:.0f} min"
+    return f"{low:.1f} to {high:.1f} h"
+
+
+def _step(step: Step) -> m.PlanStepView:
+    minutes = step.minutes
+    return m.PlanStepView(
+        key=step.key,
+        title=step.title,
+        detail=step.detail,
+        where=step.where,
+        where_said=position_words(step.where, step.corner, step.axle or "front"),
+        phase=step.phase,
+        tools=list(step.tools),
+        cautions=[CAUTIONS[key] for key in step.cautions],
+        minutes=f"{minutes[0]:g}–{minutes[-1]:g} min" if minutes and minutes[-1] else "",
+        wait=say_hours(step.wait_h[0], step.wait_h[-1]) if step.wait_h else "",
+        two_people=step.two_people,
+        why=list(step.why),
+        by=list(step.by),
+        school=step.school,
+        may_go=not step.key.startswith(("raise.", "lower.", "carry.", "hang.")),
+    )
