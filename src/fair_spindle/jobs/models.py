@@ -165,6 +165,7 @@ class StepView(View):
     axle: Literal["", "front", "rear"]
     phase: int
     joints: list[str]
+    goals: dict[str, str]
     why: list[str]
     school: str
     wait_h: list[float]

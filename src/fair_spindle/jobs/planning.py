@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import fields, is_dataclass
+
 from fair_spindle.core.errors import NotAllowed, SpindleError
 from fair_spindle.core.floor.going_back import consequences
 from fair_spindle.core.floor.log import Act, Planned
@@ -41,9 +44,15 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
             plan = _show(_as_taken(taken), known, taken)
     return m.PlanOfJobView(
         brief=_model(brief),
-        procedures=[_procedure(one, now, versions) for one in library.procedures.values()],
+        procedures=[_procedure(one, _car(now), versions) for one in library.procedures.values()],
         plan=plan,
     )
+
+
+def all_procedures(database: Database) -> list[m.ProcedureView]:
+    """Every kind of job there is."""
+    library, versions = library_of(database)
+    return [_procedure(one, {}, versions) for one in library.procedures.values()]
 
 
 def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
@@ -72,7 +81,7 @@ def save_plan(database: Database, job_id: str, wanted: m.SaveProcedure) -> m.Pro
     now = _work(database, job_id)
     known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
     procedure = save_own(database, known, wanted.key, wanted.title, wanted.seen)
-    return _procedure(procedure, now, library_of(database)[1])
+    return _procedure(procedure, _car(now), library_of(database)[1])
 
 
 def see_consequences(database: Database, job_id: str, act: Act) -> m.ConsequencesView:
@@ -132,8 +141,6 @@ def _model(brief: Brief) -> Strict:
 
 
 def _plain(one: object) -> object:
-    from dataclasses import fields, is_dataclass
-
     if is_dataclass(one):
         return {member.name: _plain(getattr(one, member.name)) for member in fields(one)}
     if isinstance(one, tuple):
@@ -149,8 +156,7 @@ def _work(database: Database, job_id: str) -> Standing:
 
 
 def _known(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
-    car = {key: taken.act.choice for key, taken in now.state.entries.items() if taken.act.choice}
-    return Known(brief, library, car, workshop_schools(database).ways)
+    return Known(brief, library, _car(now), workshop_schools(database).ways)
 
 
 def _as_taken(taken: Planned) -> WorkOrder:
@@ -161,10 +167,13 @@ def _as_taken(taken: Planned) -> WorkOrder:
     return WorkOrder(taken.steps, taken.joints, taken.lists, (), taken.remarks, total, (0.0, 0.0), raises, helper)
 
 
-def _procedure(one: Procedure, now: Standing, versions: dict[str, int]) -> m.ProcedureView:
-    layouts = {axle: now.state.entries.get(f"{axle}.layout") for axle in ("front", "rear")}
-    told = {axle: taken.act.choice for axle, taken in layouts.items() if taken}
-    fitting = [axle for axle in one.axles if not one.layouts or told.get(axle, one.layouts[0]) in one.layouts]
+def _car(now: Standing) -> dict[str, str]:
+    return {key: taken.act.choice for key, taken in now.state.entries.items() if taken.act.choice}
+
+
+def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, int]) -> m.ProcedureView:
+    any_ = one.layouts[0] if one.layouts else ""
+    fitting = [axle for axle in one.axles if not any_ or car.get(f"{axle}.layout", any_) in one.layouts]
     fits = bool(fitting) or not one.axles
     return m.ProcedureView(
         key=one.key,

@@ -260,6 +260,7 @@ def _step(step: Step, state: JobState, template: JobTemplate) -> m.StepView:
         axle=step.axle,
         phase=step.phase,
         joints=[goal.joint for goal in step.brings_joints if goal.joint in state.joints],
+        goals={goal.joint: goal.to for goal in step.brings_joints},
         why=list(step.why),
         school=step.school,
         wait_h=list(step.wait_h),

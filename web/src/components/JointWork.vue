@@ -14,7 +14,8 @@ import UnitInput from './UnitInput.vue'
 
 type WorkStage =
   'loose' | 'hand' | 'snug' | 'torqued' | 'angled' | 'locked' | 'marked' | 'rechecked'
-const props = defineProps<{ joint: JointView; picked: number[] }>()
+/** `unloaded`: nothing is torqued here, so the height is no matter yet. */
+const props = defineProps<{ joint: JointView; picked: number[]; unloaded?: boolean }>()
 const emit = defineEmits<{ done: [] }>()
 const adapter = defineModel<WrenchAdapter>('adapter', { required: true })
 const { choices } = storeToRefs(useChoices())
@@ -122,7 +123,7 @@ function readHeight(): void {
       <span v-if="one.strain" class="soft"> · {{ one.strain }}</span>
       <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>
     </p>
-    <template v-if="joint.waits_for_load">
+    <template v-if="joint.waits_for_load && !unloaded">
       <p v-if="joint.gate_open" class="notice go" role="status">
         ✓ {{ sayNumber(joint.height_mm ?? 0) }} mm is inside the clamp window: it may be torqued
         now.

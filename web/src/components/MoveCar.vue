@@ -2,11 +2,16 @@
 import { computed } from 'vue'
 import type { Position, Side } from '../api/client'
 import { useActing } from '../composables/useActing'
+import { useConsequences } from '../composables/useConsequences'
 import { useJob } from '../stores/job'
+import LostNotice from './LostNotice.vue'
 
-defineProps<{ wanted?: { to: Position; corner: Side | null } | null }>()
+const props = defineProps<{
+  wanted?: { to: Position; corner: Side | null; axle?: string } | null
+}>()
 const store = useJob()
 const { problem, busy, act } = useActing()
+const { lost, ask, yes, no } = useConsequences()
 
 interface Choice {
   to: Position
@@ -24,14 +29,28 @@ const rear: Choice[] = [
   { to: 'corner_carried', corner: 'left', axle: 'rear', words: 'Rear left carried' },
   { to: 'corner_carried', corner: 'right', axle: 'rear', words: 'Rear right carried' },
 ]
-const choices = computed(() => (store.job!.kind === 'front_strut' ? front : [...front, ...rear]))
+const choices = computed(() =>
+  store.job!.kind === 'front_strut'
+    ? front
+    : [...front.map((one) => ({ ...one, words: one.words.replace(/ corner/, '') })), ...rear].map(
+        (one) => ({ ...one, words: one.words.replace(/^(Left|Right)/, fronted) }),
+      ),
+)
+const fronted = (side: string) => `Front ${side.toLowerCase()}`
 const isHere = (one: Choice) =>
   one.to === store.job!.position &&
   one.corner === store.job!.corner &&
   (!one.corner || one.axle === store.job!.carried_axle)
 
+const isWanted = (one: Choice) =>
+  props.wanted &&
+  one.to === props.wanted.to &&
+  one.corner === props.wanted.corner &&
+  (!one.corner || one.axle === (props.wanted.axle || 'front'))
+
 function move(one: Choice): void {
-  void act({ kind: 'moved', to: one.to, corner: one.corner, axle: one.axle })
+  const moved = { kind: 'moved' as const, to: one.to, corner: one.corner, axle: one.axle }
+  void ask(moved, () => void act(moved))
 }
 </script>
 
@@ -43,11 +62,7 @@ function move(one: Choice): void {
         v-for="one in choices"
         :key="one.words"
         type="button"
-        :class="{
-          on: isHere(one),
-          wanted:
-            wanted && one.to === wanted.to && one.corner === wanted.corner && one.axle === 'front',
-        }"
+        :class="{ on: isHere(one), wanted: isWanted(one) }"
         :aria-pressed="isHere(one)"
         :disabled="busy || isHere(one)"
         @click="move(one)"
@@ -55,6 +70,7 @@ function move(one: Choice): void {
         {{ one.words }}
       </button>
     </div>
+    <LostNotice :lost="lost" @yes="yes" @no="no" />
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -66,6 +82,8 @@ function move(one: Choice): void {
 }
 
 .row {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
   gap: 8px;
 }
 
@@ -88,12 +106,5 @@ button.wanted:not(.on) {
   font-weight: 600;
   background: var(--wait-wash);
   border: 3px solid var(--brass);
-}
-
-@media (width <= 760px) {
-  .row {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-  }
 }
 </style>

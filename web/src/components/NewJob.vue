@@ -6,12 +6,14 @@ import { ask, newId, type CarLine } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useChoices } from '../stores/choices'
 
+/** The page a kind of job begins on. */
+const FIRST: Record<string, string> = { front_strut: 'baseline', work: 'order' }
 const props = defineProps<{ cars: CarLine[]; car?: string }>()
 const router = useRouter()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, guarded } = useGuarded()
 const title = ref('')
-const kind = ref(props.cars.length || props.car ? 'measure' : 'front_strut')
+const kind = ref('work')
 const chosen = ref(props.car ?? props.cars[0]?.id ?? '')
 const name = ref('')
 const isNew = computed(() => !chosen.value)
@@ -23,10 +25,10 @@ const start = () =>
       return
     }
     const carId = isNew.value ? await addCar() : chosen.value
-    const template = kind.value as 'front_strut' | 'springs' | 'align' | 'measure'
+    const template = kind.value as 'work' | 'front_strut' | 'springs' | 'align' | 'measure'
     const body = { id: newId(), title: title.value.trim(), car: '-', car_id: carId, template }
     const job = await ask((api) => api.POST('/api/jobs', { body }))
-    const page = template === 'front_strut' ? 'baseline' : 'walk'
+    const page = FIRST[template] ?? 'walk'
     await router.push({ name: page, params: { jobId: job.id } })
   })
 

@@ -4,33 +4,49 @@ import type { Position, StepView } from '../api/client'
 
 const props = defineProps<{ steps: StepView[]; position: Position }>()
 
-const STEP = 34
+const WIDEST = 34
+const ROOM = 1040
 const LEVEL: Record<Position, number> = { hanging: 14, corner_carried: 34, on_wheels: 54 }
 
+/** A long plan is drawn closer; on a narrow screen only the stretch around the next step. */
+const narrow = window.matchMedia('(width <= 760px)').matches
+const AROUND = 16
+const from = computed(() => {
+  if (!narrow || props.steps.length <= AROUND) return 0
+  const next = nextOpen.value < 0 ? props.steps.length : nextOpen.value
+  return Math.min(Math.max(0, next - 5), props.steps.length - AROUND)
+})
+const shown = computed(() =>
+  props.steps.slice(from.value, narrow ? from.value + AROUND : undefined),
+)
+const gap = computed(() => Math.max(6, Math.min(WIDEST, ROOM / Math.max(1, shown.value.length))))
+const radius = computed(() => Math.min(7, gap.value * 0.36))
+const nextOpen = computed(() => props.steps.findIndex((step) => step.state === 'open'))
+
 const dots = computed(() =>
-  props.steps.map((step, place) => ({
+  shown.value.map((step, place) => ({
     key: step.key,
-    x: 14 + place * STEP,
+    x: 14 + place * gap.value,
     y: LEVEL[step.where],
     state: step.state,
     next: place === nextPlace.value,
   })),
 )
-const nextPlace = computed(() => props.steps.findIndex((step) => step.state === 'open'))
-const width = computed(() => 28 + (props.steps.length - 1) * STEP)
+const nextPlace = computed(() => nextOpen.value - from.value)
+const width = computed(() => 28 + Math.max(0, shown.value.length - 1) * gap.value)
 const line = computed(() =>
   dots.value
     .map((dot, place) => {
       const before = dots.value[place - 1]
       if (!before) return `M${dot.x} ${dot.y}`
-      const middle = dot.x - STEP / 2
-      return `L${middle - 5} ${before.y}L${middle + 5} ${dot.y}L${dot.x} ${dot.y}`
+      const [middle, slope] = [dot.x - gap.value / 2, Math.min(5, gap.value / 6)]
+      return `L${middle - slope} ${before.y}L${middle + slope} ${dot.y}L${dot.x} ${dot.y}`
     })
     .join(''),
 )
 const summary = computed(() => {
   const finished = props.steps.filter((step) => step.state !== 'open').length
-  const next = props.steps[nextPlace.value]
+  const next = props.steps[nextOpen.value]
   return `${finished} of ${props.steps.length} steps done. ${next ? `Next: ${next.title}.` : ''}`
 })
 </script>
@@ -45,14 +61,18 @@ const summary = computed(() => {
   >
     <path :d="line" class="spine" />
     <g v-for="dot in dots" :key="dot.key">
-      <circle v-if="dot.next" :cx="dot.x" :cy="dot.y" r="12" class="ring" />
-      <circle :cx="dot.x" :cy="dot.y" r="7" :class="[dot.state, { next: dot.next }]" />
+      <circle v-if="dot.next" :cx="dot.x" :cy="dot.y" :r="radius + 5" class="ring" />
+      <circle :cx="dot.x" :cy="dot.y" :r="radius" :class="[dot.state, { next: dot.next }]" />
       <path
-        v-if="dot.state === 'done'"
+        v-if="dot.state === 'done' && radius > 5"
         :d="`M${dot.x - 3.5} ${dot.y}l2.6 2.8 4.6-5.6`"
         class="tick"
       />
-      <path v-if="dot.state === 'skipped'" :d="`M${dot.x - 4} ${dot.y + 4}l8-8`" class="slash" />
+      <path
+        v-if="dot.state === 'skipped' && radius > 5"
+        :d="`M${dot.x - 4} ${dot.y + 4}l8-8`"
+        class="slash"
+      />
     </g>
   </svg>
 </template>

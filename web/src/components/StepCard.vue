@@ -2,12 +2,17 @@
 import { computed, ref } from 'vue'
 import type { Stage, StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
+import { useConsequences } from '../composables/useConsequences'
 import { useJob } from '../stores/job'
 import CornerHeight from './CornerHeight.vue'
 import FastenerBoard from './FastenerBoard.vue'
 import MoveCar from './MoveCar.vue'
+import LostNotice from './LostNotice.vue'
 import PictureRow from './PictureRow.vue'
 import ReasonDialog from './ReasonDialog.vue'
+import StepJoints from './StepJoints.vue'
+import StepReadings from './StepReadings.vue'
+import StepTurns from './StepTurns.vue'
 import TurnCounter from './TurnCounter.vue'
 
 const props = defineProps<{ step: StepView; number: number; total: number }>()
@@ -15,13 +20,16 @@ const emit = defineEmits<{ done: [] }>()
 const store = useJob()
 const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
+const { lost, ask, yes, no } = useConsequences()
 const skipping = ref(false)
 const note = ref('')
 
 const elsewhere = computed(
   () =>
     props.step.where !== job.value.position ||
-    (props.step.corner && props.step.corner !== job.value.corner),
+    (props.step.corner &&
+      (props.step.corner !== job.value.corner ||
+        (props.step.axle || 'front') !== job.value.carried_axle)),
 )
 const boards = computed(() =>
   Object.entries(props.step.brings).flatMap(([key, until]) => {
@@ -31,6 +39,7 @@ const boards = computed(() =>
       : []
   }),
 )
+const isWork = computed(() => job.value.kind === 'work')
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
 const direction = computed(() => (props.step.asks === 'count_off' ? 'off' : 'on'))
 
@@ -41,6 +50,11 @@ async function finish(): Promise<void> {
 async function skip(reason: string): Promise<void> {
   const taken = await act({ kind: 'stepped', step: props.step.key, outcome: 'skipped', reason })
   if (taken) emit('done')
+}
+
+function reopen(): void {
+  const opened = { kind: 'stepped' as const, step: props.step.key, outcome: 'reopened' as const }
+  void ask(opened, () => void act({ ...opened, reason: '' }))
 }
 
 async function write(): Promise<void> {
@@ -66,15 +80,25 @@ async function write(): Promise<void> {
     </ul>
     <MoveCar
       v-if="elsewhere && step.state === 'open'"
-      :wanted="{ to: step.where, corner: step.corner }"
+      :wanted="{ to: step.where, corner: step.corner, axle: step.axle }"
     />
-    <p v-if="step.asks === 'turns'">
-      <router-link :to="{ name: 'turns' }" class="elsewhere">Open the turns →</router-link>
-    </p>
+    <p v-if="step.school" class="notice wait">{{ step.school }}</p>
+    <details v-if="step.why.length">
+      <summary class="soft">Why here</summary>
+      <ul>
+        <li v-for="one in step.why" :key="one">{{ one }}</li>
+      </ul>
+    </details>
+    <StepTurns v-if="step.asks === 'turns' && job.pages.includes('turns')" :step="step" />
+    <StepJoints v-if="step.joints.length" :joints="step.joints" :goals="step.goals" />
+    <StepReadings
+      v-if="isWork && (step.asks === 'baseline' || step.asks === 'check')"
+      :phase="step.asks"
+    />
     <div v-if="step.asks === 'count_off' || step.asks === 'count_on'" class="pair">
       <TurnCounter v-for="side in step.sides" :key="side" :side="side" :direction="direction" />
     </div>
-    <template v-if="step.asks === 'height'">
+    <template v-if="step.asks === 'height' && !isWork">
       <CornerHeight v-for="side in step.sides" :key="side" :side="side" />
     </template>
     <div v-if="boards.length" class="boards" :class="{ two: step.sides.length > 1 }">
@@ -86,10 +110,10 @@ async function write(): Promise<void> {
         :until="board.until"
       />
     </div>
-    <p v-if="step.asks === 'baseline'">
+    <p v-if="step.asks === 'baseline' && !isWork">
       <router-link :to="{ name: 'baseline' }" class="elsewhere">Open the baseline →</router-link>
     </p>
-    <p v-if="step.asks === 'check'">
+    <p v-if="step.asks === 'check' && !isWork">
       <router-link :to="{ name: 'check' }" class="elsewhere">Open the check →</router-link>
     </p>
     <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
@@ -109,6 +133,10 @@ async function write(): Promise<void> {
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
       <el-button type="primary" size="large" :disabled="busy" @click="finish">✓ Done</el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
+    </div>
+    <div v-else class="stack">
+      <el-button :disabled="busy" @click="reopen">↶ Open this step again</el-button>
+      <LostNotice :lost="lost" @yes="yes" @no="no" />
     </div>
     <ReasonDialog
       v-model="skipping"

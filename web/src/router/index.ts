@@ -11,6 +11,7 @@ export const router = createRouter({
       children: [
         { path: '', name: 'workshop', component: WorkshopView },
         { path: 'cars', name: 'cars', component: () => import('../views/CarsView.vue') },
+        { path: 'ways', name: 'ways', component: () => import('../views/WaysView.vue') },
         { path: 'gauges', name: 'gauges', component: () => import('../views/GaugesView.vue') },
       ],
     },
@@ -63,6 +64,7 @@ export const router = createRouter({
         { path: 'walk', name: 'walk', component: () => import('../views/WalkView.vue') },
         { path: 'springs', name: 'springs', component: () => import('../views/SpringsView.vue') },
         { path: 'turns', name: 'turns', component: () => import('../views/TurnsView.vue') },
+        { path: 'order', name: 'order', component: () => import('../views/OrderView.vue') },
         { path: 'plan', name: 'plan', component: () => import('../views/PlanView.vue') },
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },
         { path: 'bolts', name: 'bolts', component: () => import('../views/BoltsView.vue') },

@@ -7,6 +7,7 @@ import {
   type EntryView,
   type SheetView,
 } from '../api/client'
+import { useListener, type Listener } from '../composables/useListener'
 import { useOutbox, type Outbox, type Refused } from '../composables/useOutbox'
 
 const POLL_MS = 2000
@@ -43,6 +44,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   const missing = ref(false)
   const openId = ref('')
   let timer: number | undefined
+  let listener: Listener | null = null
 
   const path = computed(() => `/api/${kind}/${openId.value}`)
   const version = computed(() => view.value?.version ?? 0)
@@ -73,6 +75,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     missing.value = false
     outbox.value = useOutbox<View>(kind, id)
     timer = window.setInterval(() => void look(), POLL_MS)
+    listener = useListener(id, () => void look())
     try {
       await refresh()
     } catch (error) {
@@ -82,6 +85,8 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
 
   function close(): void {
     window.clearInterval(timer)
+    listener?.hangUp()
+    listener = null
   }
 
   async function refresh(): Promise<void> {

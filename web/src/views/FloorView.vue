@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import MoveCar from '../components/MoveCar.vue'
+import RunningTimers from '../components/RunningTimers.vue'
 import StepCard from '../components/StepCard.vue'
 import StepList from '../components/StepList.vue'
+import StopDay from '../components/StopDay.vue'
 import { useJob } from '../stores/job'
 
 const store = useJob()
@@ -25,6 +27,10 @@ function goTo(key: string | null): void {
       <button v-if="chosen && chosen !== nextOpen" type="button" class="back" @click="goTo(null)">
         ← Back to the next open step
       </button>
+      <p v-if="!job.steps.length" class="card">
+        No plan yet.
+        <router-link :to="{ name: 'order' }">Say what is fitted →</router-link>
+      </p>
       <StepCard
         v-if="step"
         :key="step.key"
@@ -38,6 +44,8 @@ function goTo(key: string | null): void {
       <section class="card">
         <MoveCar />
       </section>
+      <RunningTimers />
+      <StopDay />
       <section class="card">
         <h3>All steps</h3>
         <StepList :steps="job.steps" :shown="shown" @choose="goTo" />

@@ -2,6 +2,7 @@
 const PAGES = [
   { name: 'workshop', label: 'Jobs' },
   { name: 'cars', label: 'Cars' },
+  { name: 'ways', label: 'Ways of working' },
   { name: 'gauges', label: 'Gauges' },
 ]
 </script>

@@ -11,6 +11,7 @@ const props = defineProps<{ jobId: string }>()
 const store = useJob()
 provideDesk(store.book())
 const LABELS: Record<string, string> = {
+  order: 'Order',
   baseline: 'Baseline',
   plan: 'Plan',
   springs: 'Springs',

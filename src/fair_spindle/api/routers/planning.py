@@ -78,6 +78,12 @@ def print_clipboard(db: Db, job_id: JobId, axle: Annotated[Literal["", "front", 
     return download(planning.clipboard(db, job_id, axle), "application/pdf", "clipboard.pdf")
 
 
+@router.get("/procedures")
+def list_procedures(db: Db) -> list[ProcedureView]:
+    """Every kind of job: those that come with the product and the workshop's own."""
+    return planning.all_procedures(db)
+
+
 @router.get("/procedures/{procedure}/file", response_class=Response)
 def give_procedure(db: Db, procedure: Procedure) -> Response:
     """A procedure as its file."""

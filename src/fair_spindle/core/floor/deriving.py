@@ -35,7 +35,7 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.floor.plan_now import reopened, short_goals, template_now
+from fair_spindle.core.floor.plan_now import moved_steps, reopened, short_goals, template_now
 from fair_spindle.core.floor.state import JobState, Override, PlaceState, Taken
 from fair_spindle.core.planning.template import SIDES, JobTemplate
 from fair_spindle.core.spelling import read_number
@@ -278,6 +278,7 @@ def _(act: Specified, state: JobState, event: Event, template: JobTemplate) -> J
 def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
     return replace(
         state,
+        steps={**state.steps, **{key: (event, Stepped(key)) for key in moved_steps(act, state)}},
         position=act.to,
         corner=act.corner,
         carried_axle=act.axle,

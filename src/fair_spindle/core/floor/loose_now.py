@@ -11,6 +11,8 @@ from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.floor.wording import label_place, position_words
 from fair_spindle.core.planning.template import JobTemplate
 
+MOST_BEGUN = 8
+
 
 @dataclass(frozen=True)
 class Loose:
@@ -81,11 +83,14 @@ def stands_now(state: JobState, template: JobTemplate) -> StandsNow:
 
 def _joints(state: JobState) -> Iterator[Loose]:
     for joint in state.joints.values():
+        found: dict[str, list[str]] = {}
         for bolt in joint.bolts:
             now = state_of(state, joint, bolt.number)
             if now.stage is not None and not is_final(bolt, now):
-                where = f", place {bolt.number}" if len(joint.bolts) > 1 else ""
-                yield Loose(f"{joint.label}{where}", SAID[now.stage])
+                found.setdefault(SAID[now.stage], []).append(str(bolt.number))
+        for how, places in found.items():
+            where = f", place {', '.join(places)}" if len(joint.bolts) > 1 else ""
+            yield Loose(f"{joint.label}{where}", how)
 
 
 def _places(state: JobState, template: JobTemplate) -> Iterator[Loose]:
@@ -96,9 +101,13 @@ def _places(state: JobState, template: JobTemplate) -> Iterator[Loose]:
 
 
 def _begun(state: JobState, template: JobTemplate) -> Iterator[str]:
-    """Steps still open that close what a done step opened."""
+    """The next steps still open that rest on what was done already."""
+    count = 0
     for step in template.steps:
+        if count == MOST_BEGUN:
+            return
         if step.key not in state.steps and 4 <= step.phase <= 12:
             done = [key for key in step.rests_on if key in state.steps and state.steps[key][1].outcome == "done"]
             if done:
+                count += 1
                 yield step.title

@@ -6,8 +6,11 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from fair_spindle.core.floor.bolt_needs import STAGES, is_final, state_of
+from fair_spindle.core.floor.log import Moved
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import JobTemplate, JointGoal, Step
+
+MOVES = ("raise.", "hang.", "carry.", "lower.")
 
 
 def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
@@ -137,6 +140,46 @@ def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
         if not (reached and (goal.to != "torqued" or is_final(bolt, now))):
             found.append(bolt.number)
     return tuple(found)
+
+
+def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
+    """The step that a move of the car fulfils, where it is the next one.
+
+    Parameters
+    ----------
+    act : Moved
+        The move. [-]
+    state : JobState
+        What is true before it. [-]
+
+    Returns
+    -------
+    tuple of str
+        Its key, or nothing.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Moves are the plan's own steps; nobody has to say twice that the car was raised.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> moved_steps(Moved("hanging"), JobState())
+    ()
+    """
+    steps = state.plan.steps if state.plan else ()
+    step = next((one for one in steps if one.key not in state.steps), None)
+    if step is None or not step.key.startswith(MOVES):
+        return ()
+    corner = (step.corner, step.axle or "front") == (act.corner, act.axle)
+    return (step.key,) if step.where == act.to and (corner or not step.corner) else ()
 
 
 def reopened(state: JobState, template: JobTemplate, keys: Iterable[str]) -> frozenset[str]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, cast
 
 from fair_spindle.core.errors import NotFound
@@ -134,12 +134,12 @@ def _steps(
 ) -> Iterator[Step]:
     common = known.library.common
     counted: dict[str, int] = {}
-    before = ON_WHEELS
+    before, last = ON_WHEELS, ""
     place: dict[int, int] = {}
     for stretch in sequence(ordering, wanted):
         if stretch.state != before:
-            move = _move(common, before, stretch.state, counted)
-            before = stretch.state
+            move = replace(_move(common, before, stretch.state, counted), rests_on=(last,) if last else ())
+            before, last = stretch.state, move.key
             yield move
         for number in stretch.numbers:
             place[number] = len(place)

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import type { Fitting, ProcedureView, QuestionView } from '../api/client'
+import { SIDES } from '../api/client'
+
+const props = defineProps<{
+  fitting: Fitting
+  procedure: ProcedureView | undefined
+  questions: QuestionView[]
+}>()
+const emit = defineEmits<{ change: [part: Partial<Fitting>]; remove: [] }>()
+type Sides = NonNullable<Fitting['sides']>
+const sides = () => props.fitting.sides ?? [...SIDES]
+
+function toggle(side: 'left' | 'right'): void {
+  const now = sides()
+  const then = SIDES.filter((one) => (one === side ? !now.includes(one) : now.includes(one)))
+  if (then.length) emit('change', { sides: then as Sides })
+}
+
+function tell(key: string, value: string): void {
+  emit('change', { options: { ...props.fitting.options, [key]: value } })
+}
+
+function compare(key: string, which: 'old' | 'new', event: Event): void {
+  const text = (event.target as HTMLInputElement).value
+  const now = props.fitting.compared?.[key] ?? { old: '', new: '' }
+  emit('change', { compared: { ...props.fitting.compared, [key]: { ...now, [which]: text } } })
+}
+</script>
+
+<template>
+  <article class="card stack" :aria-label="procedure?.title ?? fitting.procedure">
+    <div class="head">
+      <h3>
+        {{ procedure?.title ?? fitting.procedure
+        }}<template v-if="fitting.axle">, {{ fitting.axle }}</template>
+      </h3>
+      <el-button text :aria-label="`Take off: ${procedure?.title}`" @click="emit('remove')">
+        Take off
+      </el-button>
+    </div>
+    <div v-if="procedure?.by_side" class="row" role="group" aria-label="Sides">
+      <button
+        v-for="side in SIDES"
+        :key="side"
+        type="button"
+        class="pick"
+        :aria-pressed="sides().includes(side)"
+        @click="toggle(side)"
+      >
+        {{ side === 'left' ? 'Left' : 'Right' }}
+      </button>
+    </div>
+    <label v-for="one in questions" :key="one.key" class="labelled">
+      <span>{{ one.label }} <span v-if="!one.told" class="soft">assumed</span></span>
+      <select
+        class="box"
+        :value="one.answer"
+        @change="tell(one.key, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="choice in one.choices" :key="choice.value" :value="choice.value">
+          {{ choice.label }}
+        </option>
+      </select>
+    </label>
+    <details v-if="procedure?.checks.length">
+      <summary>Old part beside new</summary>
+      <div v-for="check in procedure.checks" :key="check.key" class="compare">
+        <span>{{ check.label }}</span>
+        <input
+          v-for="which in ['old', 'new'] as const"
+          :key="which"
+          class="box"
+          :value="fitting.compared?.[check.key]?.[which] ?? ''"
+          :placeholder="which"
+          :aria-label="`${check.label}: ${which}`"
+          @change="compare(check.key, which, $event)"
+        />
+      </div>
+    </details>
+  </article>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: start;
+  justify-content: space-between;
+}
+
+summary {
+  min-height: 44px;
+  padding: 10px 0;
+  font-weight: 600;
+  cursor: pointer;
+}
+
+.compare {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 92px 92px;
+  gap: 6px;
+  align-items: center;
+  margin-bottom: 6px;
+}
+</style>

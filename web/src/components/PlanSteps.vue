@@ -1,0 +1,188 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Brief, PlanStepView } from '../api/client'
+import OwnStepForm from './OwnStepForm.vue'
+import ReasonDialog from './ReasonDialog.vue'
+
+const props = defineProps<{ steps: PlanStepView[] }>()
+const brief = defineModel<Brief>({ required: true })
+const open = ref('')
+const leaving = ref<PlanStepView | null>(null)
+const asking = computed({ get: () => !!leaving.value, set: (on) => on || (leaving.value = null) })
+const adding = ref(false)
+const stretches = computed(() =>
+  props.steps.reduce<{ where: string; steps: { step: PlanStepView; number: number }[] }[]>(
+    (all, step, place) => {
+      const last = all.at(-1)
+      const line = { step, number: place + 1 }
+      if (last?.where === step.where_said) last.steps.push(line)
+      else all.push({ where: step.where_said, steps: [line] })
+      return all
+    },
+    [],
+  ),
+)
+
+function leaveOut(reason: string): void {
+  if (!leaving.value) return
+  brief.value = {
+    ...brief.value,
+    dropped: { ...brief.value.dropped, [leaving.value.key]: reason },
+  }
+  leaving.value = null
+}
+
+function bringBack(key: string): void {
+  const dropped = Object.fromEntries(
+    Object.entries(brief.value.dropped ?? {}).filter(([one]) => one !== key),
+  )
+  brief.value = { ...brief.value, dropped }
+}
+
+function after(step: PlanStepView, event: Event): void {
+  const first = (event.target as HTMLSelectElement).value
+  if (!first) return
+  brief.value = { ...brief.value, later: [...(brief.value.later ?? []), { first, then: step.key }] }
+}
+
+function forget(place: number): void {
+  brief.value = { ...brief.value, later: brief.value.later?.filter((_, at) => at !== place) }
+}
+
+function addOwn(step: NonNullable<Brief['added']>[number]): void {
+  brief.value = { ...brief.value, added: [...(brief.value.added ?? []), step] }
+  adding.value = false
+}
+const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.title ?? key
+</script>
+
+<template>
+  <div class="stack">
+    <section v-for="(stretch, at) in stretches" :key="at" class="stretch">
+      <h3>Car {{ stretch.where }}</h3>
+      <ol>
+        <li v-for="{ step, number } in stretch.steps" :key="step.key">
+          <button
+            type="button"
+            class="line"
+            :aria-expanded="open === step.key"
+            @click="open = open === step.key ? '' : step.key"
+          >
+            <span class="figure number">{{ number }}</span>
+            <span class="title">
+              {{ step.title }}
+              <span v-if="step.two_people" class="soft"> · two people</span>
+              <span v-if="step.wait" class="soft"> · then wait {{ step.wait }}</span>
+            </span>
+            <span class="soft figure">{{ step.minutes }}</span>
+          </button>
+          <div v-if="open === step.key" class="more">
+            <p v-if="step.detail">{{ step.detail }}</p>
+            <p v-if="step.tools.length" class="soft">{{ step.tools.join(' · ') }}</p>
+            <p v-for="one in step.cautions" :key="one" class="notice stop">▲ {{ one }}</p>
+            <p v-if="step.school" class="notice wait">{{ step.school }}</p>
+            <div v-if="step.why.length">
+              <b>Why here</b>
+              <ul>
+                <li v-for="one in step.why" :key="one">{{ one }}</li>
+              </ul>
+            </div>
+            <p v-if="step.by.length" class="soft">For: {{ step.by.join('; ') }}</p>
+            <div v-if="step.may_go" class="row">
+              <select
+                class="box"
+                :aria-label="`Do ${step.title} only after`"
+                @change="after(step, $event)"
+              >
+                <option value="">Only after…</option>
+                <option
+                  v-for="other in steps.filter((one) => one.may_go && one.key !== step.key)"
+                  :key="other.key"
+                  :value="other.key"
+                >
+                  {{ other.title }}
+                </option>
+              </select>
+              <el-button @click="leaving = step">Leave it out…</el-button>
+            </div>
+          </div>
+        </li>
+      </ol>
+    </section>
+    <section class="card stack" aria-label="Changes of our own">
+      <h3>Changes of our own</h3>
+      <p v-for="(reason, key) in brief.dropped" :key="key" class="row">
+        <span
+          >Left out: {{ key }} <span class="soft">({{ reason }})</span></span
+        >
+        <el-button text @click="bringBack(String(key))">Bring back</el-button>
+      </p>
+      <p v-for="(one, place) in brief.later" :key="place" class="row">
+        <span>“{{ titleOf(one.then) }}” only after “{{ titleOf(one.first) }}”</span>
+        <el-button text @click="forget(place)">Take back</el-button>
+      </p>
+      <OwnStepForm v-if="adding" :steps="steps" @add="addOwn" @back="adding = false" />
+      <el-button v-else @click="adding = true">+ A step of our own</el-button>
+    </section>
+    <ReasonDialog
+      v-model="asking"
+      :title="`Leave out: ${leaving?.title ?? ''}`"
+      confirm="Leave it out"
+      @given="leaveOut"
+    />
+  </div>
+</template>
+
+<style scoped>
+.stretch {
+  padding-left: 12px;
+  border-left: 5px solid var(--line);
+}
+
+ol {
+  padding: 0;
+  margin: 6px 0 0;
+  list-style: none;
+}
+
+.line {
+  display: grid;
+  grid-template-columns: 40px minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: baseline;
+  width: 100%;
+  min-height: 44px;
+  padding: 8px 4px;
+  text-align: left;
+  cursor: pointer;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+}
+
+.line[aria-expanded='true'] {
+  font-weight: 600;
+  background: var(--wait-wash);
+}
+
+.number {
+  font-size: 18px;
+  color: var(--soft);
+}
+
+.more {
+  display: grid;
+  gap: 8px;
+  padding: 10px 4px 16px 48px;
+}
+
+ul {
+  padding-left: 20px;
+  margin: 2px 0 0;
+}
+
+.more .box {
+  flex: 1;
+  min-width: 0;
+}
+</style>

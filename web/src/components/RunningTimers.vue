@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { useTimers } from '../composables/useTimers'
+
+const { timers } = useTimers()
+</script>
+
+<template>
+  <ul v-if="timers.length" class="timers" aria-label="Working by itself">
+    <li v-for="one in timers" :key="one.key" class="notice" :class="one.left ? 'wait' : 'go'">
+      <b class="figure">{{ one.left ? one.left : '✓ ready' }}</b>
+      <span
+        >{{ one.title }}<template v-if="one.left">: not before {{ one.until }}</template></span
+      >
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.timers {
+  display: grid;
+  gap: 8px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+</style>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import type { Brief, SchoolView } from '../api/client'
+
+defineProps<{ schools: SchoolView[] }>()
+const brief = defineModel<Brief>({ required: true })
+
+function choose(key: string, way: string): void {
+  brief.value = { ...brief.value, schools: { ...brief.value.schools, [key]: way } }
+}
+</script>
+
+<template>
+  <section class="card stack" aria-label="Where schools differ">
+    <h3>Where schools differ</h3>
+    <p class="soft">The workshop's choice stands; changed here it holds for this job.</p>
+    <label v-for="one in schools" :key="one.key" class="labelled">
+      {{ one.question }}
+      <select
+        class="box"
+        :value="one.way"
+        @change="choose(one.key, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="way in one.ways" :key="way.value" :value="way.value">{{ way.label }}</option>
+      </select>
+      <span class="soft small">{{ one.said }}</span>
+    </label>
+  </section>
+</template>
+
+<style scoped>
+.small {
+  font-size: 15px;
+  font-weight: 400;
+}
+</style>

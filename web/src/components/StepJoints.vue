@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import type { JointView } from '../api/client'
+import { useJoints } from '../composables/useJoints'
+import { useGauges } from '../stores/gauges'
+import JointMap from './JointMap.vue'
+import JointPlaceForm from './JointPlaceForm.vue'
+import JointWork from './JointWork.vue'
+
+/** The maps of the joints a step works on, one at a time, inside the step. */
+const props = defineProps<{ joints: string[]; goals: Record<string, string> }>()
+const { view, chosen, adapter, problem } = useJoints()
+const picked = ref<number[]>([])
+const mine = computed(
+  () => view.value?.joints.filter((one) => props.joints.includes(one.key)) ?? [],
+)
+const STAGES = ['loose', 'hand', 'snug', 'torqued', 'angled', 'locked', 'marked', 'rechecked']
+const reached = (joint: JointView) => {
+  const goal = props.goals[joint.key] ?? 'torqued'
+  return joint.bolts.every((one) =>
+    goal === 'torqued' ? one.final : STAGES.indexOf(one.stage) >= STAGES.indexOf(goal),
+  )
+}
+const joint = computed(
+  () =>
+    mine.value.find((one) => one.key === chosen.value) ??
+    mine.value.find((one) => !reached(one)) ??
+    mine.value[0],
+)
+const places = computed(() =>
+  picked.value.length ? picked.value : (joint.value?.bolts.map((one) => one.number) ?? []),
+)
+const GOALS: Record<string, string> = {
+  hand: 'by hand',
+  snug: 'snug',
+  torqued: 'final torque',
+  marked: 'paint mark',
+}
+
+function choose(key: string): void {
+  chosen.value = key
+  picked.value = []
+}
+
+function pick(number: number): void {
+  picked.value = picked.value.includes(number)
+    ? picked.value.filter((one) => one !== number)
+    : [...picked.value, number]
+}
+
+/** A joint that is there goes on to the next that is not. */
+watch(mine, () => {
+  const now = mine.value.find((one) => one.key === chosen.value)
+  if (now && reached(now) && !picked.value.length) chosen.value = ''
+})
+onMounted(() => void useGauges().load())
+</script>
+
+<template>
+  <div v-if="joint" class="stack">
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <div class="row" role="group" aria-label="Fasteners of this step">
+      <button
+        v-for="one in mine"
+        :key="one.key"
+        type="button"
+        class="pick"
+        :aria-pressed="one.key === joint.key"
+        @click="choose(one.key)"
+      >
+        {{ reached(one) ? '✓ ' : '' }}{{ one.label }}
+        <span class="figure">→ {{ GOALS[goals[one.key] ?? 'torqued'] }}</span>
+      </button>
+    </div>
+    <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
+    <p v-if="reached(joint)" class="notice go" role="status">
+      ✓ {{ joint.label }}: {{ GOALS[goals[joint.key] ?? 'torqued'] }} reached.
+    </p>
+    <JointWork
+      v-model:adapter="adapter"
+      :joint="joint"
+      :picked="picked"
+      :unloaded="(goals[joint.key] ?? 'torqued') !== 'torqued'"
+      @done="picked = []"
+    />
+    <details v-if="!goals[joint.key] || goals[joint.key] === 'torqued'">
+      <summary class="soft">Thread, value and source</summary>
+      <JointPlaceForm :joint="joint" :places="places" @done="picked = []" />
+    </details>
+  </div>
+</template>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { ref, shallowRef, watch } from 'vue'
+import { send, type StopView } from '../api/client'
+import { useActing } from '../composables/useActing'
+import { useGuarded } from '../composables/useGuarded'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const { problem: refused, busy, act } = useActing()
+const { problem, guarded } = useGuarded()
+const open = ref(false)
+const note = ref('')
+const left = shallowRef<StopView | null>(null)
+
+const load = () =>
+  guarded(async () => {
+    left.value = await send<StopView>('GET', `${store.path}/stop`)
+  })
+
+async function stop(): Promise<void> {
+  if (await act({ kind: 'stopped', note: note.value.trim() })) note.value = ''
+}
+watch([open, () => store.job?.version], () => open.value && void load())
+</script>
+
+<template>
+  <section class="card stack" aria-label="Stop for the day">
+    <button type="button" class="head" :aria-expanded="open" @click="open = !open">
+      ◐ Stop for the day
+    </button>
+    <template v-if="open && left">
+      <p v-if="left.may_be_driven" class="notice go">
+        ✓ Nothing is loose; it stands on its wheels.
+      </p>
+      <p v-else class="notice stop">▲ Not to be driven. The car is {{ left.position }}.</p>
+      <template v-if="left.loose.length">
+        <b>Loose right now</b>
+        <ul aria-label="Loose right now">
+          <li v-for="one in left.loose" :key="one">{{ one }}</li>
+        </ul>
+      </template>
+      <template v-if="left.begun.length">
+        <b>Begun and not closed</b>
+        <ul>
+          <li v-for="one in left.begun" :key="one">{{ one }}</li>
+        </ul>
+      </template>
+      <p v-if="left.next_step">Goes on with: {{ left.next_step }}.</p>
+      <form class="row" @submit.prevent="stop">
+        <input
+          v-model="note"
+          class="box grow"
+          maxlength="500"
+          placeholder="For whoever goes on"
+          aria-label="Note for whoever goes on"
+        />
+        <el-button native-type="submit" :disabled="busy">Stop here</el-button>
+      </form>
+      <p v-if="left.at" class="soft">
+        Stopped {{ left.at.slice(0, 16).replace('T', ' ') }} UTC{{
+          left.note ? `: ${left.note}` : ''
+        }}
+      </p>
+      <a :href="`${store.path}/stop.pdf`" class="print">Sheet for the driver's seat</a>
+    </template>
+    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  min-height: 44px;
+  font-weight: 600;
+  text-align: left;
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+
+ul {
+  padding-left: 20px;
+  margin: 0;
+}
+
+.grow {
+  flex: 1;
+  min-width: 0;
+}
+
+.print {
+  font-weight: 600;
+}
+</style>

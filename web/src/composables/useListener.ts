@@ -1,0 +1,27 @@
+const AGAIN_MS = 1500
+
+export interface Listener {
+  hangUp(): void
+}
+
+/** Hears when another device changed the job or car; calls again when the line breaks. */
+export function useListener(id: string, changed: () => void): Listener {
+  let socket: WebSocket | null = null
+  let isOver = false
+
+  function call(): void {
+    if (isOver) return
+    const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
+    socket = new WebSocket(`${scheme}://${location.host}/ws/books/${id}`)
+    socket.onmessage = changed
+    socket.onclose = () => window.setTimeout(call, AGAIN_MS)
+  }
+
+  call()
+  return {
+    hangUp() {
+      isOver = true
+      socket?.close()
+    },
+  }
+}

@@ -1,0 +1,116 @@
+import { computed, onMounted, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
+import {
+  newId,
+  send,
+  type Brief,
+  type Fitting,
+  type JobView,
+  type PlanOfJobView,
+  type PlanView,
+  type ProcedureView,
+} from '../api/client'
+import { useJob } from '../stores/job'
+import { useGuarded } from './useGuarded'
+
+const PAUSE_MS = 150
+const EMPTY: Brief = {
+  fittings: [],
+  schools: {},
+  lift: 'both_ends',
+  dropped: {},
+  added: [],
+  later: [],
+}
+
+export interface Plan {
+  brief: Ref<Brief>
+  procedures: Ref<ProcedureView[]>
+  plan: Ref<PlanView | null>
+  /** Why the brief cannot be planned. */
+  problem: Ref<string>
+  busy: Ref<boolean>
+  /** The brief differs from the plan the job has. */
+  changed: ComputedRef<boolean>
+  add(key: string, axle: string): void
+  remove(place: number): void
+  change(place: number, part: Partial<Fitting>): void
+  take(): Promise<boolean>
+  saveAs(key: string, title: string): Promise<boolean>
+}
+
+/** The brief of the open job, planned again with every change; taken into the job when the user says so. */
+export function usePlan(): Plan {
+  const store = useJob()
+  const { problem, busy, guarded } = useGuarded()
+  const brief = ref<Brief>(EMPTY)
+  const kept = ref('')
+  const procedures = shallowRef<ProcedureView[]>([])
+  const plan = shallowRef<PlanView | null>(null)
+  const changed = computed(() => JSON.stringify(brief.value) !== kept.value)
+  let asked = 0
+
+  const load = () =>
+    guarded(async () => {
+      const found = await send<PlanOfJobView>('GET', `${store.path}/plan`)
+      procedures.value = found.procedures
+      plan.value = found.plan
+      brief.value = { ...EMPTY, ...found.brief }
+      kept.value = JSON.stringify(brief.value)
+    })
+
+  async function tryOut(): Promise<void> {
+    const own = ++asked
+    await new Promise((done) => setTimeout(done, PAUSE_MS))
+    if (own !== asked || !changed.value) return
+    if (!brief.value.fittings.length) {
+      plan.value = null
+      return
+    }
+    await guarded(async () => {
+      const found = await send<PlanView>('POST', `${store.path}/plan/try`, { brief: brief.value })
+      if (own === asked) plan.value = found
+    })
+  }
+
+  function add(key: string, axle: string): void {
+    const fitting = {
+      procedure: key,
+      axle: axle as Fitting['axle'],
+      sides: ['left', 'right'] as Fitting['sides'],
+      options: {},
+      compared: {},
+    }
+    brief.value = { ...brief.value, fittings: [...brief.value.fittings, fitting] }
+  }
+
+  function remove(place: number): void {
+    const fittings = brief.value.fittings.filter((_, at) => at !== place)
+    brief.value = { ...brief.value, fittings, dropped: {}, later: [] }
+  }
+
+  function change(place: number, part: Partial<Fitting>): void {
+    const fittings = brief.value.fittings.map((one, at) =>
+      at === place ? { ...one, ...part } : one,
+    )
+    brief.value = { ...brief.value, fittings }
+  }
+
+  const take = () =>
+    guarded(async () => {
+      const body = { id: newId(), seen: store.version, brief: brief.value }
+      store.take(await send<JobView>('POST', `${store.path}/plan`, body))
+      await load()
+    })
+
+  const saveAs = (key: string, title: string) =>
+    guarded(async () => {
+      const old = procedures.value.find((one) => one.key === key)
+      const body = { key, title, brief: brief.value, seen: old?.version ?? 0 }
+      const saved = await send<ProcedureView>('POST', `${store.path}/plan/procedure`, body)
+      procedures.value = [...procedures.value.filter((one) => one.key !== key), saved]
+    })
+
+  watch(brief, () => void tryOut())
+  onMounted(load)
+  return { brief, procedures, plan, problem, busy, changed, add, remove, change, take, saveAs }
+}

@@ -1,0 +1,178 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import FittingCard from '../components/FittingCard.vue'
+import PlanLists from '../components/PlanLists.vue'
+import PlanSteps from '../components/PlanSteps.vue'
+import ProcedurePicker from '../components/ProcedurePicker.vue'
+import SaveProcedure from '../components/SaveProcedure.vue'
+import SchoolChoices from '../components/SchoolChoices.vue'
+import { usePlan } from '../composables/usePlan'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const planning = usePlan()
+const { brief, procedures, plan, problem, busy, changed } = planning
+const part = ref<'steps' | 'lists'>('steps')
+const blocks = computed(() => plan.value?.remarks.filter((one) => one.severity === 'blocks') ?? [])
+const others = computed(() => plan.value?.remarks.filter((one) => one.severity !== 'blocks') ?? [])
+const questions = (place: number) =>
+  plan.value?.questions.filter((one) => one.fitting === place) ?? []
+const procedureOf = (key: string) => procedures.value.find((one) => one.key === key)
+
+function lift(both: boolean): void {
+  brief.value = { ...brief.value, lift: both ? 'both_ends' : 'one_end' }
+}
+</script>
+
+<template>
+  <div class="order">
+    <section class="stack" aria-label="What is fitted">
+      <h2>Work order</h2>
+      <FittingCard
+        v-for="(fitting, place) in brief.fittings"
+        :key="fitting.procedure + fitting.axle"
+        :fitting="fitting"
+        :procedure="procedureOf(fitting.procedure)"
+        :questions="questions(place)"
+        @change="planning.change(place, $event)"
+        @remove="planning.remove(place)"
+      />
+      <ProcedurePicker
+        :procedures="procedures"
+        :taken="brief.fittings"
+        @add="(key, axle) => planning.add(key, axle)"
+      />
+      <div v-if="brief.fittings.length" class="card stack">
+        <h3>Raising</h3>
+        <div class="row" role="group" aria-label="Raising">
+          <button
+            type="button"
+            class="pick"
+            :aria-pressed="brief.lift !== 'one_end'"
+            @click="lift(true)"
+          >
+            Both ends at once
+          </button>
+          <button
+            type="button"
+            class="pick"
+            :aria-pressed="brief.lift === 'one_end'"
+            @click="lift(false)"
+          >
+            One end after the other
+          </button>
+        </div>
+      </div>
+      <SchoolChoices v-if="plan?.schools.length" v-model="brief" :schools="plan.schools" />
+    </section>
+    <section class="stack plan" aria-label="The plan">
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <p v-if="!brief.fittings.length" class="card">
+        Choose what is fitted. The steps, the tools and what to buy follow from it; several parts on
+        one car become one plan.
+      </p>
+      <template v-if="plan && brief.fittings.length">
+        <div class="card sum">
+          <p>
+            <b class="figure">{{ plan.steps.length }}</b> steps
+          </p>
+          <p>
+            <b class="figure">{{ plan.time_said }}</b> of work
+          </p>
+          <p v-if="plan.wait_said">
+            <b class="figure">{{ plan.wait_said }}</b> to wait
+          </p>
+          <p>
+            raised <b class="figure">{{ plan.raises }}</b>
+            {{ plan.raises === 1 ? 'time' : 'times' }}
+          </p>
+          <p>{{ plan.helper ? '▲ a helper is needed' : 'one person' }}</p>
+          <el-button
+            v-if="changed || !plan.taken"
+            type="primary"
+            :disabled="busy || !!store.job?.signature"
+            @click="planning.take()"
+          >
+            {{ store.job?.steps.length ? 'Take the new plan' : 'Take this plan' }}
+          </el-button>
+          <p v-else class="go" role="status">✓ This is the job's plan.</p>
+        </div>
+        <p v-for="one in blocks" :key="one.message" class="notice stop">
+          <span
+            >✕ {{ one.message }} <span class="soft">{{ one.reason }}</span></span
+          >
+        </p>
+        <p v-for="one in others" :key="one.message" class="notice wait">
+          <span
+            >▲ {{ one.message }} <span class="soft">{{ one.reason }}</span></span
+          >
+        </p>
+        <div class="row" role="group" aria-label="Parts of the plan">
+          <button
+            v-for="one in ['steps', 'lists'] as const"
+            :key="one"
+            type="button"
+            class="pick"
+            :aria-pressed="part === one"
+            @click="part = one"
+          >
+            {{ one === 'steps' ? 'Steps' : 'Tools, hardware, bookings' }}
+          </button>
+          <template v-if="plan.taken">
+            <a :href="`${store.path}/clipboard.pdf`" class="print">Clipboard sheet</a>
+            <a
+              v-for="axle in ['front', 'rear']"
+              :key="axle"
+              :href="`${store.path}/clipboard.pdf?axle=${axle}`"
+              class="print"
+              >{{ axle }} axle</a
+            >
+          </template>
+        </div>
+        <PlanSteps v-if="part === 'steps'" v-model="brief" :steps="plan.steps" />
+        <PlanLists v-else :plan="plan" />
+        <SaveProcedure :busy="busy" @save="(key, title) => planning.saveAs(key, title)" />
+      </template>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.order {
+  display: grid;
+  grid-template-columns: minmax(0, 400px) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.sum {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 20px;
+  align-items: center;
+}
+
+.sum .figure {
+  font-size: 24px;
+}
+
+.sum .el-button,
+.sum .go {
+  margin-left: auto !important;
+}
+
+.go {
+  color: var(--go);
+}
+
+.print {
+  padding: 10px 4px;
+  font-weight: 600;
+}
+
+@media (width <= 900px) {
+  .order {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { onMounted, ref, shallowRef } from 'vue'
+import {
+  ask,
+  send,
+  type ProcedurePreview,
+  type ProcedureView,
+  type SchoolsView,
+} from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+
+const { problem, busy, guarded } = useGuarded()
+const procedures = shallowRef<ProcedureView[]>([])
+const schools = shallowRef<SchoolsView | null>(null)
+const file = ref<File | null>(null)
+const preview = shallowRef<ProcedurePreview | null>(null)
+
+const load = () =>
+  guarded(async () => {
+    procedures.value = await ask((api) => api.GET('/api/procedures'))
+    schools.value = await ask((api) => api.GET('/api/settings/schools'))
+  })
+
+const choose = (key: string, way: string) =>
+  guarded(async () => {
+    if (!schools.value) return
+    const body = { ways: { ...schools.value.ways, [key]: way }, seen: schools.value.version }
+    schools.value = await ask((api) => api.PUT('/api/settings/schools', { body }))
+  })
+
+const bring = (apply: boolean) =>
+  send<ProcedurePreview>(
+    'POST',
+    `/api/procedures/import?apply=${apply}&seen=${preview.value?.version ?? 0}`,
+    file.value!,
+  )
+
+const look = (event: Event) =>
+  guarded(async () => {
+    const input = event.target as HTMLInputElement
+    file.value = input.files?.[0] ?? null
+    preview.value = null
+    input.value = ''
+    if (file.value) preview.value = await bring(false)
+  })
+
+const keep = () =>
+  guarded(async () => {
+    preview.value = await bring(true)
+    procedures.value = await ask((api) => api.GET('/api/procedures'))
+  })
+
+const remove = (key: string) =>
+  guarded(async () => {
+    await send('DELETE', `/api/procedures/${key}`)
+    procedures.value = procedures.value.filter((one) => one.key !== key)
+  })
+
+onMounted(load)
+</script>
+
+<template>
+  <div class="with-aside">
+    <section class="stack">
+      <h2>Procedures</h2>
+      <p class="soft">
+        Kinds of job as files: steps, what they wait for, fasteners, hardware. Write one, or keep an
+        edited plan from a job.
+      </p>
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <table class="sheet-table">
+        <tbody>
+          <tr v-for="one in procedures" :key="one.key">
+            <td>
+              <b>{{ one.title }}</b> <span v-if="one.own" class="go">our own</span>
+              <span class="soft about">{{ one.about }}</span>
+            </td>
+            <td class="figure count">{{ one.operations }} steps</td>
+            <td>
+              <a :href="`/api/procedures/${one.key}/file`" :download="`${one.key}.toml`">File</a>
+            </td>
+            <td>
+              <el-button
+                v-if="one.own"
+                text
+                :disabled="busy"
+                :aria-label="`Take away ${one.title}`"
+                @click="remove(one.key)"
+              >
+                Take away
+              </el-button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <aside class="stack">
+      <section class="card stack" aria-label="Where schools differ">
+        <h3>Where schools differ</h3>
+        <p class="soft">How this workshop does it. A job can choose otherwise.</p>
+        <template v-if="schools">
+          <label v-for="(question, key) in schools.questions" :key="key" class="labelled">
+            {{ question }}
+            <select
+              class="box"
+              :value="schools.ways?.[key]"
+              :disabled="busy"
+              @change="choose(key, ($event.target as HTMLSelectElement).value)"
+            >
+              <option v-for="(words, way) in schools.choices[key]" :key="way" :value="way">
+                {{ words }}
+              </option>
+            </select>
+            <span class="soft small">{{ schools.said[key] }}</span>
+          </label>
+        </template>
+      </section>
+      <section class="card stack">
+        <h3>Bring in a procedure</h3>
+        <label class="labelled">
+          Procedure file (TOML)
+          <input type="file" accept=".toml" class="box" @change="look" />
+        </label>
+        <template v-if="preview">
+          <p class="notice go" role="status">
+            <span>
+              <b>{{ preview.title }}</b>: {{ preview.operations }} steps.
+              {{ preview.applied ? '✓ Kept.' : preview.said }}
+            </span>
+          </p>
+          <el-button
+            v-if="!preview.applied && preview.outcome !== 'same'"
+            type="primary"
+            :disabled="busy"
+            @click="keep"
+          >
+            Keep it
+          </el-button>
+        </template>
+      </section>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.about {
+  display: block;
+  font-size: 15px;
+}
+
+.count {
+  white-space: nowrap;
+}
+
+.small {
+  font-size: 15px;
+  font-weight: 400;
+}
+
+.go {
+  color: var(--go);
+}
+</style>
