@@ -63,3 +63,4 @@ bench: setup
 	$(PY) tools/bench.py
 	$(PY) tools/bench_geometry.py
 	$(PY) tools/bench_springs.py
+	$(PY) tools/bench_planning.py

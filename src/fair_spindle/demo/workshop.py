@@ -6,14 +6,13 @@ that do not exist and must not be used on any that does.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from uuid import NAMESPACE_URL, uuid5
 
 from fair_spindle.core.floor.log import (
     Act,
     Counted,
     Entered,
-    Gauge,
     HeightRead,
     Moved,
     Noted,
@@ -28,6 +27,7 @@ from fair_spindle.core.floor.log import (
 from fair_spindle.core.outlook.corners import corners_of, plans_of
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
+from fair_spindle.core.planning.kinds import WORK
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.planning.template import SIDES, JobTemplate, Side, Stage
 from fair_spindle.core.planning.whole_car import SPRINGS
@@ -35,6 +35,8 @@ from fair_spindle.core.threads import FLAT
 from fair_spindle.demo.bench import GAUGES, fill_bench
 from fair_spindle.demo.cars import fill_cars
 from fair_spindle.demo.desk import Desk
+from fair_spindle.demo.entering import enter, enter_camber, enter_heights, enter_toe
+from fair_spindle.demo.order import fill_order
 from fair_spindle.jobs.book import start_job
 from fair_spindle.jobs.models import JobCreate
 from fair_spindle.records.database import Database
@@ -81,6 +83,7 @@ def fill(database: Database) -> None:
     _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
     _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
     _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
+    fill_order(_desk(database, "ordered", "Front arms, bar and tie-rod ends", cars["halm"], WORK))
     _coilovers(_desk(database, "coilovers", "Coilovers with helper springs", cars["rill"], SPRINGS))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
 
@@ -89,27 +92,6 @@ def _desk(database: Database, name: str, title: str, car_id: str, kind: JobTempl
     job_id = str(uuid5(NAMESPACE_URL, f"demo/{name}"))
     start_job(database, JobCreate(id=job_id, title=title, car="-", car_id=car_id, template=kind.key))  # type: ignore[arg-type]
     return Desk(database, job_id)
-
-
-def enter(key: str, text: str, unit: str) -> Entered:
-    """One single-valued field."""
-    return Entered(key, "typed", {"value": Typed(text, unit)})
-
-
-def enter_heights(key: str, readings: Sequence[str], gauge: Gauge | None = None) -> Entered:
-    """Repeated hub-to-arch heights."""
-    first, *again = ({"height": Typed(reading, "mm")} for reading in readings)
-    return Entered(key, "hub_to_arch", first, again=tuple(again), gauge=gauge)
-
-
-def enter_toe(key: str, text: str, unit: str = "min") -> Entered:
-    """Toe as an angle."""
-    return Entered(key, "angle", {"toe": Typed(text, unit)})
-
-
-def enter_camber(key: str, text: str, unit: str = "deg", gauge: Gauge | None = None) -> Entered:
-    """Camber by digital level."""
-    return Entered(key, "angle", {"value": Typed(text, unit)}, gauge=gauge)
 
 
 def baseline() -> list[Act]:

@@ -22,9 +22,10 @@ LARGEST = 256 * 1024
 @cache
 def shipped() -> Library:
     """The kinds of job that come with the product."""
-    texts = {file.name: file.read_bytes() for file in files("fair_spindle.procedures").iterdir()}
+    folder = files("fair_spindle.procedures")
+    texts = {file.name: file.read_bytes() for file in folder.iterdir() if file.name.endswith(".toml")}
     common = read_unchecked(texts.pop("common.toml"))
-    read = [read_procedure(texts[name], common) for name in sorted(texts) if name.endswith(".toml")]
+    read = [read_procedure(texts[name], common) for name in sorted(texts)]
     return Library(common, {one.key: one for one in read})
 
 

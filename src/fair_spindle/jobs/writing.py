@@ -86,7 +86,8 @@ def accept(act: Act, now: Standing) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, now.log, now.kind)
-    windows: Windows = now.windows if isinstance(act, Tightened | Worked) else {}
+    torqued = isinstance(act, Tightened | Worked) and act.to == "torqued"
+    windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
     return _sealed(act, now) if isinstance(act, Signed) else act
 

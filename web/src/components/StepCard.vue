@@ -68,7 +68,7 @@ async function write(): Promise<void> {
     <p class="soft">
       Step {{ number }} of {{ total }} · car {{ step.where_said }}
       <b v-if="step.state === 'done'" class="state">✓ done</b>
-      <b v-if="step.state === 'skipped'" class="state wait">⧄ skipped: {{ step.reason }}</b>
+      <b v-if="step.state === 'skipped'" class="state wait">– skipped: {{ step.reason }}</b>
     </p>
     <h2>{{ step.title }}</h2>
     <p class="detail">{{ step.detail }}</p>

@@ -57,35 +57,38 @@ onMounted(() => void useGauges().load())
 </script>
 
 <template>
-  <div v-if="joint" class="stack">
+  <div class="stack">
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div class="row" role="group" aria-label="Fasteners of this step">
+      <p v-if="!view" class="soft">Reading the maps…</p>
       <button
         v-for="one in mine"
         :key="one.key"
         type="button"
         class="pick"
-        :aria-pressed="one.key === joint.key"
+        :aria-pressed="one.key === joint?.key"
         @click="choose(one.key)"
       >
         {{ reached(one) ? '✓ ' : '' }}{{ one.label }}
         <span class="figure">→ {{ GOALS[goals[one.key] ?? 'torqued'] }}</span>
       </button>
     </div>
-    <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
-    <p v-if="reached(joint)" class="notice go" role="status">
-      ✓ {{ joint.label }}: {{ GOALS[goals[joint.key] ?? 'torqued'] }} reached.
-    </p>
-    <JointWork
-      v-model:adapter="adapter"
-      :joint="joint"
-      :picked="picked"
-      :unloaded="(goals[joint.key] ?? 'torqued') !== 'torqued'"
-      @done="picked = []"
-    />
-    <details v-if="!goals[joint.key] || goals[joint.key] === 'torqued'">
-      <summary class="soft">Thread, value and source</summary>
-      <JointPlaceForm :joint="joint" :places="places" @done="picked = []" />
-    </details>
+    <template v-if="joint">
+      <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
+      <p v-if="reached(joint)" class="notice go" role="status">
+        ✓ {{ joint.label }}: {{ GOALS[goals[joint.key] ?? 'torqued'] }} reached.
+      </p>
+      <JointWork
+        v-model:adapter="adapter"
+        :joint="joint"
+        :picked="picked"
+        :unloaded="(goals[joint.key] ?? 'torqued') !== 'torqued'"
+        @done="picked = []"
+      />
+      <details v-if="!goals[joint.key] || goals[joint.key] === 'torqued'">
+        <summary class="soft">Thread, value and source</summary>
+        <JointPlaceForm :joint="joint" :places="places" @done="picked = []" />
+      </details>
+    </template>
   </div>
 </template>

@@ -19,7 +19,7 @@ const stretches = computed(() =>
     return all
   }, []),
 )
-const MARKS = { done: '✓', skipped: '⧄', open: '○' }
+const MARKS = { done: '✓', skipped: '–', open: '○' }
 </script>
 
 <template>

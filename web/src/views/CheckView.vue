@@ -18,7 +18,7 @@ const of = (side: Side) =>
   <div ref="page" class="check">
     <h2>Check</h2>
     <SettleBar />
-    <CheckCar v-if="store.job?.pages.includes('turns')" @saved="moveOn" />
+    <CheckCar v-if="store.job?.kind !== 'front_strut'" @saved="moveOn" />
     <div v-else class="pair">
       <CheckSide
         v-for="side in SIDES"

@@ -36,7 +36,8 @@ def consequences(act: Act, state: JobState, template: JobTemplate) -> tuple[str,
 
     Notes
     -----
-    A move voids loaded heights and the settling; a loosened pivot of bonded rubber has to be loaded again; a step
+    A move voids loaded heights, which is said while rubber is still to be clamped at them, and the settling, which is
+    said while the check is under way; a loosened pivot of bonded rubber has to be loaded again; a step
     opened again opens what rests on it.
 
     Source
@@ -47,7 +48,7 @@ def consequences(act: Act, state: JobState, template: JobTemplate) -> tuple[str,
     --------
     >>> from fair_spindle.core.planning.kinds import WORK
     >>> consequences(Moved("hanging"), JobState(settled=True), WORK)
-    ('The car has to be settled again before it is measured.',)
+    ()
     """
     if not isinstance(act, Moved | Stepped | Worked):
         return ()
@@ -59,10 +60,21 @@ def _loaded(act: Act, state: JobState) -> Iterator[str]:
     if not isinstance(act, Moved):
         return
     for corner, height in state.loaded_heights.items():
-        where = corner.replace(".", " ")
-        yield f"The loaded height of {height:.0f} mm read at the {where} no longer holds: read it again."
-    if state.settled:
-        yield "The car has to be settled again before it is measured."
+        if corner in _still_to_clamp(state):
+            where = corner.replace(".", " ")
+            yield f"The loaded height of {height:.0f} mm read at the {where} no longer holds: read it again."
+    if state.settled and any(".check_" in key for key in state.entries):
+        yield "The car has to be settled again before it is measured further."
+
+
+def _still_to_clamp(state: JobState) -> set[str]:
+    """Corners where bonded rubber is still to be clamped."""
+    return {
+        f"{joint.axle}.{joint.side}"
+        for joint in state.joints.values()
+        if waits_for_load(joint)
+        and any(not is_final(bolt, state_of(state, joint, bolt.number)) for bolt in joint.bolts)
+    }
 
 
 def _bonded(act: Act, state: JobState) -> Iterator[str]:

@@ -128,15 +128,14 @@ def cost(now: str, then: str) -> int:
     Examples
     --------
     >>> cost("on_wheels", "hanging"), cost("hanging", "carried.front.left"), cost("hanging.front", "hanging.rear")
-    (100, 10, 200)
+    (100, 10, 201)
     """
     if now == then:
         return 0
     if ON_WHEELS in (now, then):
         other = then if now == ON_WHEELS else now
         return RAISE + (CARRY if other.startswith("carried") else 0)
-    ends = {end_of(now), end_of(then)} - {""}
-    between = 2 * RAISE if len(ends) == 2 and HANGING not in (now, then) and _by_end(now, then) else 0
+    between = 2 * RAISE + 1 if over_wheels(now, then) else 0
     carried = sum(state.startswith("carried") for state in (now, then))
     return between + CARRY * carried
 
@@ -174,5 +173,35 @@ def end_of(state: str) -> str:
     return state.split(".")[1] if "." in state else ""
 
 
-def _by_end(now: str, then: str) -> bool:
-    return now.startswith("hanging.") or then.startswith("hanging.")
+def over_wheels(now: str, then: str) -> bool:
+    """Whether the car comes down on its wheels between two positions.
+
+    Parameters
+    ----------
+    now, then : str
+        Positions. [-]
+
+    Returns
+    -------
+    bool
+        From one end hanging to the other, where one end is raised at a time.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    It costs a little more than stopping there, so that what can be done on the wheels is.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> over_wheels("hanging.front", "hanging.rear"), over_wheels("carried.front.left", "carried.rear.left")
+    (True, False)
+    """
+    one_end = now.startswith("hanging.") or then.startswith("hanging.")
+    return one_end and len({end_of(now), end_of(then)} - {""}) == 2

@@ -22,7 +22,7 @@ from fair_spindle.core.planning.precedence import Edge, Ordering, bushings_of, o
 from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, holds
 from fair_spindle.core.planning.schools import say_school, ways_of
 from fair_spindle.core.planning.sequence import sequence
-from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand
+from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand, over_wheels
 from fair_spindle.core.planning.template import JointGoal, Position, Side, Step
 
 MOST_REASONS = 4
@@ -137,10 +137,12 @@ def _steps(
     before, last = ON_WHEELS, ""
     place: dict[int, int] = {}
     for stretch in sequence(ordering, wanted):
-        if stretch.state != before:
-            move = replace(_move(common, before, stretch.state, counted), rests_on=(last,) if last else ())
-            before, last = stretch.state, move.key
-            yield move
+        down = [ON_WHEELS] if over_wheels(before, stretch.state) else []
+        for state in (*down, stretch.state):
+            if state != before:
+                move = replace(_move(common, before, state, counted), rests_on=(last,) if last else ())
+                before, last = state, move.key
+                yield move
         for number in stretch.numbers:
             place[number] = len(place)
             yield _step(number, ordering, stretch.state, place, known, joints)
