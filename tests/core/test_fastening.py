@@ -322,7 +322,7 @@ class Walk(RuleBasedStateMachine):
         to=st.sampled_from(["loose", "hand", "snug", "torqued", "torqued", "marked"]), place=st.sampled_from([1, 2])
     )
     def tighten(self, to, place):
-        if self.attempt(work(to, place, joint="arm")):
+        if self.attempt(work(to, place, joint="arm")) and to not in ("marked", "rechecked"):
             self.overridden.discard(place)
 
     @rule(place=st.sampled_from([1, 2]))
