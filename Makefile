@@ -64,3 +64,4 @@ bench: setup
 	$(PY) tools/bench_geometry.py
 	$(PY) tools/bench_springs.py
 	$(PY) tools/bench_planning.py
+	$(PY) tools/bench_history.py

@@ -169,6 +169,7 @@ def test_the_order_of_the_walk_and_a_picture(walk, tmp_path):
     for _ in range(2):
         walk.press("Rear right earlier")
     expect(page.get_by_text("1. Rear right")).to_be_visible()
+    expect(page.get_by_role("list").filter(has_text="1. Rear right")).to_have_attribute("aria-busy", "false")
     page.keyboard.press("Alt+ArrowRight")
     asked(page, "The car", "Steering wheel")
     page.keyboard.press("1")  # saves it, and goes on by itself

@@ -152,7 +152,7 @@ def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     other = context.new_page()
     other.goto(page.url)
-    expect(heading(other)).to_have_text("Settle the car")
+    expect(heading(other)).to_have_text("Settle the car", timeout=15_000)
     page.get_by_role("button", name="✓ Done").click()
     expect(heading(other)).to_have_text("Take the baseline", timeout=1000)
     context.set_offline(True)

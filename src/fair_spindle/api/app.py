@@ -47,6 +47,8 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
     for room in (calculations, jobs, planning, cars, gauges, settings, listening):
         app.include_router(room.router)
 
+    app.include_router(settings.backup_router)
+
     @app.get("/api/health")
     def health() -> Health:
         """Say that the server is there."""

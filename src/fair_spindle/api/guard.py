@@ -10,6 +10,9 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fair_spindle.api.errors import ErrorBody, answer
 from fair_spindle.formats.job_file import LARGEST_FILE
+from fair_spindle.formats.job_zip import LARGEST_ARCHIVE
+
+ARCHIVES = ("/api/jobs/import", "/api/restore")
 
 
 class LocalGuard:
@@ -29,7 +32,9 @@ class LocalGuard:
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Refuse, or pass the request on."""
-        refusal = self._refuse(Headers(scope=scope)) if scope["type"] in ("http", "websocket") else None
+        refusal = (
+            self._refuse(Headers(scope=scope), scope["path"]) if scope["type"] in ("http", "websocket") else None
+        )
         if refusal and scope["type"] == "websocket":
             await send({"type": "websocket.close", "code": 4403, "reason": refusal[1]})
             return
@@ -39,15 +44,16 @@ class LocalGuard:
             return
         await self._app(scope, receive, send)
 
-    def _refuse(self, headers: Headers) -> tuple[int, str] | None:
+    def _refuse(self, headers: Headers, path: str) -> tuple[int, str] | None:
         if not self._own(_name(f"//{headers.get('host', '')}")):
             return 403, "This server answers only to its own address. Start it with --host to allow another."
         origin = headers.get("origin")
         if origin is not None and urlsplit(origin).netloc != headers.get("host"):
             return 403, "Requests from other pages are refused."
         length = headers.get("content-length", "0")
-        if not length.isdigit() or int(length) > LARGEST_FILE:
-            return 413, "The request is larger than 8 MB."
+        limit = LARGEST_ARCHIVE if path in ARCHIVES else LARGEST_FILE
+        if not length.isdigit() or int(length) > limit:
+            return 413, f"The request is larger than {limit // 2**20} MB."
         return None
 
 

@@ -127,6 +127,13 @@ def read_job_file(content: bytes) -> JobFile:
     return read
 
 
+def write_schema() -> bytes:
+    """The JSON Schema of the whole document."""
+    schema = JobFile.model_json_schema()
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": f"{FORMAT}/{VERSION}"}
+    return canonical(head | schema) + b"\n"
+
+
 def digest(events: Sequence[Event]) -> str:
     """Fingerprint of a log: SHA-256 over its canonical lines."""
     return hashlib.sha256(canonical([_line(event) for event in events])).hexdigest()

@@ -29,8 +29,8 @@ def now_utc() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
 
 
-def all_jobs(database: Database, limit: int) -> list[JobLine]:
-    """Jobs last worked on, newest first."""
+def all_jobs(database: Database, limit: int, search: str = "", car: str = "") -> list[JobLine]:
+    """Jobs last worked on, newest first; those that hold every word sought, or of one car."""
     with database.reading() as session:
         return [
             JobLine(
@@ -44,7 +44,7 @@ def all_jobs(database: Database, limit: int) -> list[JobLine]:
                 entries=line.entries,
                 signed=line.signed,
             )
-            for line in list_books(session, limit, cars=False)
+            for line in list_books(session, limit, cars=False, words=search.split(), car=car)
         ]
 
 

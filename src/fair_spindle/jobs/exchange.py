@@ -11,14 +11,16 @@ from fair_spindle.core.floor.log import Event, Signed
 from fair_spindle.core.floor.replay import replay
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file, write_job_file
+from fair_spindle.formats.job_zip import FOLDER, JOB, is_zip, read_job_zip, write_zip
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.joints import see_joints
 from fair_spindle.jobs.models import ImportView
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.views import show_job
-from fair_spindle.records.books import append, load_book, load_log
+from fair_spindle.records.books import append, delete_book, load_book, load_log, log_length
 from fair_spindle.records.database import Database
+from fair_spindle.records.pictures import keep_picture, load_picture, picture_folder
 from fair_spindle.records.tables import BookRow
 
 
@@ -27,6 +29,25 @@ def export_job(database: Database, job_id: str) -> bytes:
     now = standing(database, job_id)
     with database.reading() as session:
         return write_job_file(_head(now.book), now.log, _car_of(session, now.book.car_id))
+
+
+def export_zip(database: Database, job_id: str) -> bytes:
+    """A job as a job file in a zip, its pictures beside it."""
+    files = {JOB: export_job(database, job_id)}
+    folder = picture_folder(database.path)
+    for _, act in standing(database, job_id).state.attached:
+        ending = act.media.partition("/")[2]
+        files[f"{FOLDER}{act.sha256}.{ending}"] = load_picture(folder, act.sha256)
+    return write_zip(files)
+
+
+def delete_job(database: Database, job_id: str, seen: int) -> None:
+    """Take a job away; Conflict where somebody wrote in it since line ``seen``."""
+    with database.writing() as session:
+        row = load_book(session, job_id, car=False)
+        if log_length(session, job_id) != seen:
+            raise Conflict(f"Somebody wrote in “{row.title}” meanwhile. Look at it again before taking it away.")
+        delete_book(session, job_id)
 
 
 def print_record(database: Database, job_id: str) -> bytes:
@@ -40,6 +61,7 @@ def print_record(database: Database, job_id: str) -> bytes:
 
 def import_job(database: Database, content: bytes, apply: bool) -> ImportView:
     """Read a job file and, where `apply`, add the job; nothing changes where anything is wrong."""
+    content, pictures = read_job_zip(content) if is_zip(content) else (content, {})
     read = read_job_file(content)
     events = read.events()
     _holds(read.job.template, events, "log")
@@ -59,6 +81,9 @@ def import_job(database: Database, content: bytes, apply: bool) -> ImportView:
             session.add(BookRow(**read.job.model_dump()))
             session.flush()
             append(session, read.job.id, events)
+    if apply:
+        for data in pictures.values():
+            keep_picture(picture_folder(database.path), data)
     return _told(read, "new", apply, about_car)
 
 

@@ -6,8 +6,8 @@ import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import func
-from sqlmodel import Session, col, select
+from sqlalchemy import ColumnElement, func, or_
+from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.errors import NotFound
 from fair_spindle.core.floor.log import Event
@@ -41,6 +41,12 @@ def load_log(session: Session, book_id: str) -> list[Event]:
     return [Event(id_, seq, at, act_of(json.loads(act))) for id_, seq, at, act in rows]
 
 
+def delete_book(session: Session, book_id: str) -> None:
+    """Take a book and its whole log away."""
+    session.exec(delete(EventRow).where(col(EventRow.book_id) == book_id))
+    session.exec(delete(BookRow).where(col(BookRow.id) == book_id))
+
+
 def log_length(session: Session, book_id: str) -> int:
     """Number of lines in a book's log."""
     return session.exec(select(func.count()).where(EventRow.book_id == book_id)).one()
@@ -61,24 +67,36 @@ def append(session: Session, book_id: str, events: Iterable[Event]) -> None:
     )
 
 
-def list_books(session: Session, limit: int, *, cars: bool) -> list[BookSummary]:
-    """The jobs or cars last worked on, newest first."""
-    newest = func.coalesce(func.max(EventRow.at), BookRow.created_at)
-    seal = func.max(col(EventRow.seq)).filter(col(EventRow.kind) == "signed")
-    opened = func.max(col(EventRow.seq)).filter(col(EventRow.kind) == "reopened")
+def list_books(
+    session: Session, limit: int, *, cars: bool, words: Sequence[str] = (), car: str = ""
+) -> list[BookSummary]:
+    """The jobs or cars last worked on, newest first; those whose title or car hold every word, or of one car."""
+    last = select(EventRow.at).where(EventRow.book_id == BookRow.id).order_by(col(EventRow.seq).desc()).limit(1)
+    length = select(func.max(EventRow.seq)).where(EventRow.book_id == BookRow.id)
+    newest = func.coalesce(last.scalar_subquery(), BookRow.created_at)
     kind = col(BookRow.template) == CAR.key
     rows = session.exec(
-        select(BookRow, func.count(col(EventRow.seq)), newest, seal, opened)  # type: ignore[call-overload]
-        .join(EventRow, isouter=True)
-        .where(kind if cars else ~kind)
-        .group_by(BookRow.id)
+        select(BookRow, func.coalesce(length.scalar_subquery(), 0), newest)
+        .where(kind if cars else ~kind, *map(_holding, words), *([col(BookRow.car_id) == car] if car else []))
         .order_by(newest.desc())
         .limit(limit)
+    ).all()
+    signed = _signed(session, [book.id for book, _, _ in rows])
+    return [BookSummary(book, count, at, book.id in signed) for book, count, at in rows]
+
+
+def _signed(session: Session, ids: Sequence[str]) -> set[str]:
+    """Those whose last signature was not opened again."""
+    rows = session.exec(
+        select(EventRow.book_id, EventRow.kind, func.max(EventRow.seq))
+        .where(col(EventRow.book_id).in_(ids), col(EventRow.kind).in_(("signed", "reopened")))
+        .group_by(EventRow.book_id)
     )
-    return [
-        BookSummary(book, count, at, bool(sealed and sealed > (reopened or 0)))
-        for book, count, at, sealed, reopened in rows
-    ]
+    return {book for book, kind, _ in rows if kind == "signed"}
+
+
+def _holding(word: str) -> ColumnElement[bool]:
+    return or_(col(BookRow.title).icontains(word, autoescape=True), col(BookRow.car).icontains(word, autoescape=True))
 
 
 def jobs_of(session: Session, car_id: str, limit: int = 12) -> Sequence[BookRow]:

@@ -57,13 +57,7 @@ class Database:
             raise InputError(f"{self.path} was written by a newer version of this product.", field="db")
         if found is not None:
             self._copy_aside()
-        from alembic import command
-        from alembic.config import Config
-
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS))
-        config.set_main_option("sqlalchemy.url", f"sqlite:///{self.path}")
-        command.upgrade(config, "head")
+        migrate(self.path)
 
     def _copy_aside(self) -> None:
         """Keep the file as it was, with what its write-ahead log still holds."""
@@ -83,6 +77,17 @@ class Database:
                 return rows[0][0] if rows else None
         except sqlite3.DatabaseError:
             raise InputError(f"{self.path} is no database of this product.", field="db") from None
+
+
+def migrate(path: Path) -> None:
+    """Bring a database file to the newest version."""
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.set_main_option("sqlalchemy.url", f"sqlite:///{path}")
+    command.upgrade(config, "head")
 
 
 def _engine(path: Path, begin: str) -> Engine:

@@ -29,13 +29,14 @@ const load = () =>
   })
 
 let sending = Promise.resolve()
-let waiting = 0
+/** Changes on their way; the walk follows once they have arrived. */
+const waiting = ref(0)
 
 /** Shown at once, sent one after the other: a second tap counts on from the first. */
 function change(corners: WalkOrder['corners'], by: WalkOrder['by']): void {
   if (!order.value) return
   order.value = { ...order.value, corners, by }
-  waiting += 1
+  waiting.value += 1
   sending = sending.then(() => guarded(() => save(corners, by)))
 }
 
@@ -43,15 +44,15 @@ async function save(corners: WalkOrder['corners'], by: WalkOrder['by']): Promise
   try {
     const body = { corners, by, seen: order.value?.version ?? 0 }
     const saved = await ask((api) => api.PUT('/api/settings/walk', { body }))
-    order.value = waiting > 1 ? { ...order.value!, version: saved.version } : saved
+    order.value = waiting.value > 1 ? { ...order.value!, version: saved.version } : saved
   } catch (error) {
     order.value = await ask((api) => api.GET('/api/settings/walk'))
     throw error
   } finally {
-    waiting -= 1
+    const path = { job_id: store.job!.id }
+    store.take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path } })))
+    waiting.value -= 1
   }
-  const path = { job_id: store.job!.id }
-  store.take(await ask((api) => api.GET('/api/jobs/{job_id}', { params: { path } })))
 }
 
 function earlier(place: number): void {
@@ -81,7 +82,7 @@ onMounted(load)
           {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
         </button>
       </div>
-      <ol>
+      <ol :aria-busy="waiting > 0">
         <li v-for="(corner, place) in order.corners" :key="corner">
           <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
           <button

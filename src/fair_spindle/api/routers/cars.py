@@ -9,15 +9,17 @@ from fastapi import APIRouter, Body, Path, Query, Response
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import book, garage, geometry, writing
+from fair_spindle.jobs import book, garage, geometry, history, writing
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
 from fair_spindle.jobs.geometry_models import GeometryView, TriedCar, WhatIf
+from fair_spindle.jobs.history import ComparedView, HistoryView
 from fair_spindle.jobs.models import EventCreate, ReadRequest
 from fair_spindle.jobs.sheet import show_sheet
 
 router = APIRouter(prefix="/api", tags=["cars"])
+Moment = Annotated[str, Query(pattern=r"^[0-9a-zA-Z-]{8,64}:(before|after)$")]
 Limit = Annotated[int, Query(ge=1, le=500)]
 Table = Annotated[bytes, Body(media_type="text/csv")]
 
@@ -38,6 +40,18 @@ def add_car(db: Db, wanted: CarCreate) -> Response:
 def see_car(db: Db, car_id: CarId) -> Response:
     """Everything in a car's record."""
     return shown(garage.see_car(db, car_id))
+
+
+@router.get("/cars/{car_id}/history", response_model=HistoryView)
+def see_history(db: Db, car_id: CarId) -> Response:
+    """The car through its jobs."""
+    return shown(history.see_history(db, car_id))
+
+
+@router.get("/cars/{car_id}/history/compare")
+def compare(db: Db, car_id: CarId, first: Moment, then: Moment) -> ComparedView:
+    """Two of its set-ups side by side."""
+    return history.compare(db, car_id, first, then)
 
 
 @router.get("/cars/{car_id}/sheet", response_model=SheetView)

@@ -11,9 +11,22 @@ from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.floor.log import Adapter
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.joint_patterns import Pattern
-from fair_spindle.jobs import aligning, book, exchange, joints, pictures, readings_file, sheet, springs, writing
+from fair_spindle.formats.job_file import write_schema
+from fair_spindle.jobs import (
+    aligning,
+    book,
+    exchange,
+    history,
+    joints,
+    pictures,
+    readings_file,
+    sheet,
+    springs,
+    writing,
+)
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
+from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
@@ -31,9 +44,14 @@ def show_choices() -> ChoicesView:
 
 
 @router.get("/jobs")
-def list_jobs(db: Db, limit: Annotated[int, Query(ge=1, le=200)] = 50) -> list[JobLine]:
-    """Jobs last worked on, newest first."""
-    return book.all_jobs(db, limit)
+def list_jobs(
+    db: Db,
+    limit: Annotated[int, Query(ge=1, le=200)] = 50,
+    search: Annotated[str, Query(max_length=100)] = "",
+    car: Annotated[str, Query(pattern=r"^[0-9a-zA-Z-]{0,64}$")] = "",
+) -> list[JobLine]:
+    """Jobs last worked on, newest first; those that hold every word sought in title or car, or of one car."""
+    return book.all_jobs(db, limit, search, car)
 
 
 @router.post("/jobs", status_code=201, response_model=JobView)
@@ -182,6 +200,30 @@ def see_picture(db: Db, job_id: JobId, sha256: Annotated[str, Path(pattern=r"^[0
     """A picture of a job."""
     content, media = pictures.see_picture(db, job_id, sha256)
     return download(content, media, sha256[:12])
+
+
+@router.post("/jobs/{job_id}/again", status_code=201, response_model=JobView)
+def start_from(db: Db, job_id: JobId, wanted: JobFrom) -> Response:
+    """A new job from this one."""
+    return shown(history.start_from(db, job_id, wanted), 201)
+
+
+@router.delete("/jobs/{job_id}", status_code=204)
+def delete_job(db: Db, job_id: JobId, seen: Seen) -> None:
+    """Take a job away, as it was seen."""
+    exchange.delete_job(db, job_id, seen)
+
+
+@router.get("/jobs/{job_id}/job.zip", response_class=Response)
+def export_zip(db: Db, job_id: JobId) -> Response:
+    """A job as a job file, its pictures beside it."""
+    return download(exchange.export_zip(db, job_id), "application/zip", f"{job_id}.job.zip")
+
+
+@router.get("/job-file.schema.json", response_class=Response)
+def job_file_schema() -> Response:
+    """The JSON Schema of the job file."""
+    return download(write_schema(), "application/schema+json", "job-file.schema.json")
 
 
 @router.get("/jobs/{job_id}/job.json", response_class=Response)

@@ -1,10 +1,15 @@
-"""The workshop's own ways."""
+"""The workshop's own ways, and the whole of it as one file."""
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Query, Response
 
 from fair_spindle.api.dependencies import Db
+from fair_spindle.api.downloads import download
+from fair_spindle.jobs import backup
+from fair_spindle.jobs.backup import RestoreView
 from fair_spindle.jobs.settings import (
     SchoolsUpdate,
     SchoolsView,
@@ -17,6 +22,7 @@ from fair_spindle.jobs.settings import (
 )
 
 router = APIRouter(prefix="/api/settings", tags=["settings"])
+backup_router = APIRouter(prefix="/api", tags=["settings"])
 
 
 @router.get("/walk")
@@ -41,3 +47,19 @@ def see_schools(db: Db) -> SchoolsView:
 def change_schools(db: Db, wanted: SchoolsUpdate) -> SchoolsView:
     """Do it another way from now on."""
     return set_schools(db, wanted)
+
+
+@backup_router.get("/backup", response_class=Response)
+def back_up(db: Db) -> Response:
+    """The whole workshop as one file, checked, while it is in use."""
+    return download(backup.back_up(db), "application/zip", "fair-spindle-workshop.zip")
+
+
+@backup_router.post("/restore")
+def restore(
+    db: Db,
+    content: Annotated[bytes, Body(media_type="application/octet-stream")],
+    apply: Annotated[bool, Query()] = False,
+) -> RestoreView:
+    """Check a backup; only with ``apply`` is it put in the place of what is here."""
+    return backup.restore(db, content, apply)

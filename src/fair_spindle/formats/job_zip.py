@@ -1,0 +1,62 @@
+"""A job file with its pictures beside it, in a plain zip: the same job gives the same bytes."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import zipfile
+from collections.abc import Mapping
+
+from fair_spindle.core.errors import InputError
+from fair_spindle.formats.job_file import LARGEST_FILE
+from fair_spindle.formats.pictures import media_of
+
+JOB = "job.json"
+FOLDER = "pictures/"
+LARGEST_ARCHIVE = 256 * 1024 * 1024
+MOST_PICTURES = 400
+FIXED_DATE = (2000, 1, 1, 0, 0, 0)
+
+
+def is_zip(content: bytes) -> bool:
+    """Whether a file begins as a zip does."""
+    return content[:4] == b"PK\x03\x04"
+
+
+def write_zip(files: Mapping[str, bytes]) -> bytes:
+    """Pack files under their names, in order, uncompressed and undated."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
+        for name, content in files.items():
+            archive.writestr(zipfile.ZipInfo(name, FIXED_DATE), content)
+    return out.getvalue()
+
+
+def read_zip(content: bytes) -> dict[str, bytes]:
+    """Unpack a zip; InputError where it is damaged or grows beyond what a workshop's files are."""
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as archive:
+            inside = archive.infolist()
+            if sum(one.file_size for one in inside) > LARGEST_ARCHIVE or len(inside) > MOST_PICTURES + 2:
+                raise InputError("This archive holds more than 256 MB or 400 files.", field="file")
+            return {one.filename: archive.read(one) for one in inside if not one.is_dir()}
+    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError, OSError):
+        raise InputError("This is no whole zip archive; it may have been cut short.", field="file") from None
+
+
+def read_job_zip(content: bytes) -> tuple[bytes, dict[str, bytes]]:
+    """The job file and the pictures by SHA-256 in an archive; a picture that is not what its name says is refused."""
+    files = read_zip(content)
+    if JOB not in files:
+        raise InputError(f"This archive holds no {JOB}.", field="file")
+    if len(files[JOB]) > LARGEST_FILE:
+        raise InputError("A job file is at most 8 MB.", field="file")
+    pictures = {}
+    for name, data in files.items():
+        if name.startswith(FOLDER):
+            sha = name.removeprefix(FOLDER).partition(".")[0]
+            if hashlib.sha256(data).hexdigest() != sha:
+                raise InputError(f"{name} is damaged: it is not the picture its name says.", field=name)
+            media_of(data)
+            pictures[sha] = data
+    return files[JOB], pictures

@@ -1,0 +1,74 @@
+"""Copies of the whole database while it is in use, and putting one back."""
+
+from __future__ import annotations
+
+import sqlite3
+import tempfile
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from pathlib import Path
+
+from fair_spindle.core.errors import InputError
+from fair_spindle.records.database import NEWEST, Database, migrate
+
+
+def copy_database(database: Database) -> bytes:
+    """A checked copy of the database as it stands, made by SQLite's own online backup."""
+    with tempfile.TemporaryDirectory() as folder:
+        copy = Path(folder) / "copy.sqlite"
+        with closing(sqlite3.connect(database.path)) as source, closing(sqlite3.connect(copy)) as target:
+            source.backup(target)
+            _check(target)
+        return copy.read_bytes()
+
+
+def counts_of(content: bytes) -> dict[str, int]:
+    """What a copy holds, once it has passed its check; InputError where it is damaged, foreign or too new."""
+    with _opened(content) as copy:
+        books = copy.execute("SELECT template = 'car', count(*) FROM book GROUP BY 1").fetchall()
+        found = {bool(is_car): count for is_car, count in books}
+        entries = copy.execute("SELECT count(*) FROM event").fetchone()[0]
+    return {"jobs": found.get(False, 0), "cars": found.get(True, 0), "entries": entries}
+
+
+def put_back(database: Database, content: bytes) -> Path:
+    """Put a checked copy in the place of the database; the file as it was is kept beside it, and named."""
+    kept = _kept_beside(database.path)
+    kept.write_bytes(copy_database(database))
+    with _opened(content) as copy, closing(sqlite3.connect(database.path, timeout=20)) as live:
+        copy.backup(live)
+    return kept
+
+
+def _kept_beside(path: Path) -> Path:
+    number = 1
+    while (kept := path.with_suffix(f".before-restore-{number}.sqlite")).exists():
+        number += 1
+    return kept
+
+
+@contextmanager
+def _opened(content: bytes) -> Iterator[sqlite3.Connection]:
+    """A copy in a place of its own, checked and brought to the newest version."""
+    if content[:16] != b"SQLite format 3\x00":
+        raise InputError("This is no copy of a workshop's database.", field="file")
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "copy.sqlite"
+        file.write_bytes(content)
+        try:
+            with closing(sqlite3.connect(file)) as connection:
+                _check(connection)
+                version = connection.execute("SELECT version_num FROM alembic_version").fetchone()[0]
+        except (sqlite3.DatabaseError, TypeError):
+            raise InputError("This copy is damaged or of something else. Choose another.", field="file") from None
+        if version > NEWEST:
+            raise InputError("This copy was written by a newer version of this product.", field="file")
+        migrate(file)
+        with closing(sqlite3.connect(file)) as connection:
+            yield connection
+
+
+def _check(connection: sqlite3.Connection) -> None:
+    found = connection.execute("PRAGMA integrity_check").fetchone()[0]
+    if found != "ok":
+        raise InputError(f"The check of the copy failed: {found}.", field="file")
