@@ -83,9 +83,9 @@ def fill(database: Database) -> None:
     _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
     _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
     _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
-    fill_order(_desk(database, "ordered", "Front arms, bar and tie-rod ends", cars["vessik"], WORK))
     _coilovers(_desk(database, "coilovers", "Coilovers with helper springs", cars["rill"], SPRINGS))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
+    fill_order(_desk(database, "ordered", "Front arms, bar and tie-rod ends", cars["vessik"], WORK))
 
 
 def _desk(database: Database, name: str, title: str, car_id: str, kind: JobTemplate = FRONT_STRUT) -> Desk:

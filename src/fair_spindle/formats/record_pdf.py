@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from fair_spindle.formats.pdf_drawings import height_ladder, in_rows, joint_map
 from fair_spindle.formats.pdf_pages import Row, lines, pages, table, words
 
 CAUTION = (
@@ -23,9 +24,12 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         words(job["car"], "head"),
         words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
         *_signature(job),
+        *lines("Fitted", job["fitted"]),
         *(_tightened(job) if job["groups"] else _measured(job)),
         *_heights(job["sits"]),
         *_joints(job["joints"]),
+        *lines("Checked again", job["rechecks"]),
+        *lines("Cautions", job["cautions"]),
         *lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
         *lines("Open items", _open_items(job)),
         *lines("Notes", [note["text"] for note in job["notes"]]),
@@ -67,7 +71,19 @@ def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
         for one in sits
     ]
     head = ("", "Height before, mm", "Predicted", "Wanted", "Settled", "Load before, N", "Load after")
-    return [words("Heights and loads", "part"), table(head, rows)]
+    ladders = [
+        height_ladder(
+            one["label"],
+            [
+                ("before", one["height_mm"]),
+                ("predicted", one["predicted_mm"]),
+                ("wanted", one["target_mm"]),
+                ("settled", one["measured_mm"]),
+            ],
+        )
+        for one in sits
+    ]
+    return [words("Heights and loads", "part"), table(head, rows), in_rows(ladders, 4)]
 
 
 def _mm(length: float | None) -> str:
@@ -85,7 +101,9 @@ def _joints(joints: Sequence[Mapping[str, Any]]) -> list[Any]:
     if not rows:
         return []
     head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands")
-    return [words("Joints", "part"), table(head, rows)]
+    maps = [joint_map(one) for one in joints if len(one["bolts"]) > 2 and any(b["stage"] for b in one["bolts"])]
+    drawn = [in_rows(maps, 3)] if maps else []
+    return [words("Joints", "part"), table(head, rows), *drawn]
 
 
 def _measured(job: Mapping[str, Any]) -> list[Any]:

@@ -9,13 +9,16 @@ from sqlmodel import Session
 from fair_spindle.core.errors import Conflict, InputError, SpindleError
 from fair_spindle.core.floor.log import Event, Signed
 from fair_spindle.core.floor.replay import replay
+from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file, write_job_file
 from fair_spindle.formats.job_zip import FOLDER, JOB, is_zip, read_job_zip, write_zip
 from fair_spindle.formats.record_pdf import write_record
+from fair_spindle.formats.tightenings_csv import write_tightenings
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.joints import see_joints
 from fair_spindle.jobs.models import ImportView
+from fair_spindle.jobs.planning import fitted
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.views import show_job
 from fair_spindle.records.books import append, delete_book, load_book, load_log, log_length
@@ -29,6 +32,12 @@ def export_job(database: Database, job_id: str) -> bytes:
     now = standing(database, job_id)
     with database.reading() as session:
         return write_job_file(_head(now.book), now.log, _car_of(session, now.book.car_id))
+
+
+def tightenings_csv(database: Database, job_id: str) -> bytes:
+    """Every tightening of a job as CSV."""
+    now = standing(database, job_id)
+    return write_tightenings(now.state, now.log)
 
 
 def export_zip(database: Database, job_id: str) -> bytes:
@@ -54,7 +63,13 @@ def print_record(database: Database, job_id: str) -> bytes:
     """A job's record as PDF."""
     now = standing(database, job_id)
     shown = show_job(now).model_dump()
-    shown["joints"] = [one.model_dump() for one in see_joints(database, job_id).joints]
+    joints = see_joints(database, job_id)
+    shown["joints"] = [one.model_dump() for one in joints.joints]
+    shown["rechecks"] = joints.recheck
+    shown["fitted"] = fitted(now)
+    shown["cautions"] = sorted(
+        {words for step in now.template.steps for key in step.cautions if (words := CAUTIONS[key])}
+    )
     shown["sits"] = [one.model_dump() for one in see_sits(now)]
     return write_record(shown)
 

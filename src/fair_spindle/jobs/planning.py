@@ -18,6 +18,7 @@ from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.planning.work_order import WorkOrder, plan_work
 from fair_spindle.formats.acts import Strict, model_of
+from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.formats.sheets_pdf import write_clipboard, write_stop_sheet
 from fair_spindle.jobs import planning_models as m
 from fair_spindle.jobs.book import standing
@@ -129,6 +130,11 @@ def clipboard(database: Database, job_id: str, axle: str) -> bytes:
             if not axle or joint.axle in ("", axle)
         ],
     )
+
+
+def fitted(now: Standing) -> list[str]:
+    """What a job fits, in words, by the plan it has."""
+    return [_say_fitting(one, shipped()) for one in now.state.plan.brief.fittings] if now.state.plan else []
 
 
 def brief_of(model: Strict) -> Brief:

@@ -1002,6 +1002,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Correction
+         * @description A short work order for what the readings still want.
+         */
+        post: operations["start_correction_api_jobs__job_id__correction_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/events": {
         parameters: {
             query?: never;
@@ -1016,6 +1036,26 @@ export interface paths {
          * @description Add a line to a job's log.
          */
         post: operations["write_event_api_jobs__job_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/explained": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Explained
+         * @description What missed its prediction, and what could explain it.
+         */
+        get: operations["see_explained_api_jobs__job_id__explained_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1402,6 +1442,26 @@ export interface paths {
          * @description The sheet that lies on the seat overnight.
          */
         get: operations["print_stop_api_jobs__job_id__stop_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/tightenings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Tightenings
+         * @description Every tightening as CSV.
+         */
+        get: operations["export_tightenings_api_jobs__job_id__tightenings_csv_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2915,6 +2975,40 @@ export interface components {
             turns: number;
         };
         /**
+         * ExplainedView
+         * @description What missed and what could explain it; ``wanted`` is what the readings still ask for, by axle.
+         */
+        ExplainedView: {
+            /** Heights */
+            heights: components["schemas"]["ExplanationView"][];
+            /** Misses */
+            misses: components["schemas"]["MissView"][];
+            /** Toe */
+            toe: {
+                [key: string]: components["schemas"]["ExplanationView"][];
+            };
+            /** Wanted */
+            wanted: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * ExplanationView
+         * @description One thing that could explain it, and the cheapest test.
+         */
+        ExplanationView: {
+            /** Minutes */
+            minutes: number;
+            /** Share Pct */
+            share_pct: number;
+            /** Test */
+            test: string;
+            /** Where */
+            where: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Fastener
          * @description A fastener of the car's record: where it sits, what it is, and its specification as typed.
          */
@@ -3991,6 +4085,26 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Unit */
             unit: string;
+        };
+        /**
+         * MissView
+         * @description A wheel's height beside baseline, target and prediction. [mm]
+         */
+        MissView: {
+            /** Before */
+            before: string;
+            /** Beyond */
+            beyond: boolean;
+            /** Label */
+            label: string;
+            /** Measured */
+            measured: string;
+            /** Miss */
+            miss: string;
+            /** Predicted */
+            predicted: string;
+            /** Wanted */
+            wanted: string;
         };
         /**
          * MomentView
@@ -10808,6 +10922,86 @@ export interface operations {
             };
         };
     };
+    start_correction_api_jobs__job_id__correction_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFrom"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     write_event_api_jobs__job_id__events_post: {
         parameters: {
             query?: never;
@@ -10830,6 +11024,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_explained_api_jobs__job_id__explained_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainedView"];
                 };
             };
             /** @description Bad Request */
@@ -12449,6 +12719,80 @@ export interface operations {
         };
     };
     print_stop_api_jobs__job_id__stop_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    export_tightenings_api_jobs__job_id__tightenings_csv_get: {
         parameters: {
             query?: never;
             header?: never;

@@ -44,6 +44,11 @@ export const router = createRouter({
           component: () => import('../views/GeometryView.vue'),
         },
         {
+          path: 'history',
+          name: 'car-history',
+          component: () => import('../views/CarHistoryView.vue'),
+        },
+        {
           path: 'fasteners',
           name: 'car-fasteners',
           component: () => import('../views/CarFastenersView.vue'),

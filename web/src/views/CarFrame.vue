@@ -15,6 +15,7 @@ const PAGES = [
   { name: 'car-points', label: 'Points' },
   { name: 'car-geometry', label: 'Geometry' },
   { name: 'car-fasteners', label: 'Fasteners' },
+  { name: 'car-history', label: 'History' },
 ]
 const title = computed(() => store.car?.title || 'Axles not told yet')
 

@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { SIDES, type Side } from '../api/client'
 import CheckCar from '../components/CheckCar.vue'
 import CheckSide from '../components/CheckSide.vue'
+import ExplainMiss from '../components/ExplainMiss.vue'
 import SettleBar from '../components/SettleBar.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useJob } from '../stores/job'
@@ -28,6 +29,7 @@ const of = (side: Side) =>
         @saved="moveOn"
       />
     </div>
+    <ExplainMiss />
     <router-link :to="{ name: 'record' }">On to the record →</router-link>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { ask, type LogLineView } from '../api/client'
 import FindingList from '../components/FindingList.vue'
 import JointsTable from '../components/JointsTable.vue'
+import RecordFiles from '../components/RecordFiles.vue'
 import RecordTables from '../components/RecordTables.vue'
 import SitsTable from '../components/SitsTable.vue'
 import SignOff from '../components/SignOff.vue'
@@ -39,8 +40,6 @@ function print(): void {
       </div>
       <div class="row screen-only">
         <el-button @click="print">Print</el-button>
-        <a :href="`${base}/record.pdf`" target="_blank">Record (PDF)</a>
-        <a :href="`${base}/job.json`" :download="`${job.id}.job.json`">Job file (JSON)</a>
       </div>
     </header>
     <SignOff />
@@ -48,7 +47,7 @@ function print(): void {
       <FindingList :findings="job.findings" />
     </section>
     <section class="card tables">
-      <SitsTable v-if="job.kind === 'springs'" />
+      <SitsTable v-if="job.pages.includes('springs')" />
       <JointsTable />
       <RecordTables />
       <div v-if="job.pictures.length" class="row">
@@ -69,6 +68,7 @@ function print(): void {
         alignment rack, they do not replace it. ± is stated with coverage factor 2.
       </p>
     </section>
+    <RecordFiles />
     <details class="card screen-only">
       <summary>Floor log, {{ log.length }} entries</summary>
       <ol>
@@ -94,14 +94,6 @@ header {
   flex-wrap: wrap;
   gap: 10px;
   justify-content: space-between;
-}
-
-header a {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 10px;
-  font-weight: 600;
 }
 
 .tables {

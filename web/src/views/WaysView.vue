@@ -7,6 +7,7 @@ import {
   type ProcedureView,
   type SchoolsView,
 } from '../api/client'
+import BackupCard from '../components/BackupCard.vue'
 import { useGuarded } from '../composables/useGuarded'
 
 const { problem, busy, guarded } = useGuarded()
@@ -115,6 +116,7 @@ onMounted(load)
           </label>
         </template>
       </section>
+      <BackupCard />
       <section class="card stack">
         <h3>Bring in a procedure</h3>
         <label class="labelled">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, watch } from 'vue'
 import { ask, send, type CarLine, type ImportView, type JobLine } from '../api/client'
 import JobList from '../components/JobList.vue'
 import NewJob from '../components/NewJob.vue'
@@ -11,9 +11,21 @@ const file = ref<File | null>(null)
 const preview = ref<ImportView | null>(null)
 const { problem, guarded } = useGuarded()
 
+const sought = ref('')
+let asked = 0
+
+async function find(): Promise<void> {
+  const own = ++asked
+  const query = { search: sought.value.trim() }
+  const found = await ask((api) => api.GET('/api/jobs', { params: { query } }))
+  if (own === asked) jobs.value = found
+}
+
+watch(sought, () => guarded(find))
+
 const load = () =>
   guarded(async () => {
-    jobs.value = await ask((api) => api.GET('/api/jobs'))
+    await find()
     cars.value = await ask((api) => api.GET('/api/cars'))
   })
 
@@ -42,8 +54,18 @@ onMounted(load)
 <template>
   <div class="with-aside">
     <section class="stack">
-      <h2>Jobs</h2>
+      <div class="row head">
+        <h2>Jobs</h2>
+        <input
+          v-model="sought"
+          class="box"
+          type="search"
+          placeholder="Job or car"
+          aria-label="Find a job"
+        />
+      </div>
       <JobList v-if="jobs?.length" :jobs="jobs" />
+      <p v-else-if="jobs && sought" class="card">No job holds these words.</p>
       <p v-else-if="jobs" class="card">
         No job yet. Start one here: it takes a name and a car, then the baseline.
       </p>
@@ -76,3 +98,9 @@ onMounted(load)
     </aside>
   </div>
 </template>
+
+<style scoped>
+.head {
+  justify-content: space-between;
+}
+</style>

@@ -15,6 +15,7 @@ from fair_spindle.formats.job_file import write_schema
 from fair_spindle.jobs import (
     aligning,
     book,
+    checking,
     exchange,
     history,
     joints,
@@ -26,6 +27,7 @@ from fair_spindle.jobs import (
 )
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
+from fair_spindle.jobs.checking import ExplainedView
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
@@ -200,6 +202,24 @@ def see_picture(db: Db, job_id: JobId, sha256: Annotated[str, Path(pattern=r"^[0
     """A picture of a job."""
     content, media = pictures.see_picture(db, job_id, sha256)
     return download(content, media, sha256[:12])
+
+
+@router.get("/jobs/{job_id}/tightenings.csv", response_class=Response)
+def export_tightenings(db: Db, job_id: JobId) -> Response:
+    """Every tightening as CSV."""
+    return download(exchange.tightenings_csv(db, job_id), "text/csv", f"{job_id}.tightenings.csv")
+
+
+@router.get("/jobs/{job_id}/explained")
+def see_explained(db: Db, job_id: JobId) -> ExplainedView:
+    """What missed its prediction, and what could explain it."""
+    return checking.see_explained(db, job_id)
+
+
+@router.post("/jobs/{job_id}/correction", status_code=201, response_model=JobView)
+def start_correction(db: Db, job_id: JobId, wanted: JobFrom) -> Response:
+    """A short work order for what the readings still want."""
+    return shown(checking.start_correction(db, job_id, wanted), 201)
 
 
 @router.post("/jobs/{job_id}/again", status_code=201, response_model=JobView)

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { newId, send, type ExplainedView, type JobView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const router = useRouter()
+const { problem, busy, guarded } = useGuarded()
+const found = shallowRef<ExplainedView | null>(null)
+const WANTED: Record<string, string> = {
+  toe: 'toe by rods',
+  ring: 'perch rings',
+  arms: 'camber by arms',
+}
+const wanted = computed(() => Object.entries(found.value?.wanted ?? {}))
+const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, all]) => all.length))
+
+const load = () =>
+  guarded(async () => {
+    found.value = await send<ExplainedView>('GET', `${store.path}/explained`)
+  })
+
+const correct = () =>
+  guarded(async () => {
+    const body = { id: newId(), title: `Correction: ${store.job!.title}`.slice(0, 120) }
+    const job = await send<JobView>('POST', `${store.path}/correction`, body)
+    await router.push({ name: 'order', params: { jobId: job.id } })
+  })
+
+watch(() => store.job?.version, load, { immediate: true })
+</script>
+
+<template>
+  <section v-if="found?.misses.length" class="card stack scroll" aria-label="Beside the prediction">
+    <h3>Beside the prediction</h3>
+    <table class="sheet-table">
+      <thead>
+        <tr>
+          <th></th>
+          <th>Baseline</th>
+          <th>Wanted</th>
+          <th>Predicted</th>
+          <th>Settled</th>
+          <th>Missed by</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in found.misses" :key="one.label">
+          <th>{{ one.label }}</th>
+          <td class="figure">{{ one.before }}</td>
+          <td class="figure">{{ one.wanted }}</td>
+          <td class="figure">{{ one.predicted }}</td>
+          <td class="figure">{{ one.measured }}</td>
+          <td class="figure" :class="{ beyond: one.beyond }">
+            {{ one.beyond ? '▲ ' : '' }}{{ one.miss }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+  <section v-if="found?.heights.length" class="card stack" aria-label="What could explain it">
+    <h3>What could explain it</h3>
+    <ol>
+      <li v-for="one in found.heights" :key="one.words + one.where">
+        <p>
+          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }} %</span>
+          <span class="soft"> {{ one.where }}</span>
+        </p>
+        <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
+      </li>
+    </ol>
+  </section>
+  <section
+    v-for="[side, all] in sides"
+    :key="side"
+    class="card stack"
+    :aria-label="`What could explain the toe, ${side}`"
+  >
+    <h3>What could explain the toe, {{ side }}</h3>
+    <ol>
+      <li v-for="one in all" :key="one.words">
+        <p>
+          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }} %</span>
+        </p>
+        <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
+      </li>
+    </ol>
+  </section>
+  <section v-if="wanted.length" class="card stack" aria-label="Still wanted">
+    <h3>Still wanted</h3>
+    <p v-for="[axle, what] in wanted" :key="axle">
+      {{ axle }}: {{ what.map((one) => WANTED[one] ?? one).join(', ') }}
+    </p>
+    <p class="soft">
+      What is opened for it is closed, loaded and torqued again: a short work order says in which
+      order.
+    </p>
+    <el-button :disabled="busy" @click="correct">Make the short work order</el-button>
+  </section>
+  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+</template>
+
+<style scoped>
+ol {
+  display: grid;
+  gap: 10px;
+  padding-left: 24px;
+  margin: 0;
+}
+
+.beyond {
+  color: var(--stop);
+}
+
+.el-button {
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { newId, send, type JobView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const router = useRouter()
+const { problem, busy, guarded } = useGuarded()
+const job = computed(() => store.job!)
+const leaving = ref(false)
+
+const again = () =>
+  guarded(async () => {
+    const body = { id: newId(), title: `${job.value.title}, again`.slice(0, 120) }
+    const made = await send<JobView>('POST', `${store.path}/again`, body)
+    await router.push({ name: made.pages[0] ?? 'floor', params: { jobId: made.id } })
+  })
+
+const takeAway = () =>
+  guarded(async () => {
+    await send('DELETE', `${store.path}?seen=${job.value.version}`)
+    await router.push({ name: 'workshop' })
+  })
+</script>
+
+<template>
+  <section class="card stack screen-only" aria-label="Files, and what comes after">
+    <h3>Files, and what comes after</h3>
+    <div class="row">
+      <a :href="`${store.path}/record.pdf`" target="_blank">Record (PDF)</a>
+      <a :href="`${store.path}/job.json`" :download="`${job.id}.job.json`">Job file (JSON)</a>
+      <a :href="`${store.path}/job.zip`" :download="`${job.id}.job.zip`">With its pictures (ZIP)</a>
+      <a :href="`${store.path}/readings.csv`">Readings (CSV)</a>
+      <a :href="`${store.path}/tightenings.csv`">Tightenings (CSV)</a>
+      <a :href="`${store.path}/recheck.ics`">Checked again (calendar)</a>
+    </div>
+    <div class="row">
+      <el-button :disabled="busy" @click="again">New job from this one</el-button>
+      <el-button :disabled="busy" @click="leaving = !leaving">Take this job away…</el-button>
+    </div>
+    <div v-if="leaving" class="notice stop">
+      <div class="stack">
+        <span>
+          The job and its log leave this workshop. A job file brings it back as it was; save one
+          first.
+        </span>
+        <div class="row">
+          <el-button type="danger" :disabled="busy" @click="takeAway">Take it away</el-button>
+          <el-button @click="leaving = false">Keep it</el-button>
+        </div>
+      </div>
+    </div>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+a {
+  display: grid;
+  place-items: center;
+  min-height: 44px;
+  padding: 0 6px;
+  font-weight: 600;
+}
+</style>

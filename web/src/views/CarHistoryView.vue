@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { send, type ComparedView, type HistoryView } from '../api/client'
+import HistoryCurve from '../components/HistoryCurve.vue'
+import { useGuarded } from '../composables/useGuarded'
+import { useCar } from '../stores/car'
+
+const store = useCar()
+const { problem, guarded } = useGuarded()
+const history = shallowRef<HistoryView | null>(null)
+const compared = shallowRef<ComparedView | null>(null)
+const first = ref('')
+const then = ref('')
+const onlyChanged = ref(true)
+const moments = computed(() => history.value?.moments ?? [])
+const named = (key: string) => {
+  const one = moments.value.find((each) => each.key === key)
+  return one ? `${one.at.slice(0, 10)} ${one.title}, ${one.phase}` : ''
+}
+const rows = computed(
+  () => compared.value?.rows.filter((one) => one.differs || !onlyChanged.value) ?? [],
+)
+
+const load = () =>
+  guarded(async () => {
+    history.value = await send<HistoryView>('GET', `${store.path}/history`)
+    first.value = moments.value[0]?.key ?? ''
+    then.value = moments.value.at(-1)?.key ?? ''
+  })
+
+const compare = () =>
+  guarded(async () => {
+    if (!first.value || !then.value) return
+    const query = `first=${encodeURIComponent(first.value)}&then=${encodeURIComponent(then.value)}`
+    compared.value = await send<ComparedView>('GET', `${store.path}/history/compare?${query}`)
+  })
+
+watch([first, then], compare)
+onMounted(load)
+</script>
+
+<template>
+  <div class="stack">
+    <h2>History</h2>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <p v-if="history && !moments.length" class="card">
+      Nothing was read on this car yet. A baseline begins its history.
+    </p>
+    <template v-if="moments.length">
+      <div class="pair">
+        <HistoryCurve title="Heights, mm" ending=".height" :moments="moments" />
+        <HistoryCurve title="Toe, minutes" ending=".toe" :moments="moments" />
+      </div>
+      <section class="card stack" aria-label="Two set-ups side by side">
+        <h3>Two set-ups side by side</h3>
+        <div class="pair">
+          <label class="labelled">
+            From
+            <select v-model="first" class="box">
+              <option v-for="one in moments" :key="one.key" :value="one.key">
+                {{ named(one.key) }}
+              </option>
+            </select>
+          </label>
+          <label class="labelled">
+            To
+            <select v-model="then" class="box">
+              <option v-for="one in moments" :key="one.key" :value="one.key">
+                {{ named(one.key) }}
+              </option>
+            </select>
+          </label>
+        </div>
+        <label class="tick"
+          ><input v-model="onlyChanged" type="checkbox" /> Only what changed</label
+        >
+        <div v-if="compared" class="scroll">
+          <table class="sheet-table">
+            <thead>
+              <tr>
+                <th></th>
+                <th>{{ compared.first }}</th>
+                <th>{{ compared.then }}</th>
+                <th>Change</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="one in rows" :key="one.key">
+                <th>{{ one.label }}</th>
+                <td class="figure">{{ one.first }}</td>
+                <td class="figure">{{ one.then }}</td>
+                <td class="figure">{{ one.differs ? '▲ ' : '' }}{{ one.change }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p v-if="!rows.length" class="soft">Nothing changed by more than its ±.</p>
+        </div>
+      </section>
+      <section class="card stack scroll" aria-label="Time line">
+        <h3>Time line</h3>
+        <table class="sheet-table">
+          <thead>
+            <tr>
+              <th></th>
+              <th v-for="one in moments" :key="one.key">
+                {{ one.at.slice(0, 10) }}<br />
+                <router-link :to="{ name: 'record', params: { jobId: one.job_id } }">
+                  {{ one.title }} </router-link>, {{ one.phase }}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(label, key) in history!.rows" :key="key">
+              <th>{{ label }}</th>
+              <td v-for="one in moments" :key="one.key" class="figure">
+                {{ one.values[key]?.said }}
+              </td>
+            </tr>
+            <tr>
+              <th>Notes</th>
+              <td v-for="one in moments" :key="one.key">{{ one.notes.join(' ') }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.tick {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+
+.tick input {
+  width: 22px;
+  height: 22px;
+}
+</style>
