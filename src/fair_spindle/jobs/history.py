@@ -106,13 +106,14 @@ def compare(database: Database, car_id: str, first: str, then: str) -> ComparedV
     rows = []
     for difference in sorted(differences(one, two), key=lambda each: _place(each.key)):
         name = difference.key
-        at = new if name in two.fields else old
-        asked = at.sheet.fields[(two if at is new else one).fields[name]]
+        at, moment = (new, two) if name in two.fields else (old, one)
+        asked = at.sheet.fields[moment.fields[name]]
         change = ""
         if difference.change is not None:
             number, unit = _number(asked, difference.change)
             open_, _ = _number(asked, difference.plus_minus)
-            change = f"{number:+.1f} ± {open_:.1f} {unit}".replace("-", "−")
+            digits = 2 if unit == "°" else 1
+            change = f"{number:+.{digits}f} ± {open_:.{digits}f} {unit}".replace("-", "−")
         rows.append(
             ComparedRow(
                 key=name,

@@ -66,7 +66,7 @@ watch(() => store.job?.version, load, { immediate: true })
       <li v-for="one in found.heights" :key="one.words + one.where">
         <p>
           <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }} %</span>
-          <span class="soft"> {{ one.where }}</span>
+          <span class="soft where">{{ one.where }}</span>
         </p>
         <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
       </li>
@@ -91,7 +91,8 @@ watch(() => store.job?.version, load, { immediate: true })
   <section v-if="wanted.length" class="card stack" aria-label="Still wanted">
     <h3>Still wanted</h3>
     <p v-for="[axle, what] in wanted" :key="axle">
-      {{ axle }}: {{ what.map((one) => WANTED[one] ?? one).join(', ') }}
+      {{ axle === 'front' ? 'Front' : 'Rear' }}:
+      {{ what.map((one) => WANTED[one] ?? one).join(', ') }}
     </p>
     <p class="soft">
       What is opened for it is closed, loaded and torqued again: a short work order says in which
@@ -108,6 +109,10 @@ ol {
   gap: 10px;
   padding-left: 24px;
   margin: 0;
+}
+
+.where {
+  margin-left: 8px;
 }
 
 .beyond {

@@ -82,7 +82,7 @@ const name = (side = '') =>
 
 .column {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(260px, 100%), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
   gap: 0 16px;
   align-content: start;
 }

@@ -39,7 +39,8 @@ class Miss:
 class Cause:
     """A kind of cause: how far off such a thing usually is, how common it is, in words, and its cheapest test.
 
-    ``spread`` in units of the input, or as a multiple of the input's own standard uncertainty where negative.
+    ``spread`` in units of the input, or as a multiple of the input's own standard uncertainty where negative; a
+    motion ratio is so often guessed that its own ± is not trusted here.
     """
 
     name: str
@@ -56,7 +57,7 @@ CAUSES = (
     Cause(
         "ratio",
         "motion_ratio",
-        -4.0,
+        0.1,
         1.0,
         "the motion ratio is otherwise than entered",
         "Jack that wheel by 30 mm and read the spring's length before and after.",
