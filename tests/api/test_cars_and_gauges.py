@@ -231,7 +231,7 @@ def test_pictures_are_known_by_their_content(client, jobs):
 def test_the_way_round_the_car_is_kept_and_not_overwritten_silently(client, jobs):
     order = {"corners": ["rear.left", "rear.right", "front.right", "front.left"], "by": "reading", "seen": 0}
     assert client.put("/api/settings/walk", json=order).json()["version"] == 1
-    walk = client.get(f"/api/jobs/{jobs['measured']}").json()["walk"]
+    walk = client.get(f"/api/jobs/{jobs['measured']}").json()["walks"]["baseline"]
     assert next(key for key in walk if key.endswith("height")) == "rear.left.height"
     assert client.put("/api/settings/walk", json={**order, "by": "wheel"}).status_code == 409
     twice = {**order, "corners": ["rear.left"] * 4, "seen": 1}

@@ -200,7 +200,7 @@ def test_a_car_has_a_time_line_and_two_set_ups_side_by_side(client):
     rows = client.get(f"{path}/compare", params={"first": keys[0], "then": keys[1]}).json()["rows"]
     height = next(row for row in rows if row["key"] == "front.left.height")
     assert height["differs"]
-    assert height["change"].startswith("−24.6")
+    assert height["change"].startswith("−24.7")
     same = client.get(f"{path}/compare", params={"first": keys[0], "then": keys[0]}).json()["rows"]
     assert not any(row["differs"] for row in same)
     gone = client.get(f"{path}/compare", params={"first": keys[0], "then": "nothing-0001:after"})

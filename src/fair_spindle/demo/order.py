@@ -26,8 +26,8 @@ BRIEF = Brief(
     schools={"taper": "separator"},
 )
 READ = (
-    enter_heights("front.left.height", ("382", "382.5")),
-    enter_heights("front.right.height", ("380", "380.5")),
+    enter_heights("front.left.height", ("358.5", "358")),
+    enter_heights("front.right.height", ("356", "356.5")),
     enter_toe("front.left.toe", "6"),
     enter_toe("front.right.toe", "7"),
     enter_camber("front.left.camber", "-0.6"),

@@ -85,7 +85,7 @@ def fill(database: Database) -> None:
     _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
     _coilovers(_desk(database, "coilovers", "Coilovers with helper springs", cars["rill"], SPRINGS))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))
-    fill_order(_desk(database, "ordered", "Front arms, bar and tie-rod ends", cars["vessik"], WORK))
+    fill_order(_desk(database, "ordered", "Front arms, bar and tie-rod ends", cars["rill"], WORK))
 
 
 def _desk(database: Database, name: str, title: str, car_id: str, kind: JobTemplate = FRONT_STRUT) -> Desk:

@@ -12,11 +12,10 @@ from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
 from fair_spindle.core.planning.kinds import CAR, KINDS
-from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.walk import order_walk
 from fair_spindle.jobs.book_models import LogLineView, VersionView
 from fair_spindle.jobs.models import JobCreate, JobLine, JobView
-from fair_spindle.jobs.settings import walk_order
+from fair_spindle.jobs.settings import measures_in, walk_order
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job, show_log
 from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_log, log_length
@@ -68,20 +67,23 @@ def standing(database: Database, book_id: str, *, car: bool = False) -> Standing
     """How a job or car stands now."""
     with database.reading() as session:
         row, log = load_book(session, book_id, car=car), load_log(session, book_id)
+        limits = measures_in(session).limits()
         session.expunge_all()
-    return Standing(row, log)
+    return Standing(row, log, limits)
 
 
 def see_job(database: Database, job_id: str) -> JobView:
     """Everything about a job."""
     now = standing(database, job_id)
-    return show_job(now, walk_of(database, now.sheet))
+    return show_job(now, walk_of(database, now))
 
 
-def walk_of(database: Database, sheet: Sheet) -> tuple[str, ...]:
-    """The workshop's way round the car, for the fields of a job."""
-    wanted = walk_order(database)
-    return order_walk(sheet, wanted.corners, wanted.by)
+def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
+    """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
+    wanted, axles = walk_order(database), ("", *now.template.axles)
+    before = order_walk(now.sheet, wanted.corners, wanted.by)
+    after = order_walk(now.sheet, wanted.corners, wanted.by, "check")
+    return {"baseline": list(before), "check": [key for key in after if now.sheet.fields[key].axle in axles]}
 
 
 def see_version(database: Database, book_id: str, *, car: bool = False) -> VersionView:

@@ -286,7 +286,7 @@ class JobView(BookView):
     pages: list[str]
     car_id: str | None
     settled: bool
-    walk: list[str]
+    walks: dict[str, list[str]]
     missing: dict[str, list[str]]
     before_from: str
     wheels: list[WheelView]

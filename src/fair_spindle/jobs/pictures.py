@@ -19,7 +19,7 @@ def attach(database: Database, job_id: str, key: str, seen: int, subject: str, n
     media = media_of(content)
     kept = keep_picture(picture_folder(database.path), content)
     now = write_act(database, job_id, key, seen, Attached(subject, kept, media, name))
-    return show_job(now, walk_of(database, now.sheet))
+    return show_job(now, walk_of(database, now))
 
 
 def see_picture(database: Database, job_id: str, sha256: str) -> tuple[bytes, str]:

@@ -5,12 +5,16 @@ from __future__ import annotations
 from typing import Literal
 
 from pydantic import Field, model_validator
+from sqlmodel import Session
 
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.sheet.walk import CORNERS, Corner
+from fair_spindle.core.units import to_core, units_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
 from fair_spindle.records.settings import load_setting, save_setting
+
+CHOOSABLE = ("length", "angle", "force", "rate", "torque", "pressure", "distance")
 
 
 class WalkOrder(Strict):
@@ -100,3 +104,62 @@ def set_schools(database: Database, wanted: SchoolsUpdate) -> SchoolsView:
     with database.writing() as session:
         save_setting(session, "schools", {"ways": wanted.ways}, wanted.seen)
     return workshop_schools(database)
+
+
+class Measures(Strict):
+    """Units in which the workshop types, by quantity, and its limits wherever a car's record has none of its own."""
+
+    units: dict[str, str] = Field(default_factory=dict)
+    twist_deg: float = Field(default=2.0, ge=0.5, le=8)
+    toe_deg: float = Field(default=0.05, ge=0.01, le=1)
+    camber_deg: float = Field(default=0.1, ge=0.02, le=2)
+    caster_deg: float = Field(default=0.25, ge=0.05, le=3)
+
+    @model_validator(mode="after")
+    def _known_units(self) -> Measures:
+        for quantity, unit in self.units.items():
+            if quantity not in CHOOSABLE:
+                raise ValueError(f"units are chosen for {', '.join(CHOOSABLE)}; got {quantity!r}")
+            known = [one.key for one in units_of(quantity)]
+            if unit not in known:
+                raise ValueError(f"the units of {quantity} are {', '.join(known)}")
+        return self
+
+    def limits(self) -> dict[str, float]:
+        """The limits as the core takes them, by the ending of the field they stand in for. [rad]"""
+        told = {"twist_limit": self.twist_deg, "within.toe": self.toe_deg, "within.camber": self.camber_deg}
+        told["within.caster"] = self.caster_deg
+        return {name: to_core(value, "deg") for name, value in told.items()}
+
+
+class MeasuresView(Measures):
+    """Units and limits as they stand, with their version and the units to choose from."""
+
+    version: int
+    choices: dict[str, dict[str, str]]
+
+
+class MeasuresUpdate(Measures):
+    """New units and limits, over the version that was seen."""
+
+    seen: int
+
+
+def measures_in(session: Session) -> Measures:
+    """The workshop's units and limits."""
+    return Measures(**load_setting(session, "measures")[0])
+
+
+def workshop_measures(database: Database) -> MeasuresView:
+    """The workshop's units and limits, to be changed."""
+    with database.reading() as session:
+        value, version = load_setting(session, "measures")
+    choices = {quantity: {one.key: one.label for one in units_of(quantity)} for quantity in CHOOSABLE}
+    return MeasuresView(**value, version=version, choices=choices)
+
+
+def set_measures(database: Database, wanted: MeasuresUpdate) -> MeasuresView:
+    """Change units and limits; what was entered stays as it was typed."""
+    with database.writing() as session:
+        save_setting(session, "measures", wanted.model_dump(exclude={"seen"}), wanted.seen)
+    return workshop_measures(database)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Mapping
 
 from fair_spindle.core.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.planning.kinds import JOB_KINDS
@@ -11,15 +12,15 @@ from fair_spindle.core.units import UNITS, units_of
 from fair_spindle.jobs import book_models as m
 
 
-def show_sheet(sheet: Sheet) -> m.SheetView:
-    """Every field of a job or of a car's record."""
-    return m.SheetView(shape=mark_of(sheet), fields=[_field(field) for field in sheet.fields.values()])
+def show_sheet(sheet: Sheet, units: Mapping[str, str]) -> m.SheetView:
+    """Every field of a job or of a car's record, in the units the workshop types."""
+    return m.SheetView(shape=mark_of(sheet), fields=[_field(field, units) for field in sheet.fields.values()])
 
 
-def show_choices() -> m.ChoicesView:
-    """What can be chosen from anywhere."""
+def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
+    """What can be chosen from anywhere; the workshop's unit of torque first."""
     return m.ChoicesView(
-        torque_units=_units("torque"),
+        torque_units=sorted(_units("torque"), key=lambda unit: unit.key != units.get("torque")),
         length_units=_units("length"),
         property_classes=list(PROPERTY_CLASSES),
         kinds=[m.ChoiceView(value=kind.key, label=kind.title) for kind in JOB_KINDS.values()],
@@ -35,7 +36,7 @@ def _units(quantity: str) -> list[m.UnitView]:
     return [m.UnitView(key=unit.key, label=unit.label) for unit in units_of(quantity)]
 
 
-def _field(field: Field) -> m.FieldView:
+def _field(field: Field, units: Mapping[str, str]) -> m.FieldView:
     return m.FieldView(
         key=field.key,
         name=field.name,
@@ -49,27 +50,28 @@ def _field(field: Field) -> m.FieldView:
         words=field.words,
         readings=field.readings,
         settled=field.settled,
-        methods=[_method(method) for method in field.methods],
+        methods=[_method(method, units) for method in field.methods],
         choices=[m.ChoiceView(value=value, label=label) for value, label in field.choices],
     )
 
 
-def _method(method: Method) -> m.MethodView:
+def _method(method: Method, units: Mapping[str, str]) -> m.MethodView:
     return m.MethodView(
         name=method.name,
         label=method.label,
         hint=method.hint,
         unit=method.unit,
-        parts=[_part(part) for part in method.parts],
+        parts=[_part(part, units) for part in method.parts],
     )
 
 
-def _part(part: Part) -> m.PartView:
+def _part(part: Part, units: Mapping[str, str]) -> m.PartView:
+    quantity = UNITS[part.unit].quantity if part.unit else part.quantity
     return m.PartView(
         name=part.name,
         label=part.label,
-        quantity=UNITS[part.unit].quantity if part.unit else part.quantity,
-        unit=part.unit,
+        quantity=quantity,
+        unit=units.get(quantity, part.unit) if part.unit else part.unit,
         units=_units(part.quantity),
         optional=part.optional,
         carry=part.carry,

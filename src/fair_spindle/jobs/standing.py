@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from fair_spindle.core.corner import Corner as Corner3D
-from fair_spindle.core.floor.asking import Readings, readings_now
+from fair_spindle.core.floor.asking import Readings, readings_now, with_limits
 from fair_spindle.core.floor.deriving import derive, derive_on, effective
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.loading import Windows
@@ -35,10 +35,11 @@ from fair_spindle.records.tables import BookRow
 
 @dataclass(frozen=True)
 class Standing:
-    """A job or car with its log; the rest is worked out when it is asked for."""
+    """A job or car with its log and the workshop's limits; the rest is worked out when it is asked for."""
 
     book: BookRow
     log: Sequence[Event]
+    limits: Mapping[str, float] = field(default_factory=dict)
 
     @property
     def kind(self) -> JobTemplate:
@@ -67,14 +68,14 @@ class Standing:
 
     def then(self, event: Event) -> Standing:
         """How it stands after one more line; what is known already is not derived again."""
-        after = Standing(self.book, [*self.log, event])
+        after = Standing(self.book, [*self.log, event], self.limits)
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         return after
 
     @cached_property
     def readings(self) -> Readings:
         """Everything read in it."""
-        return readings_now(self.state, self.template)
+        return with_limits(readings_now(self.state, self.template), self.limits)
 
     @property
     def sheet(self) -> Sheet:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping
 from math import degrees
 from typing import TypeVar
 
@@ -34,8 +34,8 @@ from fair_spindle.jobs.standing import Standing
 T = TypeVar("T")
 
 
-def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
-    """Everything about a job, for the interface, with the order in which its baseline is walked."""
+def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
+    """Everything about a job, for the interface, with the order in which one walks round the car."""
     state, template = now.state, now.template
     windows = windows_of(now.plans)
     return m.JobView(
@@ -44,7 +44,7 @@ def show_job(now: Standing, walk: Sequence[str] = ()) -> m.JobView:
         pages=list(template.pages),
         car_id=now.book.car_id,
         settled=state.settled,
-        walk=list(walk),
+        walks=dict(walks or {}),
         missing={phase: list(missing_fields(state, template, phase)) for phase in ("baseline", "check")},
         before_from=state.before_from,
         wheels=show_wheels(now),

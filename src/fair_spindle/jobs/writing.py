@@ -38,6 +38,7 @@ from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.saying import say_act, say_entry
+from fair_spindle.jobs.settings import measures_in
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
@@ -61,8 +62,8 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
             if written.act.kind != act.kind:
                 raise Conflict("Another entry has this id already.", field="id")
             session.expunge(row)
-            return Standing(row, log)
-        before = Standing(row, log)
+            return Standing(row, log, measures_in(session).limits())
+        before = Standing(row, log, measures_in(session).limits())
         _not_over_another(act, seen, before)
         event = Event(key, len(log) + 1, now_utc(), accept(act, before))
         append(session, book_id, [event])

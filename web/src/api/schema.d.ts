@@ -1694,6 +1694,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Measures
+         * @description Units the workshop types in, and its limits.
+         */
+        get: operations["see_measures_api_settings_measures_get"];
+        /**
+         * Change Measures
+         * @description Type in other units, or hold other limits.
+         */
+        put: operations["change_measures_api_settings_measures_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings/schools": {
         parameters: {
             query?: never;
@@ -3756,8 +3780,10 @@ export interface components {
             title: string;
             /** Version */
             version: number;
-            /** Walk */
-            walk: string[];
+            /** Walks */
+            walks: {
+                [key: string]: string[];
+            };
             /** Wheels */
             wheels: components["schemas"]["WheelView"][];
         };
@@ -4069,6 +4095,76 @@ export interface components {
             seq: number;
             /** Undone */
             undone: boolean;
+        };
+        /**
+         * MeasuresUpdate
+         * @description New units and limits, over the version that was seen.
+         */
+        MeasuresUpdate: {
+            /**
+             * Camber Deg
+             * @default 0.1
+             */
+            camber_deg?: number;
+            /**
+             * Caster Deg
+             * @default 0.25
+             */
+            caster_deg?: number;
+            /** Seen */
+            seen: number;
+            /**
+             * Toe Deg
+             * @default 0.05
+             */
+            toe_deg?: number;
+            /**
+             * Twist Deg
+             * @default 2
+             */
+            twist_deg?: number;
+            /** Units */
+            units?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * MeasuresView
+         * @description Units and limits as they stand, with their version and the units to choose from.
+         */
+        MeasuresView: {
+            /**
+             * Camber Deg
+             * @default 0.1
+             */
+            camber_deg?: number;
+            /**
+             * Caster Deg
+             * @default 0.25
+             */
+            caster_deg?: number;
+            /** Choices */
+            choices: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
+            /**
+             * Toe Deg
+             * @default 0.05
+             */
+            toe_deg?: number;
+            /**
+             * Twist Deg
+             * @default 2
+             */
+            twist_deg?: number;
+            /** Units */
+            units?: {
+                [key: string]: string;
+            };
+            /** Version */
+            version: number;
         };
         /**
          * MethodView
@@ -13732,6 +13828,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RestoreView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_measures_api_settings_measures_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuresView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    change_measures_api_settings_measures_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuresView"];
                 };
             };
             /** @description Bad Request */

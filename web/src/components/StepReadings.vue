@@ -43,7 +43,7 @@ const name = (axle: string, side: string) => {
         </MeasuringField>
       </template>
     </div>
-    <router-link :to="{ name: phase === 'baseline' ? 'walk' : 'check' }" class="elsewhere">
+    <router-link :to="{ name: phase === 'baseline' ? 'walk' : 'walk-again' }" class="elsewhere">
       {{
         phase === 'baseline' ? 'Walk round the car, one reading at a time →' : 'Beside the plan →'
       }}

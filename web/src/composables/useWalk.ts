@@ -15,16 +15,16 @@ export interface Walk {
 }
 
 /** The walk round the car: one field at a time, in the workshop's own order. */
-export function useWalk(): Walk {
+export function useWalk(phase: Ref<'baseline' | 'check'>): Walk {
   const store = useJob()
   const optional = ref(false)
   const chosen = ref('')
   const fields = computed(() => new Map(store.sheet?.fields.map((one) => [one.key, one]) ?? []))
-  const missing = computed(() => new Set(store.job?.missing.baseline ?? []))
+  const missing = computed(() => new Set(store.job?.missing[phase.value] ?? []))
   const isRead = (key: string) => !!store.job?.entries[key]
 
   const steps = computed(() =>
-    (store.job?.walk ?? [])
+    (store.job?.walks[phase.value] ?? [])
       .map((key) => fields.value.get(key))
       .filter((one): one is FieldView => !!one)
       .filter(
@@ -45,6 +45,7 @@ export function useWalk(): Walk {
   })
   // Where the walk begins is held, so that a saved reading does not move it on by itself.
   watch(firstOpen, (key) => (chosen.value ||= key), { immediate: true })
+  watch(phase, () => (chosen.value = ''))
   const field = computed(() => fields.value.get(at.value))
   const place = computed(() => steps.value.findIndex((one) => one.key === at.value))
   const left = computed(() => missing.value.size)

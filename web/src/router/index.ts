@@ -67,6 +67,12 @@ export const router = createRouter({
           component: () => import('../views/BaselineView.vue'),
         },
         { path: 'walk', name: 'walk', component: () => import('../views/WalkView.vue') },
+        {
+          path: 'walk-again',
+          name: 'walk-again',
+          component: () => import('../views/WalkView.vue'),
+          props: { after: true },
+        },
         { path: 'springs', name: 'springs', component: () => import('../views/SpringsView.vue') },
         { path: 'turns', name: 'turns', component: () => import('../views/TurnsView.vue') },
         { path: 'order', name: 'order', component: () => import('../views/OrderView.vue') },

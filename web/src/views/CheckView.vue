@@ -19,6 +19,9 @@ const of = (side: Side) =>
   <div ref="page" class="check">
     <h2>Check</h2>
     <SettleBar />
+    <router-link :to="{ name: 'walk-again' }" class="again">
+      One thing at a time: walk round what the job could have moved →
+    </router-link>
     <CheckCar v-if="store.job?.kind !== 'front_strut'" @saved="moveOn" />
     <div v-else class="pair">
       <CheckSide
@@ -39,6 +42,10 @@ const of = (side: Side) =>
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
+}
+
+.again {
+  justify-self: start;
 }
 
 a {

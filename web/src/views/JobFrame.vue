@@ -25,7 +25,7 @@ const pages = computed(() =>
   (store.job?.pages ?? []).map((name) => ({
     name,
     label: LABELS[name] ?? name,
-    also: name === 'baseline' ? 'walk' : undefined,
+    also: { baseline: 'walk', check: 'walk-again' }[name],
   })),
 )
 

@@ -12,9 +12,11 @@ import { useWalk } from '../composables/useWalk'
 import { useGauges } from '../stores/gauges'
 import { useJob } from '../stores/job'
 
+const props = defineProps<{ after?: boolean }>()
+const phase = computed(() => (props.after ? 'check' : 'baseline'))
 const store = useJob()
 const gauges = useGauges()
-const { steps, at, field, place, optional, left, go, onward } = useWalk()
+const { steps, at, field, place, optional, left, go, onward } = useWalk(phase)
 const asked = ref<InstanceType<typeof MeasuringField> | null>(null)
 const finished = ref(false)
 const { fitting, take } = useTake(field, asked)
@@ -27,7 +29,7 @@ const where = computed(() => {
 })
 const corners = computed(() => store.job?.wheels.map((one) => one.key) ?? [])
 const done = computed(() => {
-  const open = store.job?.missing.baseline ?? []
+  const open = store.job?.missing[phase.value] ?? []
   return corners.value.filter((one) => !open.some((key) => key.startsWith(`${one}.`)))
 })
 const doubtful = computed(() =>
@@ -46,7 +48,7 @@ const labels = computed(() =>
 
 function pick(wheel: string): void {
   const own = steps.value.filter((one) => `${one.axle}.${one.side}` === wheel)
-  const open = own.find((one) => store.job?.missing.baseline?.includes(one.key))
+  const open = own.find((one) => store.job?.missing[phase.value]?.includes(one.key))
   const next = open ?? own[0]
   if (next) at.value = next.key
 }

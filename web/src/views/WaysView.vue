@@ -8,6 +8,7 @@ import {
   type SchoolsView,
 } from '../api/client'
 import BackupCard from '../components/BackupCard.vue'
+import MeasuresCard from '../components/MeasuresCard.vue'
 import { useGuarded } from '../composables/useGuarded'
 
 const { problem, busy, guarded } = useGuarded()
@@ -116,6 +117,7 @@ onMounted(load)
           </label>
         </template>
       </section>
+      <MeasuresCard />
       <BackupCard />
       <section class="card stack">
         <h3>Bring in a procedure</h3>

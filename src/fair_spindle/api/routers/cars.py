@@ -16,6 +16,7 @@ from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, Sh
 from fair_spindle.jobs.geometry_models import GeometryView, TriedCar, WhatIf
 from fair_spindle.jobs.history import ComparedView, HistoryView
 from fair_spindle.jobs.models import EventCreate, ReadRequest
+from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.sheet import show_sheet
 
 router = APIRouter(prefix="/api", tags=["cars"])
@@ -57,7 +58,7 @@ def compare(db: Db, car_id: CarId, first: Moment, then: Moment) -> ComparedView:
 @router.get("/cars/{car_id}/sheet", response_model=SheetView)
 def see_car_sheet(db: Db, car_id: CarId) -> Response:
     """What the record asks, as far as the car is known."""
-    return shown(show_sheet(book.standing(db, car_id, car=True).sheet))
+    return shown(show_sheet(book.standing(db, car_id, car=True).sheet, workshop_measures(db).units))
 
 
 @router.get("/cars/{car_id}/version")

@@ -32,6 +32,7 @@ from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
+from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.springs_models import Learn, SpringsView, TriedSits, TrySprings
 from fair_spindle.jobs.views import show_job
 
@@ -40,9 +41,9 @@ Table = Annotated[bytes, Body(media_type="text/csv")]
 
 
 @router.get("/choices")
-def show_choices() -> ChoicesView:
+def show_choices(db: Db) -> ChoicesView:
     """What can be chosen from anywhere: units, property classes, kinds of job."""
-    return sheet.show_choices()
+    return sheet.show_choices(workshop_measures(db).units)
 
 
 @router.get("/jobs")
@@ -81,7 +82,7 @@ def see_job(db: Db, job_id: JobId) -> Response:
 @router.get("/jobs/{job_id}/sheet", response_model=SheetView)
 def see_job_sheet(db: Db, job_id: JobId) -> Response:
     """What the job asks, as far as its car is known."""
-    return shown(sheet.show_sheet(book.standing(db, job_id).sheet))
+    return shown(sheet.show_sheet(book.standing(db, job_id).sheet, workshop_measures(db).units))
 
 
 @router.get("/jobs/{job_id}/version")
@@ -100,7 +101,7 @@ def see_log(db: Db, job_id: JobId) -> list[LogLineView]:
 def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
     """Add a line to a job's log."""
     now = writing.write_event(db, job_id, wanted)
-    return shown(show_job(now, book.walk_of(db, now.sheet)), 201)
+    return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
 @router.post("/jobs/{job_id}/understand")

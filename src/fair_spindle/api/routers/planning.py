@@ -45,7 +45,7 @@ def try_plan(db: Db, job_id: JobId, wanted: TryPlan) -> Response:
 def take_plan(db: Db, job_id: JobId, wanted: TakePlan) -> Response:
     """Write the plan of a brief into the job."""
     now = planning.take_plan(db, job_id, wanted)
-    return shown(show_job(now, book.walk_of(db, now.sheet)), 201)
+    return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
 @router.post("/jobs/{job_id}/plan/procedure", status_code=201)

@@ -11,13 +11,17 @@ from fair_spindle.api.downloads import download
 from fair_spindle.jobs import backup
 from fair_spindle.jobs.backup import RestoreView
 from fair_spindle.jobs.settings import (
+    MeasuresUpdate,
+    MeasuresView,
     SchoolsUpdate,
     SchoolsView,
     WalkOrderUpdate,
     WalkOrderView,
+    set_measures,
     set_schools,
     set_walk_order,
     walk_order,
+    workshop_measures,
     workshop_schools,
 )
 
@@ -47,6 +51,18 @@ def see_schools(db: Db) -> SchoolsView:
 def change_schools(db: Db, wanted: SchoolsUpdate) -> SchoolsView:
     """Do it another way from now on."""
     return set_schools(db, wanted)
+
+
+@router.get("/measures")
+def see_measures(db: Db) -> MeasuresView:
+    """Units the workshop types in, and its limits."""
+    return workshop_measures(db)
+
+
+@router.put("/measures")
+def change_measures(db: Db, wanted: MeasuresUpdate) -> MeasuresView:
+    """Type in other units, or hold other limits."""
+    return set_measures(db, wanted)
 
 
 @backup_router.get("/backup", response_class=Response)

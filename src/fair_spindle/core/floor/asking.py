@@ -131,6 +131,48 @@ def readings_now(state: JobState, template: JobTemplate) -> Readings:
     return Readings(sheet, quantities, words)
 
 
+def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
+    """Readings with the workshop's limits wherever the car has none of its own.
+
+    Parameters
+    ----------
+    readings : Readings
+        Everything read. [-]
+    limits : mapping
+        Values by the ending of the fields they stand in for. [core unit]
+
+    Returns
+    -------
+    Readings
+        The same where there are none.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    They carry no uncertainty.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
+    >>> read = with_limits(readings_now(JobState(), FRONT_STRUT), {"twist_limit": 0.03})
+    >>> read.quantities["front.twist_limit"].value
+    0.03
+    """
+    if not limits:
+        return readings
+    places = {"front.twist_limit": "twist_limit"}
+    places |= {key: name for key in readings.sheet.fields for name in limits if key.endswith(f".{name}")}
+    told = {key: Quantity(limits[name], 0.0) for key, name in places.items() if name in limits}
+    return Readings(readings.sheet, {**told, **readings.quantities}, readings.words)
+
+
 def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:
     """Required fields of a phase that nobody has filled in.
 

@@ -250,7 +250,11 @@ def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
     before, _ = read_all(state.before, sheet)
     order = {key: taken.event.seq for key, taken in state.entries.items()}
     return doubt_readings(
-        {key: Read(q.value, q.uncertainty, q.spread, q.count, order[key]) for key, q in readings.quantities.items()},
+        {
+            key: Read(q.value, q.uncertainty, q.spread, q.count, order[key])
+            for key, q in readings.quantities.items()
+            if key in order
+        },
         {key: Read(q.value, q.uncertainty, q.spread, q.count) for key, q in before.items()},
         sheet,
     )

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Literal
 
 from fair_spindle.core.layouts import Layout
-from fair_spindle.core.sheet.field import Axle, Field, FieldSide, Sheet, placed, typed
+from fair_spindle.core.sheet.field import Axle, Field, FieldSide, Phase, Sheet, placed, typed
 from fair_spindle.core.sheet.methods import (
     BAR_GAPS,
     BUMP_SLOPE,
@@ -187,8 +187,10 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     return (*wheels, placed(replace(_WHEEL_OFF, name="check_wheel_off", phase="check", group="After settling"), ""))
 
 
-def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel") -> tuple[str, ...]:
-    """Order in which the baseline is taken, round the car.
+def order_walk(
+    sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel", phase: Phase = "baseline"
+) -> tuple[str, ...]:
+    """Order in which the baseline is taken, or the check, round the car.
 
     Parameters
     ----------
@@ -198,11 +200,13 @@ def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel")
         Axle and side of each wheel, in the order one walks. [-]
     by : {"wheel", "reading"}, optional
         Everything at one wheel before the next, or one kind of reading round the whole car. [-]
+    phase : {"baseline", "check"}, optional
+        Before the job, or after settling. [-]
 
     Returns
     -------
     tuple of str
-        Keys of the baseline's required fields and of those that stand at a wheel.
+        Keys of the phase's required fields and of those that stand at a wheel.
 
     Raises
     ------
@@ -224,7 +228,7 @@ def order_walk(sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel")
     >>> [key for key in order_walk(sheet, ("rear.left",), "reading") if key.endswith("height")][0]
     'rear.left.height'
     """
-    fields = sheet.of_phase("baseline")
+    fields = sheet.of_phase(phase)
     known: list[str] = [corner for corner in dict.fromkeys((*corners, *CORNERS)) if corner in CORNERS]
     last = {axle: max(known.index(f"{axle}.{side}") for side in SIDES) for axle in AXLES}
     names = list(dict.fromkeys(one.name for one in fields))
