@@ -64,9 +64,9 @@ def test_a_job_file_comes_in_with_a_preview_and_a_broken_one_does_not(tuner, tmp
     copy["job"] |= {"id": "copied-job-01", "car": "Copied Car"}
     (tmp_path / "good.json").write_text(json.dumps(copy))
     (tmp_path / "cut.json").write_text(content[:9000])
-    page.get_by_label("Job file (JSON)").set_input_files(tmp_path / "cut.json")
+    page.get_by_label("Job file (JSON or ZIP)").set_input_files(tmp_path / "cut.json")
     expect(page.get_by_role("alert")).to_contain_text("no whole JSON document: line")
-    page.get_by_label("Job file (JSON)").set_input_files(tmp_path / "good.json")
+    page.get_by_label("Job file (JSON or ZIP)").set_input_files(tmp_path / "good.json")
     expect(page.get_by_text("The job would be added.")).to_be_visible()
     tuner.press("Add this job")
     expect(page.get_by_role("link", name="Copied Car")).to_be_visible()
@@ -83,12 +83,12 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
         tuner.tab(tab)
         expect(page.get_by_role("heading", level=2).first).to_be_visible()
         found[tab] = _faults(page)
-    for path, words in (("gauges", "Gauges"), ("cars", "Cars")):
+    for path, words in (("gauges", "Gauges"), ("ways", "Procedures"), ("cars", "Cars")):
         page.goto(f"{tuner.address}/{path}")
         expect(page.get_by_role("heading", level=2, name=words)).to_be_visible()
         found[path] = _faults(page)
     page.get_by_role("link", name="Brannock Rill").click()
-    for tab in ("The car", "Front axle", "Points", "Fasteners"):
+    for tab in ("The car", "Front axle", "Points", "Fasteners", "History"):
         tuner.tab(tab)
         expect(page.get_by_role("heading", level=2).first).to_be_visible()
         found[tab] = _faults(page)
@@ -101,10 +101,19 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
     for part in ("Heights", "Rings", "Travel", "Bars", "Learned"):
         tuner.press(part)
         found[part] = _faults(page)
-    for tab in ("Turns", "Bolts", "Record"):
+    for tab in ("Turns", "Bolts", "Check", "Record"):
         tuner.tab(tab)
         expect(page.get_by_role("heading", level=2).first).to_be_visible()
         found[f"{tab}, springs"] = _faults(page)
+    page.goto(tuner.address)
+    page.get_by_role("link", name="Front arms, bar and tie-rod ends").click()
+    for tab in ("Floor", "Order"):
+        tuner.tab(tab)
+        expect(page.get_by_role("heading", level=2).first).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        found[f"{tab}, planned"] = _faults(page)
+    page.goto(tuner.address)
+    page.get_by_role("link", name="Coilovers with helper").click()
     tuner.tab("Bolts")
     page.get_by_role("button", name=re.compile("^Place 1:")).click()
     expect(page.get_by_role("form", name="Change places")).to_be_visible()

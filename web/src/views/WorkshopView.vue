@@ -76,8 +76,8 @@ onMounted(load)
       <div class="card stack">
         <h3>Bring in a job file</h3>
         <label class="labelled">
-          Job file (JSON)
-          <input type="file" accept=".json,application/json" class="box" @change="choose" />
+          Job file (JSON or ZIP)
+          <input type="file" accept=".json,.zip,application/json" class="box" @change="choose" />
         </label>
         <template v-if="preview">
           <p class="notice go" role="status">
