@@ -30,9 +30,9 @@ VIEWS = [
     ("plan", "", ["Front springs 27 mm lower", "Plan"], DESK),
     ("floor", "", ["Front springs 27 mm lower"], DESK),
     ("floor-phone", "", ["Front springs 27 mm lower"], PHONE),
-    ("counter-phone", "", ["Front springs 27 mm lower", "step Turn the new ends on to the count"], PHONE),
     ("bolts", "", ["Coilovers with helper", "Bolts", "scroll 220"], DESK),
     ("check", "", ["Springs and tie-rod ends, front", "Check"], DESK),
+    ("history", "cars", ["Quenlow Vessik", "History"], DESK),
     ("record", "", ["Springs and tie-rod ends, front"], DESK),
 ]
 

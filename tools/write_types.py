@@ -1,4 +1,4 @@
-"""Write the OpenAPI contract and the TypeScript types made from it; --check only compares."""
+"""Write the OpenAPI contract, the TypeScript types made from it, and the job file's schema; --check only compares."""
 
 import json
 import subprocess
@@ -7,8 +7,10 @@ import tempfile
 from pathlib import Path
 
 from fair_spindle.api.app import create_app
+from fair_spindle.formats.job_file import write_schema
 
 API = Path(__file__).parent.parent / "web" / "src" / "api"
+SCHEMA = Path(__file__).parent.parent / "docs" / "job-file.schema.json"
 
 
 def main() -> int:
@@ -16,6 +18,7 @@ def main() -> int:
     if "--check" not in sys.argv:
         (API / "openapi.json").write_text(contract)
         _types(API / "openapi.json", API / "schema.d.ts")
+        SCHEMA.write_bytes(write_schema())
         return 0
     with tempfile.TemporaryDirectory() as folder:
         written = Path(folder) / "openapi.json"
@@ -24,8 +27,8 @@ def main() -> int:
         fresh = [
             (API / name).read_text() == (Path(folder) / name).read_text() for name in ("openapi.json", "schema.d.ts")
         ]
-    if not all(fresh):
-        print("web/src/api is stale: run make types", file=sys.stderr)
+    if not all(fresh) or SCHEMA.read_bytes() != write_schema():
+        print("web/src/api or docs/job-file.schema.json is stale: run make types", file=sys.stderr)
         return 1
     return 0
 

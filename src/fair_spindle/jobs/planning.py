@@ -40,9 +40,9 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
     if taken:
         known = _known(database, now, brief, library)
         try:
-            plan = _show(plan_work(known), known, taken)
+            plan = _show(plan_work(known), known, now, taken)
         except SpindleError:  # a procedure of the workshop's own that is gone; the steps stand as they were taken
-            plan = _show(_as_taken(taken), known, taken)
+            plan = _show(_as_taken(taken), known, now, taken)
     return m.PlanOfJobView(
         brief=_model(brief),
         procedures=[_procedure(one, _car(now), versions) for one in library.procedures.values()],
@@ -60,7 +60,7 @@ def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
     """Plan a brief without writing anything."""
     now = _work(database, job_id)
     known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
-    return _show(plan_work(known), known, None)
+    return _show(plan_work(known), known, now, None)
 
 
 def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
@@ -196,13 +196,13 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
     )
 
 
-def _show(order: WorkOrder, known: Known, taken: Planned | None) -> m.PlanView:
+def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) -> m.PlanView:
     chosen = ways_of(known.workshop, known.brief.schools)
     used = {step.school for step in order.steps if step.school}
     return m.PlanView(
         steps=[_step(step) for step in order.steps],
         lists=[m.ListingView(**vars(one)) for one in order.lists],
-        sizes=_sizes(taken) if taken else [],
+        sizes=_sizes(now),
         questions=[
             m.QuestionView(
                 fitting=one.fitting,
@@ -241,8 +241,16 @@ def _say_fitting(one: Fitting, library: Library) -> str:
     return f"{title}{f', {one.axle}' if one.axle else ''}{sides}"
 
 
-def _sizes(taken: Planned) -> list[str]:
-    return sorted({f"{joint.label}: hold {bolt.hold}" for joint in taken.joints for bolt in joint.bolts if bolt.hold})
+def _sizes(now: Standing) -> list[str]:
+    """Drives and sizes as they were entered at the places of the job's maps."""
+    found: set[str] = set()
+    for joint in now.state.joints.values():
+        for bolt in joint.bolts:
+            told = [bolt.head, f"nut {bolt.nut}" if bolt.nut else "", f"hold {bolt.hold}" if bolt.hold else ""]
+            said = ", ".join(filter(None, told))
+            if said:
+                found.add(f"{joint.label}: {said}")
+    return sorted(found)
 
 
 def say_hours(low: float, high: float) -> str:

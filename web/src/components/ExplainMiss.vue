@@ -3,12 +3,15 @@ import { computed, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { newId, send, type ExplainedView, type JobView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
+import { useLatest } from '../composables/useLatest'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const router = useRouter()
 const { problem, busy, guarded } = useGuarded()
 const found = shallowRef<ExplainedView | null>(null)
+/** Explaining takes the server a while: asked once the reading has stopped. */
+const PAUSE_MS = 700
 const WANTED: Record<string, string> = {
   toe: 'toe by rods',
   ring: 'perch rings',
@@ -17,10 +20,13 @@ const WANTED: Record<string, string> = {
 const wanted = computed(() => Object.entries(found.value?.wanted ?? {}))
 const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, all]) => all.length))
 
-const load = () =>
-  guarded(async () => {
-    found.value = await send<ExplainedView>('GET', `${store.path}/explained`)
-  })
+const load = useLatest(
+  () =>
+    guarded(async () => {
+      found.value = await send<ExplainedView>('GET', `${store.path}/explained`)
+    }),
+  PAUSE_MS,
+)
 
 const correct = () =>
   guarded(async () => {
@@ -29,7 +35,11 @@ const correct = () =>
     await router.push({ name: 'order', params: { jobId: job.id } })
   })
 
-watch(() => store.job?.version, load, { immediate: true })
+watch(
+  () => store.job?.version,
+  () => load(),
+  { immediate: true },
+)
 </script>
 
 <template>

@@ -2,6 +2,7 @@ import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type Shal
 import { newId, send, type JointView, type JointsView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
+import { useLatest } from './useLatest'
 
 export interface WrenchAdapter {
   wrench: string
@@ -56,7 +57,8 @@ export function useJoints(): Joints {
       kept.value = key
     })
 
-  watch(() => store.job?.version, load, { immediate: true })
-  watch(adapter, load, { deep: true })
+  const again = useLatest(load)
+  watch(() => store.job?.version, again, { immediate: true })
+  watch(adapter, again, { deep: true })
   return { view, chosen, joint, adapter, problem, kept, keep }
 }

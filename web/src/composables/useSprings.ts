@@ -2,6 +2,7 @@ import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type Shal
 import { newId, send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
+import { useLatest } from './useLatest'
 
 const SAMPLES = 5000
 /** How sure it is takes the server a while: asked once the entering has stopped. */
@@ -32,7 +33,6 @@ export function useSprings(): Springs {
   const answered = shallowRef(wish.value)
   /** Something is tried, and there is an answer to show. */
   const moved = computed(() => tries(wish.value) && tries(answered.value))
-  let asked = 0
   let asking = false
   let again = false
 
@@ -40,17 +40,18 @@ export function useSprings(): Springs {
     return { turns: {}, seats_mm: {}, rates_pct: {}, holes: {} }
   }
 
-  const load = () =>
-    guarded(async () => {
-      const own = ++asked
-      const quick = await send<SpringsView>('GET', `${store.path}/springs`)
-      if (own === asked) view.value = quick
-      void tryOut()
-      await new Promise((done) => setTimeout(done, PAUSE_MS))
-      if (own !== asked) return
-      const sure = await send<SpringsView>('GET', `${store.path}/springs?samples=${SAMPLES}`)
-      if (own === asked) view.value = sure
+  async function read(query: string): Promise<void> {
+    const version = store.version
+    await guarded(async () => {
+      const found = await send<SpringsView>('GET', `${store.path}/springs${query}`)
+      if (query && version !== store.version) return
+      view.value = found
+      if (!query) void tryOut()
     })
+  }
+
+  const quick = useLatest(() => read(''))
+  const sure = useLatest(() => read(`?samples=${SAMPLES}`), PAUSE_MS)
 
   /** One question at a time; what the sliders did meanwhile is asked next. */
   async function tryOut(): Promise<void> {
@@ -75,7 +76,14 @@ export function useSprings(): Springs {
       view.value = await send<SpringsView>('POST', `${store.path}/springs/learned`, { id: newId() })
     })
 
-  watch(() => store.job?.version, load, { immediate: true })
+  watch(
+    () => store.job?.version,
+    () => {
+      quick()
+      sure()
+    },
+    { immediate: true },
+  )
   watch(wish, () => void tryOut(), { deep: true })
   return { view, tried, wish, moved, problem, reset, learn }
 }

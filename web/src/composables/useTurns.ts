@@ -2,30 +2,70 @@ import { shallowRef, watch, type ShallowRef } from 'vue'
 import { send, type TurnsOfJobView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
+import { useLatest } from './useLatest'
 
 const SAMPLES = 2000
 /** How sure it is takes the server a while: asked once the tapping has stopped. */
 const PAUSE_MS = 400
+
+type Named = { name: string }
+const same = <One extends Named>(all: One[] | undefined, one: Named) =>
+  all?.find((each) => each.name === one.name)
+
+/** What was said of the ± stays until it is said anew, so that nothing moves under a tapping thumb. */
+function carried(quick: TurnsOfJobView, before: TurnsOfJobView | null): TurnsOfJobView {
+  const wheels = quick.wheels.map((wheel) => {
+    const old = before?.wheels.find((one) => one.key === wheel.key)
+    return {
+      ...wheel,
+      chance_pct: wheel.chance_pct ?? old?.chance_pct ?? null,
+      counts: wheel.counts.map((one) => ({
+        ...one,
+        plus_minus_turns: one.plus_minus_turns ?? same(old?.counts, one)?.plus_minus_turns ?? null,
+      })),
+      targets: wheel.targets.map((one) => ({
+        ...one,
+        plus_minus_deg: one.plus_minus_deg ?? same(old?.targets, one)?.plus_minus_deg ?? null,
+      })),
+    }
+  })
+  const axles = quick.axles.map((axle) => {
+    const old = before?.axles.find((one) => one.axle === axle.axle)
+    return {
+      ...axle,
+      chance_pct: axle.chance_pct ?? old?.chance_pct ?? null,
+      shares: axle.shares.length ? axle.shares : (old?.shares ?? []),
+      together: axle.together.map((one) => ({
+        ...one,
+        plus_minus_deg: one.plus_minus_deg ?? same(old?.together, one)?.plus_minus_deg ?? null,
+      })),
+    }
+  })
+  return { ...quick, wheels, axles }
+}
 
 /** The turns of the open job, read again with every line of its log; how sure they are comes after. */
 export function useTurns(): { turns: ShallowRef<TurnsOfJobView | null> } {
   const store = useJob()
   const { guarded } = useGuarded()
   const turns = shallowRef<TurnsOfJobView | null>(null)
-  let asked = 0
 
+  async function read(query: string): Promise<void> {
+    const version = store.version
+    await guarded(async () => {
+      const found = await send<TurnsOfJobView>('GET', `${store.path}/turns${query}`)
+      if (query && version !== store.version) return
+      turns.value = query ? found : carried(found, turns.value)
+    })
+  }
+
+  const quick = useLatest(() => read(''))
+  const sure = useLatest(() => read(`?samples=${SAMPLES}`), PAUSE_MS)
   watch(
     () => store.job?.version,
-    async () => {
-      const own = ++asked
-      await guarded(async () => {
-        const quick = await send<TurnsOfJobView>('GET', `${store.path}/turns`)
-        if (own === asked) turns.value = quick
-        await new Promise((done) => setTimeout(done, PAUSE_MS))
-        if (own !== asked) return
-        const sure = await send<TurnsOfJobView>('GET', `${store.path}/turns?samples=${SAMPLES}`)
-        if (own === asked) turns.value = sure
-      })
+    () => {
+      quick()
+      sure()
     },
     { immediate: true },
   )
