@@ -30,7 +30,9 @@ from fair_spindle.core.floor.log import (
     Worked,
 )
 from fair_spindle.core.floor.replay import replay
-from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.rules import (
+    permit,
+)
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.outlook.bolted import doubts_of, look_joints, swapped

@@ -22,7 +22,9 @@ from fair_spindle.core.floor.log import (
     Undone,
 )
 from fair_spindle.core.floor.replay import replay, undoing
-from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.rules import (
+    permit,
+)
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.front_strut import FRONT_STRUT

@@ -16,9 +16,14 @@ from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.learning import learn
 from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
+from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.outlook.perching import bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.outlook.sitting import CORNERS, ratio_by_points, sit, sprung_car
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    sit,
+    sprung_car,
+)
 from fair_spindle.core.planning.whole_car import SPRINGS
 
 UNITS = {

@@ -10,8 +10,13 @@ from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.explaining import Explanation, explain_heights, explain_toe, misses_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.sitting import CORNERS, sit
-from fair_spindle.core.planning.placing import Known
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    sit,
+)
+from fair_spindle.core.planning.placing import (
+    Known,
+)
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View

@@ -17,7 +17,12 @@ from fair_spindle.core.outlook.learning import Learned, learn
 from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
-from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit, sprung_car
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    Sitting,
+    sit,
+    sprung_car,
+)
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.jobs import springs_models as m

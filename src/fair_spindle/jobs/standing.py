@@ -25,7 +25,12 @@ from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.sitting import Sitting, SprungCar, sit, sprung_car
+from fair_spindle.core.outlook.sitting import (
+    Sitting,
+    SprungCar,
+    sit,
+    sprung_car,
+)
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt

@@ -10,11 +10,11 @@ from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.asking import missing_fields
 from fair_spindle.core.floor.deriving import effective
 from fair_spindle.core.floor.findings import doubt_specification
+from fair_spindle.core.floor.hindrance import step_hindrance
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import Event, Specified, Undone
 from fair_spindle.core.floor.plan_now import reopened
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.rules import step_hindrance
 from fair_spindle.core.floor.state import JobState, PlaceState
 from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.front_axle import RULES, Check, Computed, TurnPlan, Window

@@ -30,7 +30,9 @@ from fair_spindle.core.floor.log import (
 )
 from fair_spindle.core.floor.plain import act_of
 from fair_spindle.core.floor.replay import undoing
-from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.rules import (
+    permit,
+)
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest

@@ -8,7 +8,9 @@ from fair_spindle.core.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.floor.deriving import advance, derive, effective
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event, Reopened, Signed, Tightened, Undone, Worked
-from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.rules import (
+    permit,
+)
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.template import JobTemplate
 

@@ -6,9 +6,10 @@ from dataclasses import replace
 from functools import singledispatch
 
 from fair_spindle.core.errors import InputError, NotAllowed, require
-from fair_spindle.core.floor.asking import missing_fields, readings_now, sheet_now
+from fair_spindle.core.floor.asking import readings_now, sheet_now
 from fair_spindle.core.floor.bolt_state import bolt_key
 from fair_spindle.core.floor.fastening import permit_worked
+from fair_spindle.core.floor.hindrance import listing, step_hindrance
 from fair_spindle.core.floor.joint_maps import permit_drawn, permit_erased
 from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
 from fair_spindle.core.floor.log import (
@@ -39,14 +40,14 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.floor.plan_now import short_goals, short_places, template_now
+from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.planned import permit_planned
 from fair_spindle.core.floor.readings import read_entry, read_part
 from fair_spindle.core.floor.state import JobState, Taken, short_of
-from fair_spindle.core.floor.wording import label_field, label_place, position_words
+from fair_spindle.core.floor.wording import label_place, position_words
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.steering import solid_steering
-from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side, Step
+from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side
 from fair_spindle.core.sheet.field import Part
 
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
@@ -236,7 +237,7 @@ def _nothing_loose(state: JobState, template: JobTemplate) -> None:
         if (now := state.bolts.get(bolt_key(joint.key, bolt.number))) and now.stage in ("loose", "hand")
     ]
     if open_:
-        raise NotAllowed(f"Not down on its wheels yet: {_listing(open_)} must be snug first.", places=open_)
+        raise NotAllowed(f"Not down on its wheels yet: {listing(open_)} must be snug first.", places=open_)
     touched = [
         place
         for place in template.all_places()
@@ -244,7 +245,7 @@ def _nothing_loose(state: JobState, template: JobTemplate) -> None:
     ]
     loose = short_of(state, touched, "snug")
     if loose:
-        names = _listing([label_place(place, template) for place in loose])
+        names = listing([label_place(place, template) for place in loose])
         raise NotAllowed(f"Not down on its wheels yet: {names} must be snug first.", places=list(loose))
 
 
@@ -262,101 +263,6 @@ def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) ->
     if hindrance:
         raise NotAllowed(hindrance, step=step.key)
     return act
-
-
-def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
-    """What keeps a step from being done now; empty where nothing does.
-
-    Parameters
-    ----------
-    step : Step
-        The step. [-]
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    str
-        The first thing that has to happen before, in words.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Position of the car, then stages of its fasteners, then readings and counts it asks for.
-
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> step_hindrance(FRONT_STRUT.step("raise"), JobState(), FRONT_STRUT)
-    'This step needs the car hanging on stands; it is on its wheels.'
-    """
-    elsewhere = step.corner and (step.corner, step.axle or "front") != (state.corner, state.carried_axle)
-    if step.where != state.position or elsewhere:
-        return (
-            f"This step needs the car {position_words(step.where, step.corner, step.axle or 'front')}; "
-            f"it is {position_words(state.position, state.corner, state.carried_axle)}."
-        )
-    return (
-        _resting(step, state, template)
-        or _stages_short(step, state, template)
-        or _joints_short(step, state)
-        or _not_read(step, state, template)
-    )
-
-
-def _resting(step: Step, state: JobState, template: JobTemplate) -> str:
-    open_ = [template.step(key).title for key in step.rests_on if key not in state.steps]
-    return f"First: {_listing(open_)}." if open_ else ""
-
-
-def _joints_short(step: Step, state: JobState) -> str:
-    for goal in short_goals(step, state):
-        joint = state.joints[goal.joint]
-        places = ", ".join(str(number) for number in short_places(goal, state))
-        where = f", place {places}" if len(joint.bolts) > 1 else ""
-        return f"Not {_REACHED[goal.to]} yet: {joint.label}{where}."
-    return ""
-
-
-_REACHED = {"hand": "started by hand", "snug": "snug", "torqued": "final", "marked": "marked with paint"}
-
-
-def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
-    for key, stage in step.brings:
-        places = [place for side in step.sides for place in template.group(key).places(side)]
-        short = short_of(state, places, stage)
-        if short:
-            word = {"hand": "started by hand", "snug": "snug", "torqued": "torqued"}[stage]
-            return f"Not {word} yet: {_listing([label_place(place, template) for place in short])}."
-    return ""
-
-
-def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
-    if step.asks in ("baseline", "check"):
-        sheet = sheet_now(state, template)
-        missing = missing_fields(state, template, step.asks)
-        names = [label_field(sheet.find(key)).lower() for key in missing]
-        return f"Still to be read: {_listing(names)}." if missing else ""
-    if step.asks in ("count_off", "count_on"):
-        direction = step.asks.removeprefix("count_")
-        for side in step.sides:
-            if state.flats(side, direction) == 0 and f"front.{side}.tie.turns_{direction}" not in state.entries:
-                return f"No turns have been counted {direction} at the {side}."
-    return ""
-
-
-def _listing(names: list[str]) -> str:
-    more = f" and {len(names) - 4} more" if len(names) > 4 else ""
-    return ", ".join(names[:4]) + more
 
 
 @_permit.register

@@ -13,7 +13,11 @@ from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.sitting import CORNERS, Sitting, SprungCar
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    Sitting,
+    SprungCar,
+)
 from fair_spindle.core.threads import FLAT
 
 Array = NDArray[np.float64]

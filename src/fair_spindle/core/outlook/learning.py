@@ -12,7 +12,10 @@ from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.sitting import CORNERS, SprungCar
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    SprungCar,
+)
 from fair_spindle.core.refit import refit
 
 Array = NDArray[np.float64]

@@ -10,7 +10,10 @@ from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.limits import WheelTravel
-from fair_spindle.core.outlook.sitting import CORNERS, Sitting
+from fair_spindle.core.outlook.sitting import (
+    CORNERS,
+    Sitting,
+)
 
 WITHIN_HEIGHT = 3.0
 

@@ -15,8 +15,8 @@ from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.spelling import read_table
 from fair_spindle.core.springs import Coil, Curve, coil_curve, in_series, table_curve, two_stage_curve
@@ -30,7 +30,6 @@ CORNERS = tuple(f"{axle}.{side}" for axle in AXLES for side in SIDES)
 LONG = 1e4
 SHARES = {True: (0.06, 0.3), False: (0.01, 0.1)}
 RATIO_BY_POINTS = 0.01
-NEAR = 20.0
 
 
 @dataclass(frozen=True)
@@ -310,71 +309,6 @@ def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str,
             found[f"{axle}.motion_ratio"] = Quantity(float(np.mean([ratio for ratio, _ in ratios])), RATIO_BY_POINTS)
             found[f"{axle}.ratio_slope"] = Quantity(float(np.mean([slope for _, slope in ratios])))
     return found
-
-
-def ratio_by_points(corner: Corner, spring: tuple[Array, Array] | None = None) -> tuple[float, float]:
-    """Motion ratio at ride height, and how it changes with travel, from points.
-
-    Parameters
-    ----------
-    corner : Corner
-        A strut, or a double wishbone. [mm]
-    spring : tuple of array, optional
-        Upper end on the body and lower end on the lower arm, where it is no strut. [mm]
-
-    Returns
-    -------
-    tuple of float
-        Spring travel per wheel travel [-], and its change [1/mm].
-
-    Raises
-    ------
-    NoSolution
-        The linkage locks near ride height.
-
-    Notes
-    -----
-    How fast the spring's lower end nears its upper one as the wheel rises, 20 mm either way.  On an arm the lower end
-    turns about the arm's pivot axis, by as much as the ball joint does.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.corner import make_corner
-    >>> points = {"strut_top": (-20, 571, 545), "strut_low": (4, 622, 100), "lower_front": (14, 382, -120),
-    ...     "lower_rear": (-289, 374, -114), "lower_ball": (20, 695, -151), "tie_inner": (-127, 337, -57),
-    ...     "tie_outer": (-133, 674, -67), "wheel_center": (-3, 741, 0)}
-    >>> round(ratio_by_points(make_corner("strut", "left", 0.0, 0.0, points))[0], 2)
-    0.96
-    """
-    poses = solve_poses(corner, [-NEAR, 0.0, NEAR])
-    if spring is None:
-        top = corner.point("strut_top")
-        low = poses.wheel + poses.rotation @ (corner.point("strut_low") - corner.wheel)
-    else:
-        top = spring[0]
-        low = _on_arm(corner, poses.wheel + poses.rotation @ (corner.point("lower_ball") - corner.wheel), spring[1])
-    down, here, up = np.linalg.norm(top - low, axis=1)
-    return float(down - up) / (2 * NEAR), float(2 * here - down - up) / NEAR**2
-
-
-def _on_arm(corner: Corner, balls: Array, point: Array) -> Array:
-    """A point of the lower arm as its ball joint moves, shape (n, 3)."""
-    start, end = corner.point("lower_rear"), corner.point("lower_front")
-    axis = (end - start) / np.linalg.norm(end - start)
-
-    def square(at: Array) -> Array:
-        arm = at - start
-        return np.asarray(arm - (arm @ axis)[..., None] * axis)
-
-    was, now = square(corner.point("lower_ball")), square(balls)
-    turned = np.arctan2(np.cross(was, now) @ axis, now @ was)[:, None]
-    arm = square(point)
-    foot = point - arm
-    return np.asarray(foot + arm * np.cos(turned) + np.cross(axis, arm) * np.sin(turned))
 
 
 def _lacking(readings: Readings, told: Mapping[str, Quantity], loads: CarLoads | None) -> list[str]:

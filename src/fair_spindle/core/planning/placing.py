@@ -3,20 +3,19 @@
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from fair_spindle.core.errors import Inconsistent, InputError
+from fair_spindle.core.planning.places import share, spots_of
 from fair_spindle.core.planning.procedure import (
     Brief,
-    Fastening,
     Fitting,
     Library,
     Operation,
     Option,
     OwnStep,
     Procedure,
-    Scope,
     holds,
 )
 from fair_spindle.core.planning.schools import ways_of
@@ -41,39 +40,6 @@ class Placed:
     def meets(self, other: Placed) -> bool:
         """Whether both happen at the same part of the car."""
         return share(self.axle, other.axle) and share(self.side, other.side)
-
-
-def share(mine: str, yours: str) -> bool:
-    """Whether two places, of which an empty one is everywhere, meet.
-
-    Parameters
-    ----------
-    mine, yours : str
-        An axle or a side, or nothing. [-]
-
-    Returns
-    -------
-    bool
-        True where they are the same or one is everywhere.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Nothing stands for the whole car or both sides.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> share("front", ""), share("left", "right")
-    (True, False)
-    """
-    return not mine or not yours or mine == yours
 
 
 @dataclass(frozen=True)
@@ -320,132 +286,6 @@ def find_operation(library: Library, procedure: Procedure, name: str) -> tuple[s
             if op.key == name:
                 return owner.key, op, index
     raise InputError(f"“{procedure.title}” calls a step {name!r} that does not exist.", field="needs")
-
-
-def spots_of(per: Scope, axle: str, sides: Iterable[str], axles: Iterable[str]) -> Iterator[tuple[str, str]]:
-    """Places of something that is done once for the car, for each axle, or for each side.
-
-    Parameters
-    ----------
-    per : {"car", "axle", "side"}
-        How often. [-]
-    axle : str
-        The axle, empty for all of `axles`. [-]
-    sides, axles : iterable of str
-        Those that are worked on. [-]
-
-    Yields
-    ------
-    tuple of str
-        Axle and side.
-
-    Returns
-    -------
-    iterator
-        Of those.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    The whole car is no axle and no side.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> list(spots_of("side", "front", ("left", "right"), ()))
-    [('front', 'left'), ('front', 'right')]
-    """
-    if per == "car":
-        yield "", ""
-        return
-    for one in [axle] if axle else axles:
-        yield from ((one, side) for side in sides) if per == "side" else ((one, ""),)
-
-
-def fastenings_at(procedure: Procedure, one: Placed) -> Iterator[tuple[Fastening, str, str, str]]:
-    """Fastener groups an operation works on, each with its joint's key and place.
-
-    Parameters
-    ----------
-    procedure : Procedure
-        The one that owns the operation. [-]
-    one : Placed
-        The operation. [-]
-
-    Yields
-    ------
-    tuple
-        Fastening, key of the joint, axle, side.
-
-    Returns
-    -------
-    iterator
-        Of those.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    An operation for an axle works on both sides' groups.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> job = Procedure("a", "A", "", fastenings=(Fastening("n", "Nut", "clamp"),))
-    >>> op = Operation("x", "X", 8, brings={"n": "torqued"})
-    >>> [key for _, key, _, _ in fastenings_at(job, Placed("a.x", op, "a", "front", "left", (0, 0)))]
-    ['a.n.front.left']
-    """
-    names = {*one.op.brings, *one.op.frees}
-    for fastening in procedure.fastenings:
-        if fastening.key in names and holds(fastening.when, one.facts):
-            sides = (one.side,) if one.side else one.facts.get("sides", "left right").split()
-            for axle, side in spots_of(fastening.per, one.axle, sides, ("",)):
-                yield fastening, joint_key(procedure.key, fastening.key, axle, side), axle, side
-
-
-def joint_key(procedure: str, fastening: str, axle: str, side: str) -> str:
-    """Key of a joint of a planned job.
-
-    Parameters
-    ----------
-    procedure, fastening, axle, side : str
-        What it is and where. [-]
-
-    Returns
-    -------
-    str
-        Joined by points.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    The same for the same thing, so that a map kept in the car's record is found again.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> joint_key("braces", "bolts", "", "")
-    'braces.bolts'
-    """
-    return ".".join(filter(None, (procedure, fastening, axle, side)))
 
 
 def _check(known: Known) -> None:
