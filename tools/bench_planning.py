@@ -3,9 +3,7 @@
 import statistics
 import time
 
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.planning.work_order import plan_work
 from fair_spindle.formats.procedure_file import shipped

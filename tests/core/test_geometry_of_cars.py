@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.axle_turns import realign_axle, toe_across
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
@@ -20,7 +21,7 @@ from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.turning import plan_car
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.kinds import CAR
-from fair_spindle.core.realign import TOLERANCES, Adjuster, Wanted, angles_of, on, realign
+from fair_spindle.core.realign import TOLERANCES, Wanted, angles_of, realign
 from fair_spindle.core.slopes import Slopes, angles_at
 from fair_spindle.core.sureness import Doubtful, how_sure
 from fair_spindle.core.threads import RodEnd, transfer_turns

@@ -12,9 +12,7 @@ from hypothesis import strategies as st
 
 from fair_spindle.core.errors import Inconsistent, InputError, NotAllowed, NotFound
 from fair_spindle.core.planning.own import own_procedure
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import (
     Brief,
     Compared,

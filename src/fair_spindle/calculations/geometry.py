@@ -10,9 +10,10 @@ from pydantic import Field
 
 from fair_spindle.calculations.base import Calculation, Positive, Values
 from fair_spindle.core import corner as corners
+from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import Adjuster, on, realign
+from fair_spindle.core.realign import realign
 
 Point = Annotated[list[float], Field(min_length=3, max_length=3)]
 Name = Annotated[str, Field(min_length=1, max_length=60)]

@@ -8,7 +8,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.realign import Realigned, Tried, Wanted, exact_changes, settle, try_steps, turned
+from fair_spindle.core.realign import (
+    Realigned,
+    Tried,
+    Wanted,
+    exact_changes,
+    settle,
+    try_steps,
+    turned,
+)
 from fair_spindle.core.units import to_core
 
 Array = NDArray[np.float64]
@@ -105,7 +113,7 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
 
     Examples
     --------
-    >>> from fair_spindle.core.realign import Adjuster, on
+    >>> from fair_spindle.core.adjuster import Adjuster, on
     >>> from fair_spindle.core.slopes import Slopes
     >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
     >>> rod = Adjuster("rod", on("tie"), 1.0, 0.1, -9.0, 9.0)

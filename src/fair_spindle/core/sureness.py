@@ -11,11 +11,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.corner import Corner, spindle_of
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.kinematics import ON_ONE_AXIS, solve_poses, wheel_angles
-from fair_spindle.core.realign import ANGLES, Adjuster, Realigned, Wanted, angles_of, changes_by_link
+from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of
 from fair_spindle.core.slopes import angles_at
 
 Array = NDArray[np.float64]

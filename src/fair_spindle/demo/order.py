@@ -6,9 +6,7 @@ from collections.abc import Iterator
 
 from fair_spindle.core.floor.log import Act, Moved, Noted, Settled, Stepped, Stopped, Worked
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Compared, Fitting
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.entering import enter_camber, enter_heights, enter_toe

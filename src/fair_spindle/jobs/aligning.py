@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from math import degrees
 
+from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_car, align_rods
 from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.core.outlook.turning import WheelPlan
-from fair_spindle.core.realign import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.geometry import say_set, show_axles, show_order, show_sides, show_targets

@@ -14,9 +14,7 @@ from fair_spindle.core.outlook.sitting import (
     CORNERS,
     sit,
 )
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View

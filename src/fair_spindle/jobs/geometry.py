@@ -8,6 +8,7 @@ from math import degrees
 
 import numpy as np
 
+from fair_spindle.core.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
@@ -20,7 +21,6 @@ from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.turning import AxlePlan, CarPlan, WheelPlan, plan_car
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.measure import MEASURE
-from fair_spindle.core.realign import Adjuster, changes_by_link
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.slopes import Geometry, angles_at

@@ -12,9 +12,7 @@ from fair_spindle.core.floor.loose_now import stands_now
 from fair_spindle.core.floor.plain import build
 from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step

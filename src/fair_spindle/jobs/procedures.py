@@ -6,9 +6,7 @@ from typing import Literal
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.planning.own import own_procedure
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Library, Procedure
 from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.core.planning.work_order import plan_work

@@ -8,10 +8,10 @@ from typing import Literal
 
 import numpy as np
 
+from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.corner import Corner
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.realign import Adjuster, on
 from fair_spindle.core.slopes import Geometry, Slopes
 from fair_spindle.core.threads import FLAT
 

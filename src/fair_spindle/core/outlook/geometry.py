@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
@@ -13,7 +14,7 @@ from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.adjusters import adjusters_of
 from fair_spindle.core.outlook.tape import corner_by_tape
-from fair_spindle.core.realign import TOLERANCES, Adjuster
+from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.solid_axle import NEEDED as SOLID

@@ -8,6 +8,7 @@ from math import hypot
 
 import numpy as np
 
+from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.drag_link import DragLink, length_to_steer, steered_by_height
 from fair_spindle.core.errors import InputError, NoSolution
@@ -15,7 +16,7 @@ from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.adjusters import shared_adjuster
-from fair_spindle.core.realign import TOLERANCES, Adjuster
+from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.toe import steer_sign
 
 WHERE = "front"

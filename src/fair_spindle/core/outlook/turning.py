@@ -8,11 +8,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.adjuster import changes_by_link
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.outlook.geometry import Wheel
-from fair_spindle.core.realign import ANGLES, Realigned, Wanted, changes_by_link, realign
+from fair_spindle.core.realign import ANGLES, Realigned, Wanted, realign
 from fair_spindle.core.sheet.shape import SIDES
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.sureness import SAMPLES, AxleSureness, Sureness, how_sure

@@ -6,9 +6,7 @@ from collections.abc import Iterator
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.log import Remark
-from fair_spindle.core.planning.placing import (
-    Known,
-)
+from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Compared, PartCheck
 from fair_spindle.core.spelling import read_number
 

@@ -2,18 +2,31 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
 
-if TYPE_CHECKING:
-    from fair_spindle.core.planning.placing import Placed
-from collections.abc import Iterable, Iterator
+from fair_spindle.core.planning.procedure import Fastening, Operation, Procedure, Scope, holds
 
-from fair_spindle.core.planning.procedure import (
-    Fastening,
-    Procedure,
-    Scope,
-    holds,
-)
+
+@dataclass(frozen=True)
+class Placed:
+    """An operation at its place; ``owner`` is the procedure it stands in, ``by`` those that want it.
+
+    ``needs`` and ``then`` are the keys of what it waits for and of what closes it; ``rank`` its place in the files.
+    """
+
+    key: str
+    op: Operation
+    owner: str
+    axle: str
+    side: str
+    rank: tuple[int, int]
+    by: tuple[str, ...] = ()
+    facts: Mapping[str, str] = field(default_factory=dict, compare=False)
+
+    def meets(self, other: Placed) -> bool:
+        """Whether both happen at the same part of the car."""
+        return share(self.axle, other.axle) and share(self.side, other.side)
 
 
 def share(mine: str, yours: str) -> bool:
@@ -129,7 +142,6 @@ def fastenings_at(procedure: Procedure, one: Placed) -> Iterator[tuple[Fastening
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.placing import Placed
     >>> from fair_spindle.core.planning.procedure import Fastening, Operation, Procedure
     >>> job = Procedure("a", "A", "", fastenings=(Fastening("n", "Nut", "clamp"),))
     >>> op = Operation("x", "X", 8, brings={"n": "torqued"})

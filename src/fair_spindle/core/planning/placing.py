@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections import deque
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 from fair_spindle.core.errors import Inconsistent, InputError
-from fair_spindle.core.planning.places import share, spots_of
+from fair_spindle.core.planning.places import Placed, share, spots_of
 from fair_spindle.core.planning.procedure import (
     Brief,
     Fitting,
@@ -19,27 +19,6 @@ from fair_spindle.core.planning.procedure import (
     holds,
 )
 from fair_spindle.core.planning.schools import ways_of
-
-
-@dataclass(frozen=True)
-class Placed:
-    """An operation at its place; ``owner`` is the procedure it stands in, ``by`` those that want it.
-
-    ``needs`` and ``then`` are the keys of what it waits for and of what closes it; ``rank`` its place in the files.
-    """
-
-    key: str
-    op: Operation
-    owner: str
-    axle: str
-    side: str
-    rank: tuple[int, int]
-    by: tuple[str, ...] = ()
-    facts: Mapping[str, str] = field(default_factory=dict, compare=False)
-
-    def meets(self, other: Placed) -> bool:
-        """Whether both happen at the same part of the car."""
-        return share(self.axle, other.axle) and share(self.side, other.side)
 
 
 @dataclass(frozen=True)

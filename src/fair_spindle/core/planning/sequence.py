@@ -6,9 +6,7 @@ import heapq
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from fair_spindle.core.planning.placing import (
-    Placed,
-)
+from fair_spindle.core.planning.places import Placed
 from fair_spindle.core.planning.precedence import Ordering
 from fair_spindle.core.planning.states import ON_WHEELS, cost
 

@@ -7,9 +7,7 @@ from collections.abc import Iterable, Iterator
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.layouts import LAYOUTS
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.placing import (
-    find_operation,
-)
+from fair_spindle.core.planning.placing import find_operation
 from fair_spindle.core.planning.precedence import READIED
 from fair_spindle.core.planning.procedure import Library, Operation, Procedure, When
 from fair_spindle.core.planning.schools import SCHOOLS

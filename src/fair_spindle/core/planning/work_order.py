@@ -10,13 +10,8 @@ from fair_spindle.core.errors import NotFound
 from fair_spindle.core.floor.log import Bolt, Joint, Listing, Remark
 from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.planning.part_checks import judge_parts
-from fair_spindle.core.planning.places import fastenings_at, spots_of
-from fair_spindle.core.planning.placing import (
-    Known,
-    Placed,
-    place_all,
-    recorded_answer,
-)
+from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of
+from fair_spindle.core.planning.placing import Known, place_all, recorded_answer
 from fair_spindle.core.planning.precedence import Edge, Ordering, bushings_of, order_by_rules
 from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, holds
 from fair_spindle.core.planning.schools import say_school, ways_of

@@ -1,0 +1,165 @@
+"""What can be turned on a wheel: how far, in which steps, and which links it lengthens."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+MOST_TRIES = 4000
+AROUND = 2
+
+
+@dataclass(frozen=True)
+class Adjuster:
+    """Something that changes a link's length (or moves the strut top inboard), in steps, between limits.
+
+    ``acts_on`` are the links it changes, each with its share of the change: a ball joint moved out
+    along a wishbone lengthens both legs.  ``per_turn`` length change of one turn [mm], ``step``
+    smallest step [turn], ``low`` and ``high`` the length change at its stops [mm], ``unit`` what a turn is called.
+    ``start`` is how much longer than the old part it is before it is turned, ``doubt`` the standard uncertainty
+    of that [mm]; ``from_no_thread`` where turns are counted on from nothing engaged; ``part`` its key on the car.
+    """
+
+    name: str
+    acts_on: tuple[tuple[str, float], ...]
+    per_turn: float
+    step: float
+    low: float
+    high: float
+    unit: Literal["turn", "mm", "shim"] = "turn"
+    start: float = 0.0
+    doubt: float = 0.0
+    from_no_thread: bool = False
+    part: str = ""
+
+    def changed(self, steps: float) -> float:
+        """Length against the old part after so many steps. [mm]"""
+        return self.start + steps * self.step * self.per_turn
+
+    def turns_to(self, change: float) -> float:
+        """Turns that bring the length to a change against the old part."""
+        return (change - self.start) / self.per_turn
+
+
+def near_settings(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
+    """Every combination of allowed settings near a length change.
+
+    Parameters
+    ----------
+    centre : array
+        Length change of each adjuster, shape (m,). [mm]
+    adjusters : sequence of Adjuster
+        Their steps and stops. [mm, turn]
+    around : int, optional
+        How many steps to either side, >= 1. [-]
+
+    Returns
+    -------
+    array
+        Length changes on steps, shape (k, m). [mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Steps past a stop are left out; with many adjusters fewer steps are taken to either side.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> near_settings(np.array([0.6]), [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 0.5)], 1)[:, 0].tolist()
+    [0.25, 0.5]
+    """
+    while (2 * around + 1) ** len(adjusters) > MOST_TRIES and around > 1:
+        around -= 1
+    ranges = []
+    for one, at in zip(adjusters, centre, strict=True):
+        size = one.per_turn * one.step
+        low, high = np.ceil((one.low - one.start) / size - 1e-9), np.floor((one.high - one.start) / size + 1e-9)
+        middle = np.clip(np.round((at - one.start) / size), low, high)
+        near = np.arange(middle - around, middle + around + 1)
+        ranges.append(one.start + size * near[(near >= low) & (near <= high)])
+    return np.array(list(itertools.product(*ranges)), dtype=float)
+
+
+def changes_by_link(adjusters: Sequence[Adjuster], changes: Array) -> dict[str, Array]:
+    """Length change of each link that adjusters bring about.
+
+    Parameters
+    ----------
+    adjusters : sequence of Adjuster
+        m of them. [-]
+    changes : array
+        Change of each adjuster, shape (n, m). [mm]
+
+    Returns
+    -------
+    dict
+        Change by link, shape (n,). [mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Adjusters on the same link add up.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> changes_by_link([Adjuster("rod", on("tie"), 1.5, 1, -9, 9)], np.array([[2.0]]))["tie"].tolist()
+    [2.0]
+    """
+    by_link: dict[str, Array] = {}
+    for place, one in enumerate(adjusters):
+        for link, share in one.acts_on:
+            by_link[link] = by_link.get(link, np.zeros(len(changes))) + share * changes[:, place]
+    return by_link
+
+
+def on(link: str) -> tuple[tuple[str, float], ...]:
+    """Name one link that takes the whole change.
+
+    Parameters
+    ----------
+    link : str
+        A link, or ``strut_top``. [-]
+
+    Returns
+    -------
+    tuple
+        As ``Adjuster.acts_on`` takes it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The usual case.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> on("tie")
+    (('tie', 1.0),)
+    """
+    return ((link, 1.0),)
