@@ -182,7 +182,7 @@ def test_the_record_of_a_job_on_springs_carries_its_ladders_as_vectors(springs):
     springs.settles_off(1, -1, 0.5, 0)
     reader = PdfReader(io.BytesIO(springs.client.get(f"{springs.path}/record.pdf").content))
     text = "".join(page.extract_text() for page in reader.pages)
-    for words in ("Heights and loads", "predicted", "settled", "before", "Cautions"):
+    for words in ("Heights and loads", "predicted", "settled", "before", "Cautions", "through the travel"):
         assert words in text
     drawn = b"".join(page.get_contents().get_data() for page in reader.pages)
     assert drawn.count(b" l S") + drawn.count(b" l\n") >= 16, "lines are drawn, not pictures"

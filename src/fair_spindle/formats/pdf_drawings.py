@@ -7,6 +7,7 @@ from typing import Any
 
 MAP_WIDTH, MAP_HEIGHT, EDGE = 150.0, 90.0, 14.0
 LADDER_WIDTH, LADDER_HEIGHT = 118.0, 150.0
+CURVE_HEIGHT = 110.0
 APART = 9.0
 
 
@@ -40,6 +41,28 @@ def height_ladder(label: str, marks: Sequence[tuple[str, float | None]]) -> Any:
         drawing.add(Line(14, y, 26, y, strokeWidth=1.4))
         last = max(y - 3, last + APART)
         drawing.add(String(30, last, f"{words} {value:.1f}", fontName="Sheet", fontSize=7))
+    return drawing
+
+
+def travel_curve(curve: Mapping[str, Any]) -> Any:
+    """Camber and toe of a wheel against its travel, bump to the right, with the ride height marked."""
+    from reportlab.graphics.shapes import Drawing, Line, PolyLine, String
+
+    drawing = Drawing(LADDER_WIDTH, CURVE_HEIGHT)
+    travel, camber, toe = curve["travel_mm"], curve["camber_deg"], curve["toe_deg"]
+    across = _scale(travel, LADDER_WIDTH)
+    up = _scale([*camber, *toe, 0.0], CURVE_HEIGHT - 16)
+    drawing.add(String(0, CURVE_HEIGHT - 8, curve["label"], fontName="SheetBold", fontSize=8))
+    drawing.add(Line(EDGE, up(0.0), LADDER_WIDTH - EDGE, up(0.0), strokeWidth=0.4))
+    drawing.add(Line(across(0.0), EDGE, across(0.0), CURVE_HEIGHT - 16 - EDGE, strokeWidth=0.4))
+    for angles, dash in ((camber, None), (toe, [3, 2])):
+        points = [part for at, angle in zip(travel, angles, strict=True) for part in (across(at), up(angle))]
+        drawing.add(PolyLine(points, strokeWidth=1.2, strokeDashArray=dash))
+        drawing.add(
+            String(LADDER_WIDTH - EDGE + 1, points[-1] - 2, f"{angles[-1]:+.1f}", fontName="Sheet", fontSize=6)
+        )
+    ends = f"{travel[0]:+.0f} … {travel[-1]:+.0f} mm"
+    drawing.add(String(EDGE, 2, ends.replace("-", "−"), fontName="Sheet", fontSize=6))
     return drawing
 
 

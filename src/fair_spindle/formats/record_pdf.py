@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from fair_spindle.formats.pdf_drawings import height_ladder, in_rows, joint_map
+from fair_spindle.formats.pdf_drawings import height_ladder, in_rows, joint_map, travel_curve
 from fair_spindle.formats.pdf_pages import Row, lines, pages, table, words
 
 CAUTION = (
@@ -27,6 +27,7 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         *lines("Fitted", job["fitted"]),
         *(_tightened(job) if job["groups"] else _measured(job)),
         *_heights(job["sits"]),
+        *_curves(job["curves"]),
         *_joints(job["joints"]),
         *lines("Checked again", job["rechecks"]),
         *lines("Cautions", job["cautions"]),
@@ -84,6 +85,14 @@ def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
         for one in sits
     ]
     return [words("Heights and loads", "part"), table(head, rows), in_rows(ladders, 4)]
+
+
+def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Camber and toe through the travel of every wheel whose points are known."""
+    drawn = [travel_curve(one) for one in curves if one["travel_mm"]]
+    return (
+        [words("Camber (solid) and toe (dashed) through the travel, °", "part"), in_rows(drawn, 4)] if drawn else []
+    )
 
 
 def _mm(length: float | None) -> str:

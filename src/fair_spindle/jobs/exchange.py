@@ -16,6 +16,7 @@ from fair_spindle.formats.job_zip import FOLDER, JOB, is_zip, read_job_zip, writ
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.formats.tightenings_csv import write_tightenings
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.geometry import curve_of
 from fair_spindle.jobs.joints import see_joints
 from fair_spindle.jobs.models import ImportView
 from fair_spindle.jobs.planning import fitted
@@ -70,6 +71,10 @@ def print_record(database: Database, job_id: str) -> bytes:
     shown["cautions"] = sorted(
         {words for step in now.template.steps for key in step.cautions if (words := CAUTIONS[key])}
     )
+    shown["curves"] = [
+        {"label": key.replace(".", " ").capitalize(), **curve_of(corner, {}).model_dump()}
+        for key, corner in now.corner_points.items()
+    ]
     shown["sits"] = [one.model_dump() for one in see_sits(now)]
     return write_record(shown)
 

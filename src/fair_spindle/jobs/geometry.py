@@ -116,7 +116,8 @@ def _angles(corner: Geometry, travel: float, changes: Mapping[str, np.ndarray]) 
     )
 
 
-def _curve(corner: Geometry, changes: Mapping[str, np.ndarray]) -> CurveView:
+def curve_of(corner: Geometry, changes: Mapping[str, np.ndarray]) -> CurveView:
+    """Camber and toe of a wheel through its travel, as far as its linkage lets it go."""
     low, high = -float(SWEEP_MM), float(SWEEP_MM)
     for _ in range(6):
         travel = SWEEP[(low <= SWEEP) & (high >= SWEEP)]
@@ -151,7 +152,7 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
             key=wheel.key,
             travel_mm=travel,
             angles=_angles(wheel.corner, travel, changes),
-            curve=_curve(wheel.corner, changes),
+            curve=curve_of(wheel.corner, changes),
             problem="",
         )
     except NoSolution as error:
@@ -170,7 +171,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         measured=sorted(wheel.read),
         travel_mm=wheel.travel,
         angles=_angles(corner, 0.0, {}) if corner else None,
-        curve=_curve(corner, {}) if corner else None,
+        curve=curve_of(corner, {}) if corner else None,
         segments=_segments(corner) if isinstance(corner, Corner) else [],
         depth=wheel.depth,
         differs=wheel.differs,
