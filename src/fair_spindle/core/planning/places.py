@@ -12,7 +12,7 @@ from fair_spindle.core.planning.procedure import Fastening, Operation, Procedure
 class Placed:
     """An operation at its place; ``owner`` is the procedure it stands in, ``by`` those that want it.
 
-    ``needs`` and ``then`` are the keys of what it waits for and of what closes it; ``rank`` its place in the files.
+    ``rank`` is its place in the files, ``facts`` what its conditions were held against there.
     """
 
     key: str
