@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fair_spindle.core.floor.asking import choices_now
 from fair_spindle.core.floor.log import Act, Moved, Noted, Settled, Stepped, Stopped, Worked
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.placing import Known
@@ -38,7 +39,7 @@ LAST_FREED = "tie_rods.count_off@front.right"
 
 def fill_order(desk: Desk) -> None:
     """Plan it, raise the car, take everything off, start the left arm by hand, stop for the day."""
-    known = Known(BRIEF, shipped(), _choices(desk.state), {})
+    known = Known(BRIEF, shipped(), choices_now(desk.state), {})
     desk.write(planned(known), Settled(), Stepped("settle"), *READ)
     desk.write(Stepped("baseline", "skipped", "Front axle read; the rear was read last week."))
     for act in _to_parts_off(desk.state):
@@ -49,10 +50,6 @@ def fill_order(desk: Desk) -> None:
         Noted("Left ball joint was tight in its seat: 20 min with the pry bar."),
         Stopped("New pinch bolts come tomorrow at nine."),
     )
-
-
-def _choices(state: JobState) -> dict[str, str]:
-    return {key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice}
 
 
 def _to_parts_off(state: JobState) -> Iterator[Act]:

@@ -7,23 +7,18 @@ from collections.abc import Sequence
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.explaining import Explanation, explain_heights, explain_toe, misses_of
+from fair_spindle.core.outlook.explaining import Explanation, Miss, explain_heights, explain_toe, misses_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    sit,
-)
-from fair_spindle.core.planning.placing import Known
+from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
-from fair_spindle.jobs.planning import planned
+from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
 from fair_spindle.jobs.saying import say_field
-from fair_spindle.jobs.settings import workshop_schools
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
@@ -65,9 +60,11 @@ class ExplainedView(View):
 def see_explained(database: Database, job_id: str) -> ExplainedView:
     """What missed its prediction, and why that could be."""
     now = standing(database, job_id)
+    sitting = sit(now.sprung, now.readings.quantities, SAMPLES) if now.changes_springs else Sitting()
+    missed = misses_of(sitting, heights_after(now.readings))
     return ExplainedView(
-        misses=_misses(now) if now.changes_springs else [],
-        heights=_heights(now) if now.changes_springs else [],
+        misses=_misses(now, sitting, missed),
+        heights=_heights(now, missed),
         toe=_toe(now) if now.kind.key == "front_strut" else {},
         wanted={axle: sorted(what) for axle, what in _wanted(now).items() if what},
     )
@@ -84,8 +81,7 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
     )
     if not fittings:
         raise NotAllowed("Nothing is still wanted by the readings. Read after settling first.")
-    car = {key: taken.act.choice for key, taken in now.state.entries.items() if taken.act.choice}
-    known = Known(Brief(fittings), library_of(database)[0], car, workshop_schools(database).ways)
+    known = known_of(database, now, Brief(fittings), library_of(database)[0])
     begun = start_job(
         database,
         JobCreate(id=wanted.id, title=wanted.title, car=now.book.car, template="work", car_id=now.book.car_id),
@@ -95,10 +91,9 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
     return see_job(database, wanted.id)
 
 
-def _misses(now: Standing) -> list[MissView]:
+def _misses(now: Standing, sitting: Sitting, misses: Sequence[Miss]) -> list[MissView]:
     told = now.readings.quantities
-    sitting = sit(now.sprung, told, SAMPLES)
-    missed = {one.key: one for one in misses_of(sitting, heights_after(now.readings))}
+    missed = {one.key: one for one in misses}
     found = []
     for one in sitting.wheels:
         miss = missed.get(one.key)
@@ -122,11 +117,11 @@ def _mm(read: Quantity | None, *, sure: bool = False) -> str:
     return f"{read.value:.1f} mm" if sure else f"{read.value:.1f} ± {2 * read.uncertainty:.1f} mm"
 
 
-def _heights(now: Standing) -> list[ExplanationView]:
+def _heights(now: Standing, missed: Sequence[Miss]) -> list[ExplanationView]:
     told = now.readings.quantities
     before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
     after = heights_after(now.readings)
-    misses = [one for one in misses_of(sit(now.sprung, told, SAMPLES), after) if one.key in before]
+    misses = [one for one in missed if one.key in before]
     return [_explanation(one, now) for one in explain_heights(now.sprung, before, after, misses)]
 
 
@@ -175,8 +170,7 @@ def _wanted(now: Standing) -> dict[str, set[str]]:
                 found[key.partition(".")[0]].add("toe" if any(w in name.lower() for w in ("tie", "toe")) else "arms")
     after = heights_after(now.readings)
     if now.changes_springs and len(after) == len(CORNERS):
-        sitting = sit(now.sprung, now.readings.quantities, 0)
-        correction = correct_perches(now.readings, now.sprung, sitting, after, {})
+        correction = correct_perches(now.readings, now.sprung, now.sitting, after, {})
         turns: Sequence[float] = list(
             correction.turns.set_turns if correction and correction.turns is not None else []
         )

@@ -6,10 +6,12 @@ from collections.abc import Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.errors import NotAllowed, SpindleError
+from fair_spindle.core.floor.asking import choices_now
 from fair_spindle.core.floor.going_back import consequences
 from fair_spindle.core.floor.log import Act, Planned
 from fair_spindle.core.floor.loose_now import stands_now
 from fair_spindle.core.floor.plain import build
+from fair_spindle.core.floor.plan_now import MOVES
 from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import Known
@@ -38,14 +40,14 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
     brief = taken.brief if taken else Brief(())
     plan = None
     if taken:
-        known = _known(database, now, brief, library)
+        known = known_of(database, now, brief, library)
         try:
             plan = _show(plan_work(known), known, now, taken)
         except SpindleError:  # a procedure of the workshop's own that is gone; the steps stand as they were taken
             plan = _show(_as_taken(taken), known, now, taken)
     return m.PlanOfJobView(
         brief=_model(brief),
-        procedures=[_procedure(one, _car(now), versions) for one in library.procedures.values()],
+        procedures=[_procedure(one, choices_now(now.state), versions) for one in library.procedures.values()],
         plan=plan,
     )
 
@@ -59,14 +61,14 @@ def all_procedures(database: Database) -> list[m.ProcedureView]:
 def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
     """Plan a brief without writing anything."""
     now = _work(database, job_id)
-    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     return _show(plan_work(known), known, now, None)
 
 
 def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
     """Write the plan of a brief into the job."""
     now = _work(database, job_id)
-    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     return write_act(database, job_id, wanted.id, wanted.seen, planned(known))
 
 
@@ -80,9 +82,9 @@ def planned(known: Known) -> Planned:
 def save_plan(database: Database, job_id: str, wanted: m.SaveProcedure) -> m.ProcedureView:
     """Keep an edited plan as a procedure of the workshop's own."""
     now = _work(database, job_id)
-    known = _known(database, now, brief_of(wanted.brief), library_of(database)[0])
+    known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     procedure = save_own(database, known, wanted.key, wanted.title, wanted.seen)
-    return _procedure(procedure, _car(now), library_of(database)[1])
+    return _procedure(procedure, choices_now(now.state), library_of(database)[1])
 
 
 def see_consequences(database: Database, job_id: str, act: Act) -> m.ConsequencesView:
@@ -93,7 +95,10 @@ def see_consequences(database: Database, job_id: str, act: Act) -> m.Consequence
 
 def see_stop(database: Database, job_id: str) -> m.StopView:
     """How the car stands for the night."""
-    now = standing(database, job_id)
+    return _stop(standing(database, job_id))
+
+
+def _stop(now: Standing) -> m.StopView:
     left, stopped = stands_now(now.state, now.kind), now.state.stopped
     return m.StopView(
         position=left.position,
@@ -109,7 +114,7 @@ def see_stop(database: Database, job_id: str) -> m.StopView:
 def stop_sheet(database: Database, job_id: str) -> bytes:
     """The sheet that lies on the seat overnight."""
     now = standing(database, job_id)
-    return write_stop_sheet(now.book.car, now.book.title, see_stop(database, job_id).model_dump())
+    return write_stop_sheet(now.book.car, now.book.title, _stop(now).model_dump())
 
 
 def clipboard(database: Database, job_id: str, axle: str) -> bytes:
@@ -161,8 +166,9 @@ def _work(database: Database, job_id: str) -> Standing:
     return now
 
 
-def _known(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
-    return Known(brief, library, _car(now), workshop_schools(database).ways)
+def known_of(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
+    """A brief with what decides its conditions: the job's choices and the workshop's schools."""
+    return Known(brief, library, choices_now(now.state), workshop_schools(database).ways)
 
 
 def _as_taken(taken: Planned) -> WorkOrder:
@@ -171,10 +177,6 @@ def _as_taken(taken: Planned) -> WorkOrder:
     raises = sum(step.key.startswith("raise.") for step in taken.steps)
     helper = any(step.two_people for step in taken.steps)
     return WorkOrder(taken.steps, taken.joints, taken.lists, (), taken.remarks, total, (0.0, 0.0), raises, helper)
-
-
-def _car(now: Standing) -> dict[str, str]:
-    return {key: taken.act.choice for key, taken in now.state.entries.items() if taken.act.choice}
 
 
 def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, int]) -> m.ProcedureView:
@@ -277,5 +279,5 @@ def _step(step: Step) -> m.PlanStepView:
         why=list(step.why),
         by=list(step.by),
         school=step.school,
-        may_go=not step.key.startswith(("raise.", "lower.", "carry.", "hang.")),
+        may_go=not step.key.startswith(MOVES),
     )

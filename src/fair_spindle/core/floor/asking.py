@@ -43,7 +43,40 @@ def shape_now(state: JobState) -> Shape:
     >>> shape_now(JobState()).layout("front") is None
     True
     """
-    return shape_of({key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice})
+    return shape_of(choices_now(state))
+
+
+def choices_now(state: JobState) -> dict[str, str]:
+    """Every choice made in a log, as it stands.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    dict of str
+        Chosen words by field key.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Fields that hold numbers are left out.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> choices_now(JobState())
+    {}
+    """
+    return {key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice}
 
 
 def sheet_now(state: JobState, template: JobTemplate) -> Sheet:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.asking import Readings, readings_now, sheet_now
+from fair_spindle.core.floor.asking import Readings, choices_now, readings_now, sheet_now
 from fair_spindle.core.floor.log import Entered, Typed
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.layouts import find_layout
@@ -95,7 +95,7 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     >>> from_record(JobState(), FRONT_STRUT)
     ()
     """
-    shape_choices = {key: taken.act.choice for key, taken in car.entries.items() if taken.act.choice}
+    shape_choices = choices_now(car)
     front = shape_choices.get("front.layout", "")
     if front and template.front and front != template.front:
         told, needed = find_layout(front).label.lower(), find_layout(template.front).label.lower()
@@ -143,7 +143,7 @@ def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[E
     ()
     """
     sheet = sheet_now(job, then).fields
-    wanted = _asked(now, {key: taken.act.choice for key, taken in job.entries.items() if taken.act.choice})
+    wanted = _asked(now, choices_now(job))
     found: dict[str, Entered] = {}
     for key, taken in job.entries.items():
         if key in sheet and sheet[key].phase in ("baseline", "check") and not taken.source:
