@@ -48,8 +48,8 @@ def test_a_car_that_comes_out_as_predicted_needs_no_explanation(springs):
     springs.settles_off(1, -1, 0.5, 0)
     found = springs.explained()
     assert found["heights"] == []
-    assert not any(one["beyond"] for one in found["misses"])
-    assert "±" in found["misses"][0]["miss"]
+    assert not any(one["beyond"] for one in found["readings"])
+    assert "±" in found["readings"][0]["miss"]
 
 
 def test_both_wheels_of_an_axle_point_at_what_they_share_and_one_wheel_at_its_own(springs):
@@ -78,6 +78,36 @@ def test_what_is_still_wanted_becomes_a_short_work_order_that_closes_what_it_ope
     assert not any("jam_open" in key for key in keys)
     again = springs.client.post(f"{springs.path}/correction", json=body).json()
     assert again["version"] == job["version"], "asked twice, made once"
+
+
+def test_toe_read_again_is_explained_learned_and_where_the_next_job_begins(client):
+    line = next(one for one in client.get("/api/jobs").json() if one["kind"] == "align")
+    job = Springs(client, f"/api/jobs/{line['id']}")
+    assert client.get(f"{job.path}/lessons").json()["lessons"] == []
+    refused = client.post(f"{job.path}/lessons", json={"id": "decide-00001", "keys": []})
+    assert refused.status_code == 409
+    for side, minutes in (("left", "-39"), ("right", "-40")):
+        for name, method, text in (("height", "hub_to_arch", "343"), ("toe", "angle", minutes)):
+            typed = {name: {"text": text, "unit": "mm" if name == "height" else "min"}}
+            job.write(kind="entered", key=f"front.{side}.check_{name}", method=method, typed=typed)
+    found = job.explained()
+    row = next(one for one in found["readings"] if one["label"] == "Front left toe")
+    assert row["beyond"]
+    assert row["wanted"]
+    assert [one["words"] for one in found["toe"]["Front left"]]
+    lessons = client.get(f"{job.path}/lessons").json()["lessons"]
+    slope = next(one for one in lessons if one["key"] == "front.left.bump_slope")
+    assert slope["decided"] == "open"
+    body = {"id": "decide-00002", "keys": ["front.left.bump_slope"]}
+    decided = client.post(f"{job.path}/lessons", json=body).json()["lessons"]
+    assert {one["key"]: one["decided"] for one in decided}["front.right.bump_slope"] == "refused"
+    assert client.post(f"{job.path}/lessons", json=body).json()["lessons"] == decided, "asked twice, written once"
+    car = job.view()["car_id"]
+    assert client.get(f"/api/cars/{car}").json()["entries"]["front.left.bump_slope"]["understood"] == slope["after"]
+    new = {"id": "after-lesson-1", "title": "Next", "car": "-", "car_id": car, "template": "align"}
+    begun = client.post("/api/jobs", json=new).json()["entries"]
+    assert begun["front.left.bump_slope"]["understood"] == slope["after"]
+    assert "front.right.bump_slope" not in begun
 
 
 def test_nothing_is_corrected_before_anything_is_read(client, jobs):

@@ -58,26 +58,35 @@ def test_what_cannot_be_tried_is_refused_with_its_field(client, job, body):
 
 
 def test_nothing_is_learned_before_the_heights_are_read_and_nothing_taken_twice(client, job):
-    refused = client.post(f"{job}/springs/learned", json={"id": "learn-000001"})
+    body = {"id": "learn-000001", "keys": ["front.new_spring.rate"]}
+    refused = client.post(f"{job}/lessons", json=body)
     assert refused.status_code == 409
-    assert "read all four heights" in refused.json()["message"]
+    assert "after settling" in refused.json()["message"]
     wheels = client.get(f"{job}/springs").json()["wheels"]
     for key, one in enumerate(wheels):
         entry = {"kind": "entered", "key": f"{one['key']}.check_height", "method": "hub_to_arch"}
         height = {"height": {"text": f"{one['predicted_mm'] - 5:.1f}", "unit": "mm"}}
         assert write(client, job, {**entry, "typed": height}, key).status_code == 201
-    learned = client.get(f"{job}/springs").json()["learned"]
-    assert learned
-    assert not learned[0]["taken"]
+    learned = client.get(f"{job}/lessons").json()
+    assert learned["can_take"]
+    assert {one["decided"] for one in learned["lessons"]} == {"open"}
     for _ in range(2):
-        taken = client.post(f"{job}/springs/learned", json={"id": "learn-000001"})
+        taken = client.post(f"{job}/lessons", json=body)
         assert taken.status_code == 201
-    assert all(one["taken"] for one in taken.json()["learned"])
+    said = {one["key"]: one["decided"] for one in taken.json()["lessons"]}
+    assert said.pop("front.new_spring.rate") == "taken"
+    assert set(said.values()) == {"refused"}
     car = client.get(job).json()["car_id"]
     record = client.get(f"/api/cars/{car}").json()["entries"]
     assert record["front.spring.free"]["understood"].startswith("178.0 mm")
-    lines = [one for one in client.get(f"/api/cars/{car}/log").json() if "heights after settling" in one["said"]]
+    lines = [one for one in client.get(f"/api/cars/{car}/log").json() if "readings after settling" in one["said"]]
     assert len(lines) == 1, "the same request again writes nothing"
+    undo = {"kind": "undone", "event": lines[0]["id"]}
+    seen = client.get(f"/api/cars/{car}").json()["version"]
+    answer = client.post(f"/api/cars/{car}/events", json={"id": "unlearn-0001", "seen": seen, "act": undo})
+    assert answer.status_code == 201
+    again = client.get(f"{job}/lessons").json()["lessons"]
+    assert {one["decided"] for one in again} == {"open"}, "undone in the car's record: open again"
 
 
 def test_other_kinds_of_job_have_no_springs_page(client):

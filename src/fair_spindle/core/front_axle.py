@@ -152,7 +152,14 @@ class Corner:
         shifted = shift_inputs(self.values(), spread)
         if self.lacks(HEIGHT_INPUTS):
             return shifted
-        return replace(shifted, inputs={**shifted.inputs, "height_change": _height_change(shifted.inputs)})
+        return replace(shifted, inputs={**shifted.inputs, "height_change": self.height_change(shifted.inputs)})
+
+    @staticmethod
+    def height_change(q: Inputs) -> Array:
+        """Change of the body's height over the wheel for inputs by short name, shape (n,) each. [mm]"""
+        old = Spring(q["spring.rate"], q["spring.free"])
+        new = Spring(q["new_spring.rate"], q["new_spring.free"], q.get("new_spring.seat", np.zeros(1)))
+        return height_change(q["motion_ratio"], q["sprung_load"], old, new)
 
     def compute(self, rule: str, function: Rule, names: tuple[str, ...]) -> Computed:
         """Carry the uncertainty of the inputs through a rule that rests on the named ones."""
@@ -280,12 +287,6 @@ def _plan(corner: Corner, missing: Mapping[str, tuple[str, ...]]) -> CornerPlan:
         missing,
         "",
     )
-
-
-def _height_change(q: Inputs) -> Array:
-    old = Spring(q["spring.rate"], q["spring.free"])
-    new = Spring(q["new_spring.rate"], q["new_spring.free"], q.get("new_spring.seat", np.zeros(1)))
-    return height_change(q["motion_ratio"], q["sprung_load"], old, new)
 
 
 def _toe_from_height(q: Inputs) -> Array:

@@ -6,6 +6,7 @@ from math import degrees
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_car, align_rods
 from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.core.outlook.turning import WheelPlan
@@ -88,7 +89,7 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readin
     plan, sure = one.plan, one.plan.sureness
     return WheelTurnsView(
         key=key,
-        label=key.replace(".", " ").capitalize(),
+        label=label_wheel(key),
         known=plan.wheel.corner is not None,
         lacks=[labels.get(name, name) for name in plan.wheel.lacks],
         problem=plan.problem or plan.wheel.problem,

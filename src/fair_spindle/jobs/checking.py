@@ -6,19 +6,30 @@ from collections.abc import Sequence
 
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.wording import label_wheel
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.explaining import Explanation, Miss, explain_heights, explain_toe, misses_of
+from fair_spindle.core.outlook.beside import (
+    Beside,
+    MovesToe,
+    beside_corner,
+    beside_sitting,
+    beside_wheel,
+)
+from fair_spindle.core.outlook.explaining import Explanation, explain_heights
+from fair_spindle.core.outlook.explaining_toe import ToeExplanation, explain_toes
 from fair_spindle.core.outlook.perching import correct_perches
-from fair_spindle.core.outlook.settled import heights_after
+from fair_spindle.core.outlook.settled import heights_after, with_heights
 from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit
 from fair_spindle.core.planning.procedure import Brief, Fitting
+from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.saying import say_field
+from fair_spindle.jobs.saying import say_field, say_quantity
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
@@ -26,8 +37,8 @@ from fair_spindle.records.database import Database
 SAMPLES = 1000
 
 
-class MissView(View):
-    """A wheel's height beside baseline, target and prediction. [mm]"""
+class BesideView(View):
+    """One reading after the work, in words, beside baseline, target and prediction."""
 
     label: str
     before: str
@@ -51,7 +62,7 @@ class ExplanationView(View):
 class ExplainedView(View):
     """What missed and what could explain it; ``wanted`` is what the readings still ask for, by axle."""
 
-    misses: list[MissView]
+    readings: list[BesideView]
     heights: list[ExplanationView]
     toe: dict[str, list[ExplanationView]]
     wanted: dict[str, list[str]]
@@ -60,14 +71,30 @@ class ExplainedView(View):
 def see_explained(database: Database, job_id: str) -> ExplainedView:
     """What missed its prediction, and why that could be."""
     now = standing(database, job_id)
-    sitting = sit(now.sprung, now.readings.quantities, SAMPLES) if now.changes_springs else Sitting()
-    missed = misses_of(sitting, heights_after(now.readings))
+    besides, moves = _besides(now)
+    toes = explain_toes(besides, moves)
     return ExplainedView(
-        misses=_misses(now, sitting, missed),
-        heights=_heights(now, missed),
-        toe=_toe(now) if now.kind.key == "front_strut" else {},
+        readings=[_beside(one, now.sheet) for one in besides],
+        heights=_heights(now, besides) if now.changes_springs else [],
+        toe={label_wheel(key): [_toe(one) for one in told] for key, told in toes.items()},
         wanted={axle: sorted(what) for axle, what in _wanted(now).items() if what},
     )
+
+
+def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
+    """Every reading after the work beside its prediction, and what moves the wheels' toe."""
+    if "check" not in now.template.measures:
+        return [], {}
+    if now.kind.key == "front_strut":
+        told = {f"front.{side}": beside_corner(side, now.corners[side], plan) for side, plan in now.plans.items()}
+    else:
+        sitting = sit(now.sprung, now.readings.quantities, SAMPLES) if now.changes_springs else Sitting()
+        readings = with_heights(now.readings, sitting)
+        wheels = align_car(now.state, readings, SAMPLES)[1]
+        told = {key: beside_wheel(one, readings, with_height=not sitting.wheels) for key, one in wheels.items()}
+        for one in beside_sitting(sitting, readings.quantities):
+            told[one.key][0].insert(0, one)
+    return [one for rows, _ in told.values() for one in rows], {key: moves for key, (_, moves) in told.items()}
 
 
 def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobView:
@@ -91,42 +118,36 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
     return see_job(database, wanted.id)
 
 
-def _misses(now: Standing, sitting: Sitting, misses: Sequence[Miss]) -> list[MissView]:
-    told = now.readings.quantities
-    missed = {one.key: one for one in misses}
-    found = []
-    for one in sitting.wheels:
-        miss = missed.get(one.key)
-        found.append(
-            MissView(
-                label=one.key.replace(".", " ").capitalize(),
-                before=_mm(told.get(f"{one.key}.height")),
-                wanted=_mm(told.get(f"{one.key}.target.height"), sure=True),
-                predicted="" if one.predicted is None else f"{one.predicted:.1f} ± {one.predicted_plus_minus:.1f} mm",
-                measured=_mm(told.get(f"{one.key}.check_height")),
-                miss=f"{miss.miss:+.1f} ± {miss.plus_minus:.1f} mm".replace("-", "−") if miss else "",
-                beyond=bool(miss and miss.beyond),
-            )
-        )
-    return found
+def _beside(one: Beside, sheet: Sheet) -> BesideView:
+    asked = sheet.find(f"{one.key}.check_{one.name}")
+
+    def said(value: float | None, plus_minus: float = 0.0) -> str:
+        return "" if value is None else say_quantity(asked, Quantity(value, plus_minus / COVERAGE))
+
+    def read(taken: Quantity | None) -> str:
+        return said(taken.value, COVERAGE * taken.uncertainty) if taken else ""
+
+    miss = said(one.miss, one.plus_minus)
+    return BesideView(
+        label=f"{label_wheel(one.key)} {one.name}",
+        before=read(one.before),
+        wanted=said(one.wanted),
+        predicted=said(one.predicted, one.open),
+        measured=read(one.read),
+        miss=miss if not miss or miss.startswith("−") else f"+{miss}",
+        beyond=one.beyond,
+    )
 
 
-def _mm(read: Quantity | None, *, sure: bool = False) -> str:
-    if read is None:
-        return ""
-    return f"{read.value:.1f} mm" if sure else f"{read.value:.1f} ± {2 * read.uncertainty:.1f} mm"
-
-
-def _heights(now: Standing, missed: Sequence[Miss]) -> list[ExplanationView]:
-    told = now.readings.quantities
-    before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
+def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:
+    before = {one.key: one.before for one in besides if one.name == "height" and one.before}
     after = heights_after(now.readings)
-    misses = [one for one in missed if one.key in before]
-    return [_explanation(one, now) for one in explain_heights(now.sprung, before, after, misses)]
+    missed = [one for one in besides if one.name == "height" and one.key in before]
+    return [_explanation(one, now) for one in explain_heights(now.sprung, before, after, missed)]
 
 
 def _explanation(one: Explanation, now: Standing) -> ExplanationView:
-    where = say_field(one.key, now.sheet) if one.key in now.sheet.fields else one.key.replace(".", " ").capitalize()
+    where = say_field(one.key, now.sheet) if one.key in now.sheet.fields else label_wheel(one.key)
     return ExplanationView(
         words=one.cause.words,
         where=f"{where}, by {one.amount:+.3g}".replace("-", "−"),
@@ -136,25 +157,8 @@ def _explanation(one: Explanation, now: Standing) -> ExplanationView:
     )
 
 
-def _toe(now: Standing) -> dict[str, list[ExplanationView]]:
-    """At the strut job's two wheels."""
-    found: dict[str, list[ExplanationView]] = {}
-    for side, plan in now.plans.items():
-        check, other = plan.check, next(p.check for s, p in now.plans.items() if s != side)
-        if check.toe_miss is None or check.toe is None or check.toe_predicted is None:
-            continue
-        if check.correction is None or check.corrected_toe is None or not check.correction:
-            continue
-        per_turn = (check.corrected_toe - check.toe.value) / check.correction
-        change, toe = plan.height_change, plan.toe_from_height
-        slope = toe.value / change.value if change and toe and change.value else 0.0
-        open_ = (4 * check.toe.uncertainty**2 + check.toe_predicted.plus_minus**2) ** 0.5
-        told = explain_toe(check.toe_miss, open_, per_turn, check.height_miss or 0.0, slope, other.toe_miss)
-        found[side] = [
-            ExplanationView(words=e.words, where="", test=e.test, minutes=e.minutes, share_pct=100 * e.share)
-            for e in told
-        ]
-    return found
+def _toe(one: ToeExplanation) -> ExplanationView:
+    return ExplanationView(words=one.words, where="", test=one.test, minutes=one.minutes, share_pct=100 * one.share)
 
 
 def _wanted(now: Standing) -> dict[str, set[str]]:

@@ -9,6 +9,7 @@ from sqlmodel import Session
 from fair_spindle.core.errors import Conflict, InputError, SpindleError
 from fair_spindle.core.floor.log import Event, Signed
 from fair_spindle.core.floor.replay import replay
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file, write_job_file
@@ -72,8 +73,7 @@ def print_record(database: Database, job_id: str) -> bytes:
         {words for step in now.template.steps for key in step.cautions if (words := CAUTIONS[key])}
     )
     shown["curves"] = [
-        {"label": key.replace(".", " ").capitalize(), **curve_of(corner, {}).model_dump()}
-        for key, corner in now.corner_points.items()
+        {"label": label_wheel(key), **curve_of(corner, {}).model_dump()} for key, corner in now.corner_points.items()
     ]
     shown["sits"] = [one.model_dump() for one in see_sits(now)]
     return write_record(shown)

@@ -16,6 +16,7 @@ from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.geometry import AxleGeometry, Wheel, solid_axles_of, wheels_of
 from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.turning import AxlePlan, CarPlan, WheelPlan, plan_car
@@ -164,7 +165,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
     corner = wheel.corner
     return WheelPlanView(
         key=wheel.key,
-        label=wheel.key.replace(".", " ").capitalize(),
+        label=label_wheel(wheel.key),
         known=corner is not None,
         lacks=[now.sheet.fields[key].label if key in now.sheet.fields else key for key in wheel.lacks],
         problem=turned.problem or wheel.problem,

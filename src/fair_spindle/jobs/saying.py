@@ -34,7 +34,7 @@ from fair_spindle.core.floor.log import (
     Worked,
 )
 from fair_spindle.core.floor.readings import Quantity, read_entry
-from fair_spindle.core.floor.wording import label_field, label_place, position_words
+from fair_spindle.core.floor.wording import label_field, label_place, label_wheel, position_words
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.field import Field, Sheet
@@ -96,10 +96,10 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
         return f"{said} mm".replace("-", "−")
     unit, digits = _SHOWN_IN.get(UNITS[way.unit].quantity, ("mm", 2))
     if unit == "deg" and "toe" in asked.name:
-        unit = "min"
+        unit, digits = "min", 1
     value = from_core(quantity.value, unit)
     spread = COVERAGE * abs(quantity.uncertainty / UNITS[unit].factor)
-    if unit == "mm" and spread >= 0.2:
+    if unit == "mm" and (spread >= 0.2 or (not spread and round(value, 2) == round(value, 1))):
         digits = 1
     label = UNITS[unit].label if unit == "deg" else f" {UNITS[unit].label}"
     text = f"{value:.{digits}f}{label}".replace("-", "−")
@@ -109,6 +109,22 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
         apart = quantity.spread / abs(UNITS[unit].factor)
         text += f", {quantity.count} readings, spread {apart:.{max(digits, 1)}f}{label}"
     return text
+
+
+def say_input_name(key: str, sheet: Sheet) -> str:
+    """An input of a computation by its name; those that no field asks for by wheel and word."""
+    if key in sheet.fields:
+        return say_field(key, sheet)
+    wheel, _, name = key.rpartition(".")
+    words = {"load": "wheel load", "dead": "unsprung weight"}
+    return f"{label_wheel(wheel)} {words.get(name, name)}"
+
+
+def say_input(key: str, quantity: Quantity, sheet: Sheet) -> str:
+    """Such an input's value with its ±."""
+    if key in sheet.fields:
+        return say_quantity(sheet.fields[key], quantity)
+    return f"{quantity.value:.0f} ± {COVERAGE * quantity.uncertainty:.0f} N"
 
 
 def say_entry(act: Entered, sheet: Sheet) -> str:
@@ -160,7 +176,7 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
             return f"{act.side.capitalize()} tie-rod end, {act.direction}: {say_turns(act.flats)}"
         case Turned():
             way = "longer" if act.steps > 0 else "shorter"
-            wheel = act.wheel.replace(".", " ").capitalize()
+            wheel = label_wheel(act.wheel)
             return f"{wheel}, {act.adjuster[0].lower()}{act.adjuster[1:]}: {abs(act.steps)} steps {way}"
         case HeightRead():
             corner = act.side if act.axle == "front" else f"{act.axle} {act.side}"

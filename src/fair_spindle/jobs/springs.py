@@ -8,12 +8,11 @@ from math import degrees
 
 from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.log import Entered, Filled, Typed
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.advice import how_to_be_surer
 from fair_spindle.core.outlook.bars import BarOfAxle, bars_of
 from fair_spindle.core.outlook.geometry import wheels_of
-from fair_spindle.core.outlook.learning import Learned, learn
 from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
@@ -24,12 +23,10 @@ from fair_spindle.core.outlook.sitting import (
     sprung_car,
 )
 from fair_spindle.core.slopes import angles_at
-from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.saying import say_field, say_quantity, say_toe
+from fair_spindle.jobs.saying import say_field, say_input, say_input_name, say_toe
 from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
 
@@ -57,7 +54,6 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
         travel=[_travel(one, now) for one in wheel_travels(readings, sitting)],
         steering_damper=steering_damper(readings),
         bars=[_bar(one, now) for one in bars_of(readings, car)],
-        learned=_learned(database, now, after),
     )
 
 
@@ -88,27 +84,6 @@ def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.Trie
     )
 
 
-def take_learned(database: Database, job_id: str, wanted: m.Learn) -> m.SpringsView:
-    """Write what was learned into the car's record, as one entry of its own."""
-    now = _springs_job(database, job_id)
-    if not now.book.car_id:
-        raise NotAllowed("This job was started without a car's record: there is nothing to write it to.")
-    found = [one for one in _learn(now) if not wanted.keys or one.key in wanted.keys]
-    if not found:
-        raise NotAllowed("There is nothing to learn yet: read all four heights after settling.")
-    record = standing(database, now.book.car_id, car=True)
-    entries = (*_fitted(now, record), *_entries(found, now))
-    write_act(
-        database,
-        now.book.car_id,
-        wanted.id,
-        record.version,
-        Filled(tuple(entries), _lesson(now)),
-        car=True,
-    )
-    return see_springs(database, job_id, 0)
-
-
 def _springs_job(database: Database, job_id: str) -> Standing:
     now = standing(database, job_id)
     if not now.changes_springs:
@@ -116,16 +91,12 @@ def _springs_job(database: Database, job_id: str) -> Standing:
     return now
 
 
-def _label(key: str) -> str:
-    return key.replace(".", " ").capitalize()
-
-
 def _wheels(sitting: Sitting, readings: Readings, after: Mapping[str, Quantity]) -> list[m.SitsView]:
     told = readings.quantities
     return [
         m.SitsView(
             key=one.key,
-            label=_label(one.key),
+            label=label_wheel(one.key),
             height_mm=one.height.value if one.height else None,
             change_mm=one.change,
             plus_minus_mm=one.plus_minus,
@@ -150,32 +121,18 @@ def _own_length(key: str, readings: Readings) -> bool:
 def _unknown(key: str, share: float, now: Standing) -> m.UnknownView:
     return m.UnknownView(
         key=key,
-        label=_input_label(key, now),
-        shown=_input_said(key, now.sprung.inputs[key], now),
+        label=say_input_name(key, now.sheet),
+        shown=say_input(key, now.sprung.inputs[key], now.sheet),
         share_pct=100 * share,
         advice=how_to_be_surer(key),
     )
-
-
-def _input_label(key: str, now: Standing) -> str:
-    if key in now.sheet.fields:
-        return say_field(key, now.sheet)
-    words = {"load": "wheel load", "dead": "unsprung weight"}
-    wheel, _, name = key.rpartition(".")
-    return f"{_label(wheel)} {words.get(name, name)}"
-
-
-def _input_said(key: str, quantity: Quantity, now: Standing) -> str:
-    if key in now.sheet.fields:
-        return say_quantity(now.sheet.fields[key], quantity)
-    return f"{quantity.value:.0f} ± {2 * quantity.uncertainty:.0f} N"
 
 
 def _bench(one: Bench, now: Standing) -> m.BenchView:
     place = one.place
     return m.BenchView(
         key=one.key,
-        label=_label(one.key),
+        label=label_wheel(one.key),
         from_lower_eye_mm=place.from_lower_eye if place else None,
         from_thread_end_mm=one.left,
         turns_up=place.turns_up if place else None,
@@ -196,7 +153,7 @@ def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
         perches=[
             m.PerchTurnView(
                 key=key,
-                label=_label(key),
+                label=label_wheel(key),
                 exact_turns=float(turns.exact[place]),
                 set_turns=float(turns.set_turns[place]),
                 said=_say_ring(float(turns.set_turns[place])),
@@ -224,7 +181,7 @@ def _say_ring(turns: float) -> str:
 def _travel(one: WheelTravel, now: Standing) -> m.TravelView:
     return m.TravelView(
         key=one.key,
-        label=_label(one.key),
+        label=label_wheel(one.key),
         bump=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.bump],
         droop=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.droop],
         warnings=list(one.warnings),
@@ -274,93 +231,3 @@ def _changed(readings: Readings, wanted: m.TrySprings) -> Readings:
     for axle, hole in wanted.holes.items():
         words[f"{axle}.new_bar.hole"] = hole
     return replace(readings, quantities=told, words=words)
-
-
-def _learn(now: Standing) -> list[Learned]:
-    told = now.readings.quantities
-    before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
-    return learn(now.sprung, before, heights_after(now.readings))
-
-
-def _learned(database: Database, now: Standing, after: Mapping[str, Quantity]) -> list[m.LearnedView]:
-    if len(after) < len(CORNERS):
-        return []
-    taken = _taken(database, now)
-    return [
-        m.LearnedView(
-            key=one.key,
-            label=_input_label(one.key, now),
-            before=_input_said(one.key, Quantity(one.before, one.before_plus_minus / 2), now),
-            after=_input_said(one.key, Quantity(one.after, one.after_plus_minus / 2), now),
-            taken=taken,
-        )
-        for one in _learn(now)
-    ]
-
-
-def _taken(database: Database, now: Standing) -> bool:
-    """Whether this job's lessons stand in the car's record already."""
-    if not now.book.car_id:
-        return False
-    record = standing(database, now.book.car_id, car=True)
-    return any(isinstance(event.act, Filled) and event.act.source == _lesson(now) for event in record.log)
-
-
-def _lesson(now: Standing) -> str:
-    """Where the car's record has its lesson from: the job, told apart from others of its name."""
-    return f"{now.book.title} ({now.book.created_at[:16]}), heights after settling"
-
-
-def _entries(found: list[Learned], now: Standing) -> list[Entered]:
-    """What was learned, as entries of the car's record."""
-    entries = []
-    loads = {one.key: one.after for one in found if one.key.endswith(".load")}
-    if loads and now.loads:
-        told = {
-            wheel: loads.get(f"{wheel.replace('_', '.', 1)}.load", load.force)
-            for wheel, load in now.loads.wheels.items()
-        }
-        entries.append(
-            Entered("car.loads", "learned", {wheel: Typed(f"{force:.0f}", "n") for wheel, force in told.items()})
-        )
-    for one in found:
-        key = one.key.replace(".new_spring.", ".spring.")
-        asked = now.sheet.fields.get(key)
-        if asked is None or not asked.methods:
-            continue
-        unit = asked.methods[0].parts[0].unit
-        factor = abs(UNITS[unit].factor)
-        entries.append(
-            Entered(
-                key,
-                "typed",
-                {"value": Typed(f"{from_core(one.after, unit):.4g}", unit)},
-                plus_minus=Typed(f"{one.after_plus_minus / factor:.2g}", unit),
-            )
-        )
-    return entries
-
-
-_NOW_ON_THE_CAR = {
-    "new_spring.rate": "spring.rate",
-    "new_spring.free": "spring.free",
-    "new_spring.solid": "spring.solid",
-    "new_damper.gas": "damper.gas",
-    "new_damper.open": "damper.open",
-    "new_damper.closed": "damper.closed",
-    "new_damper.stop": "damper.stop",
-    "new_bar.hole": "bar.hole",
-    "new_bar.diameter": "bar.diameter",
-    "new_bar.bore": "bar.bore",
-}
-
-
-def _fitted(now: Standing, record: Standing) -> list[Entered]:
-    """What this job fitted is the car's own from now on."""
-    entries = []
-    for axle in ("front", "rear"):
-        for new, own in _NOW_ON_THE_CAR.items():
-            taken = now.state.entries.get(f"{axle}.{new}")
-            if taken and f"{axle}.{own}" in record.sheet.fields:
-                entries.append(replace(taken.act, key=f"{axle}.{own}"))
-    return entries

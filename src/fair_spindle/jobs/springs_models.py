@@ -6,8 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.formats.acts import Strict, Text
-from fair_spindle.formats.job_file import Identity
+from fair_spindle.formats.acts import Strict
 from fair_spindle.jobs.book_models import View
 
 Wheel = Literal["front.left", "front.right", "rear.left", "rear.right"]
@@ -21,13 +20,6 @@ class TrySprings(Strict):
     seats_mm: dict[Wheel, Annotated[float, Field(ge=-100, le=100)]] = Field(default_factory=dict)
     rates_pct: dict[Axle, Annotated[float, Field(ge=-60, le=150)]] = Field(default_factory=dict)
     holes: dict[Axle, Literal["1", "2", "3"]] = Field(default_factory=dict)
-
-
-class Learn(Strict):
-    """Take what was learned into the car's record, all of it or the fields named."""
-
-    id: Identity
-    keys: Annotated[list[Text], Field(max_length=40)] = Field(default_factory=list)
 
 
 class SitsView(View):
@@ -135,16 +127,6 @@ class BarView(View):
     problem: str
 
 
-class LearnedView(View):
-    """One input, before and after the heights were read."""
-
-    key: str
-    label: str
-    before: str
-    after: str
-    taken: bool
-
-
 class SpringsView(View):
     """A car on its springs."""
 
@@ -161,7 +143,6 @@ class SpringsView(View):
     travel: list[TravelView]
     steering_damper: list[str]
     bars: list[BarView]
-    learned: list[LearnedView]
 
 
 class TriedSits(View):

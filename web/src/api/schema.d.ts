@@ -1142,6 +1142,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Lessons
+         * @description What the readings after the job say about its car.
+         */
+        get: operations["see_lessons_api_jobs__job_id__lessons_get"];
+        put?: never;
+        /**
+         * Decide Lessons
+         * @description Write the lessons taken into the car's record; the others are refused.
+         */
+        post: operations["decide_lessons_api_jobs__job_id__lessons_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -1364,26 +1388,6 @@ export interface paths {
         get: operations["see_springs_api_jobs__job_id__springs_get"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/springs/learned": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Learned
-         * @description Write what the heights taught into the car's record.
-         */
-        post: operations["take_learned_api_jobs__job_id__springs_learned_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2022,6 +2026,26 @@ export interface components {
             spring_mm: number | null;
             /** Turns Up */
             turns_up: number | null;
+        };
+        /**
+         * BesideView
+         * @description One reading after the work, in words, beside baseline, target and prediction.
+         */
+        BesideView: {
+            /** Before */
+            before: string;
+            /** Beyond */
+            beyond: boolean;
+            /** Label */
+            label: string;
+            /** Measured */
+            measured: string;
+            /** Miss */
+            miss: string;
+            /** Predicted */
+            predicted: string;
+            /** Wanted */
+            wanted: string;
         };
         /**
          * Bolt
@@ -2854,6 +2878,16 @@ export interface components {
             travel_mm: number[];
         };
         /**
+         * Decide
+         * @description Which lessons are taken into the car's record; the others are refused.
+         */
+        Decide: {
+            /** Id */
+            id: string;
+            /** Keys */
+            keys: string[];
+        };
+        /**
          * Drawn
          * @description A joint's map was drawn, or drawn again in place of one of the same key.
          */
@@ -3005,8 +3039,8 @@ export interface components {
         ExplainedView: {
             /** Heights */
             heights: components["schemas"]["ExplanationView"][];
-            /** Misses */
-            misses: components["schemas"]["MissView"][];
+            /** Readings */
+            readings: components["schemas"]["BesideView"][];
             /** Toe */
             toe: {
                 [key: string]: components["schemas"]["ExplanationView"][];
@@ -3952,30 +3986,33 @@ export interface components {
             then: string;
         };
         /**
-         * Learn
-         * @description Take what was learned into the car's record, all of it or the fields named.
+         * LessonView
+         * @description One input of the car: as it was believed, as the readings say, and what was decided about it.
          */
-        Learn: {
-            /** Id */
-            id: string;
-            /** Keys */
-            keys?: string[];
-        };
-        /**
-         * LearnedView
-         * @description One input, before and after the heights were read.
-         */
-        LearnedView: {
+        LessonView: {
             /** After */
             after: string;
             /** Before */
             before: string;
+            /**
+             * Decided
+             * @enum {string}
+             */
+            decided: "open" | "taken" | "refused";
             /** Key */
             key: string;
             /** Label */
             label: string;
-            /** Taken */
-            taken: boolean;
+        };
+        /**
+         * LessonsView
+         * @description What a job taught; ``can_take`` where the job's car has a record.
+         */
+        LessonsView: {
+            /** Can Take */
+            can_take: boolean;
+            /** Lessons */
+            lessons: components["schemas"]["LessonView"][];
         };
         /**
          * LimitView
@@ -4181,26 +4218,6 @@ export interface components {
             parts: components["schemas"]["PartView"][];
             /** Unit */
             unit: string;
-        };
-        /**
-         * MissView
-         * @description A wheel's height beside baseline, target and prediction. [mm]
-         */
-        MissView: {
-            /** Before */
-            before: string;
-            /** Beyond */
-            beyond: boolean;
-            /** Label */
-            label: string;
-            /** Measured */
-            measured: string;
-            /** Miss */
-            miss: string;
-            /** Predicted */
-            predicted: string;
-            /** Wanted */
-            wanted: string;
         };
         /**
          * MomentView
@@ -5405,8 +5422,6 @@ export interface components {
             cross_target_pct: number | null;
             /** Lacks */
             lacks: string[];
-            /** Learned */
-            learned: components["schemas"]["LearnedView"][];
             /** Problem */
             problem: string;
             /** Steering Damper */
@@ -11562,6 +11577,162 @@ export interface operations {
             };
         };
     };
+    see_lessons_api_jobs__job_id__lessons_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    decide_lessons_api_jobs__job_id__lessons_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Decide"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     see_log_api_jobs__job_id__log_get: {
         parameters: {
             query?: never;
@@ -12515,86 +12686,6 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SpringsView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
-    take_learned_api_jobs__job_id__springs_learned_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Learn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -43,7 +43,11 @@ watch(
 </script>
 
 <template>
-  <section v-if="found?.misses.length" class="card stack scroll" aria-label="Beside the prediction">
+  <section
+    v-if="found?.readings.length"
+    class="card stack scroll"
+    aria-label="Beside the prediction"
+  >
     <h3>Beside the prediction</h3>
     <table class="sheet-table">
       <thead>
@@ -57,7 +61,7 @@ watch(
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in found.misses" :key="one.label">
+        <tr v-for="one in found.readings" :key="one.label">
           <th>{{ one.label }}</th>
           <td class="figure">{{ one.before }}</td>
           <td class="figure">{{ one.wanted }}</td>
@@ -86,9 +90,9 @@ watch(
     v-for="[side, all] in sides"
     :key="side"
     class="card stack"
-    :aria-label="`What could explain the toe, ${side}`"
+    :aria-label="`What could explain the toe, ${side.toLowerCase()}`"
   >
-    <h3>What could explain the toe, {{ side }}</h3>
+    <h3>What could explain the toe, {{ side.toLowerCase() }}</h3>
     <ol>
       <li v-for="one in all" :key="one.words">
         <p>

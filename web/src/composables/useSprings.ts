@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { newId, send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
+import { send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 import { useLatest } from './useLatest'
@@ -16,8 +16,6 @@ export interface Springs {
   problem: Ref<string>
   /** Sliders back to what is planned. */
   reset(): void
-  /** Write what the heights taught into the car's record. */
-  learn(): Promise<boolean>
 }
 
 const tries = (wish: TrySprings) =>
@@ -71,11 +69,6 @@ export function useSprings(): Springs {
     wish.value = nothing()
   }
 
-  const learn = () =>
-    guarded(async () => {
-      view.value = await send<SpringsView>('POST', `${store.path}/springs/learned`, { id: newId() })
-    })
-
   watch(
     () => store.job?.version,
     () => {
@@ -85,5 +78,5 @@ export function useSprings(): Springs {
     { immediate: true },
   )
   watch(wish, () => void tryOut(), { deep: true })
-  return { view, tried, wish, moved, problem, reset, learn }
+  return { view, tried, wish, moved, problem, reset }
 }

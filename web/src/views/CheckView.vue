@@ -4,6 +4,7 @@ import { SIDES, type Side } from '../api/client'
 import CheckCar from '../components/CheckCar.vue'
 import CheckSide from '../components/CheckSide.vue'
 import ExplainMiss from '../components/ExplainMiss.vue'
+import LessonsCard from '../components/LessonsCard.vue'
 import SettleBar from '../components/SettleBar.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useJob } from '../stores/job'
@@ -33,6 +34,7 @@ const of = (side: Side) =>
       />
     </div>
     <ExplainMiss />
+    <LessonsCard />
     <router-link :to="{ name: 'record' }">On to the record →</router-link>
   </div>
 </template>

@@ -16,19 +16,17 @@ const PARTS = [
   { key: 'rings', label: 'Rings' },
   { key: 'travel', label: 'Travel' },
   { key: 'bars', label: 'Bars' },
-  { key: 'learned', label: 'Learned' },
 ] as const
 const GROUPS: Record<string, string[]> = {
   heights: ['New springs and dampers', 'Seats and perches', 'Heights wanted'],
   rings: ['Heights wanted'],
   travel: ['What ends the travel'],
   bars: ['Sway bar'],
-  learned: [],
 }
 const AXLES = ['front', 'rear', ''] as const
 const store = useJob()
 const part = ref<(typeof PARTS)[number]['key']>('heights')
-const { view, tried, wish, moved, problem, reset, learn } = useSprings()
+const { view, tried, wish, moved, problem, reset } = useSprings()
 const triedOf = (key: string) => tried.value?.wheels.find((one) => one.key === key)
 const threaded = computed(() => view.value?.bench.map((one) => one.key) ?? [])
 const planned = computed(() => store.sheet?.fields.filter((one) => one.phase === 'plan') ?? [])
@@ -116,42 +114,7 @@ onMounted(() => void useGauges().load())
         :travel="view.travel"
         :steering-damper="view.steering_damper"
       />
-      <BarHoles v-else-if="part === 'bars'" :bars="view.bars" />
-      <section v-else class="card stack" aria-label="Learned">
-        <h3>What the heights taught about this car</h3>
-        <p v-if="!view.learned.length" class="soft">
-          Nothing yet: all four heights have to be read after settling.
-        </p>
-        <template v-else>
-          <table class="sheet-table">
-            <thead>
-              <tr>
-                <th></th>
-                <th>Believed</th>
-                <th>By the heights</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="one in view.learned" :key="one.key">
-                <th>{{ one.label }}</th>
-                <td>{{ one.before }}</td>
-                <td>
-                  <b class="figure">{{ one.after }}</b>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="view.learned[0]!.taken" class="notice go">
-            ✓ Stands in the car's record: the next job on this car starts from it.
-          </p>
-          <div v-else class="row">
-            <el-button type="primary" @click="learn">Take it into the car's record</el-button>
-            <span class="soft">
-              Or leave it: nothing is written then. New springs, dampers and holes go with it.
-            </span>
-          </div>
-        </template>
-      </section>
+      <BarHoles v-else :bars="view.bars" />
     </template>
     <FieldGroup
       v-for="one in groups"

@@ -19,6 +19,7 @@ from fair_spindle.jobs import (
     exchange,
     history,
     joints,
+    learning,
     pictures,
     readings_file,
     sheet,
@@ -30,10 +31,11 @@ from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, U
 from fair_spindle.jobs.checking import ExplainedView
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
+from fair_spindle.jobs.learning import Decide, LessonsView
 from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.settings import workshop_measures
-from fair_spindle.jobs.springs_models import Learn, SpringsView, TriedSits, TrySprings
+from fair_spindle.jobs.springs_models import SpringsView, TriedSits, TrySprings
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
@@ -128,10 +130,16 @@ def try_springs(db: Db, job_id: JobId, wanted: TrySprings) -> TriedSits:
     return springs.try_springs(db, job_id, wanted)
 
 
-@router.post("/jobs/{job_id}/springs/learned", status_code=201)
-def take_learned(db: Db, job_id: JobId, wanted: Learn) -> SpringsView:
-    """Write what the heights taught into the car's record."""
-    return springs.take_learned(db, job_id, wanted)
+@router.get("/jobs/{job_id}/lessons")
+def see_lessons(db: Db, job_id: JobId) -> LessonsView:
+    """What the readings after the job say about its car."""
+    return learning.see_lessons(db, job_id)
+
+
+@router.post("/jobs/{job_id}/lessons", status_code=201)
+def decide_lessons(db: Db, job_id: JobId, wanted: Decide) -> LessonsView:
+    """Write the lessons taken into the car's record; the others are refused."""
+    return learning.decide_lessons(db, job_id, wanted)
 
 
 @router.get("/jobs/{job_id}/joints", response_model=JointsView)

@@ -6,6 +6,39 @@ from fair_spindle.core.planning.template import POSITION_NAMES, JobTemplate, Pos
 from fair_spindle.core.sheet.field import Field
 
 
+def label_wheel(key: str) -> str:
+    """Name a wheel the way it is said at the car.
+
+    Parameters
+    ----------
+    key : str
+        Axle and side. [-]
+
+    Returns
+    -------
+    str
+        Its name, at the beginning of a sentence.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Axle first.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> label_wheel("front.left")
+    'Front left'
+    """
+    return key.replace(".", " ").capitalize()
+
+
 def label_place(place: str, template: JobTemplate) -> str:
     """Name a place the way it is said at the car.
 

@@ -10,6 +10,7 @@ from fair_spindle.core.errors import NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.state import JobState, steps_turned
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.sides import SidesApart
 from fair_spindle.core.outlook.steering import WHERE, Rod, solid_steering, total_toe
@@ -20,11 +21,15 @@ NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
 @dataclass(frozen=True)
 class AlignedWheel:
-    """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again."""
+    """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
+
+    ``turned_when_read`` leaves out what was turned since.
+    """
 
     plan: WheelPlan
     planned: Mapping[str, int]
     turned: Mapping[str, int]
+    turned_when_read: Mapping[str, int]
     still: Mapping[str, int] | None
     read: Mapping[str, float]
 
@@ -253,11 +258,12 @@ def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> 
         still = corrected(plan, turned, since, read, travel) if read else None
     except NoSolution:
         still = None
-    return AlignedWheel(plan, planned, turned, still, read)
+    then = {name: steps - since[name] for name, steps in turned.items()}
+    return AlignedWheel(plan, planned, turned, then, still, read)
 
 
 def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:
-    name = key.replace(".", " ").capitalize()
+    name = label_wheel(key)
     if not one.read:
         for adjuster, wanted in one.planned.items():
             if one.turned[adjuster] != wanted:

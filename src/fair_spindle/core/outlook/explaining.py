@@ -1,10 +1,10 @@
-"""Why a car came out otherwise than predicted: what could explain it, ranked, with the cheapest test for each."""
+"""Why a car came out higher or lower than predicted: what could explain it, ranked, each with its cheapest test."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from math import degrees, exp, hypot
+from math import exp, hypot
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,31 +12,15 @@ from numpy.typing import NDArray
 from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.beside import Beside
 from fair_spindle.core.outlook.sitting import (
     CORNERS,
-    Sitting,
     SprungCar,
 )
-from fair_spindle.core.threads import FLAT
 
 Array = NDArray[np.float64]
 WORTH_TELLING = 0.03
 MOST_TOLD = 6
-
-
-@dataclass(frozen=True)
-class Miss:
-    """A wheel that came out otherwise: by how much, and the ± of it. [mm]"""
-
-    key: str
-    miss: float
-    plus_minus: float
-
-    @property
-    def beyond(self) -> bool:
-        """Larger than its ±."""
-        return abs(self.miss) > self.plus_minus
 
 
 @dataclass(frozen=True)
@@ -155,49 +139,8 @@ class Explanation:
     share: float
 
 
-def misses_of(sitting: Sitting, after: Mapping[str, Quantity]) -> list[Miss]:
-    """Measured against predicted heights.
-
-    Parameters
-    ----------
-    sitting : Sitting
-        The prediction. [mm]
-    after : mapping of Quantity
-        Heights after settling, by wheel. [mm]
-
-    Returns
-    -------
-    list of Miss
-        For every wheel that was predicted and read.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    The ± holds the prediction's and the reading's, coverage factor 2.
-
-    Source
-    ------
-    jcgm-100
-
-    Examples
-    --------
-    >>> misses_of(Sitting(), {})
-    []
-    """
-    found = []
-    for one in sitting.wheels:
-        read = after.get(one.key)
-        if read is not None and one.predicted is not None:
-            open_ = hypot(one.predicted_plus_minus, COVERAGE * read.uncertainty)
-            found.append(Miss(one.key, read.value - one.predicted, open_))
-    return found
-
-
 def explain_heights(
-    car: SprungCar, before: Mapping[str, Quantity], after: Mapping[str, Quantity], misses: Sequence[Miss]
+    car: SprungCar, before: Mapping[str, Quantity], after: Mapping[str, Quantity], misses: Sequence[Beside]
 ) -> list[Explanation]:
     """Rank what could explain heights that came out otherwise.
 
@@ -207,8 +150,8 @@ def explain_heights(
         Inputs with their uncertainties. [-]
     before, after : mapping of Quantity
         Heights read in the baseline and after settling, by wheel. [mm]
-    misses : sequence of Miss
-        What is to be explained; nothing is where none is larger than its ±. [mm]
+    misses : sequence of Beside
+        Heights to be explained; nothing is where none is larger than its ±. [mm]
 
     Returns
     -------
@@ -234,12 +177,13 @@ def explain_heights(
     >>> explain_heights(SprungCar({}, lambda values: None, ("car.loads",)), {}, {}, [])
     []
     """
+    missed = {one.key: one.miss for one in misses if one.miss is not None}
     if car.lacks or car.problem or not any(one.beyond for one in misses):
         return []
-    wheels = [CORNERS.index(one.key) for one in misses]
-    off = np.array([one.miss for one in misses])
-    noise = np.array([max(0.3, hypot(after[m.key].uncertainty, before[m.key].uncertainty)) for m in misses])
-    tried = list(_inputs(car, wheels)) + list(_wheels(len(off), misses))
+    wheels = [CORNERS.index(key) for key in missed]
+    off = np.array(list(missed.values()))
+    noise = np.array([max(0.3, hypot(after[key].uncertainty, before[key].uncertainty)) for key in missed])
+    tried = list(_inputs(car, wheels)) + list(_wheels(list(missed)))
     told = [_fit(cause, key, column, spread, off, noise) for cause, key, column, spread in tried]
     best = min((chi for _, chi in told), default=0.0)
     weights = [one.cause.common * exp(-(chi - best) / 2) for one, chi in told]
@@ -280,13 +224,13 @@ def _step(read: Quantity, cause: Cause) -> float:
     return -cause.spread * (read.uncertainty or 0.01 * abs(read.value) or 1.0)
 
 
-def _wheels(count: int, misses: Sequence[Miss]) -> Iterator[tuple[Cause, str, Array, float]]:
+def _wheels(keys: Sequence[str]) -> Iterator[tuple[Cause, str, Array, float]]:
     """What moves one wheel by itself."""
-    for place, one in enumerate(misses):
-        column = np.zeros(count)
+    for place, key in enumerate(keys):
+        column = np.zeros(len(keys))
         column[place] = 1.0
-        yield READING, f"{one.key}.check_height", column, READING.spread
-        yield RUBBER, one.key, column, RUBBER.spread
+        yield READING, f"{key}.check_height", column, READING.spread
+        yield RUBBER, key, column, RUBBER.spread
 
 
 def _fit(cause: Cause, key: str, column: Array, spread: float, off: Array, noise: Array) -> tuple[Explanation, float]:
@@ -297,98 +241,3 @@ def _fit(cause: Cause, key: str, column: Array, spread: float, off: Array, noise
     left = off - column * amount
     chi = float(np.sum(weight * left**2) + (amount / spread) ** 2)
     return Explanation(cause, key, amount, float(np.max(np.abs(left))), 0.0), chi
-
-
-@dataclass(frozen=True)
-class ToeExplanation:
-    """One explanation of a toe that came out otherwise, with its cheapest test."""
-
-    words: str
-    test: str
-    minutes: int
-    share: float
-
-
-def explain_toe(
-    miss: float, plus_minus: float, per_turn: float, height_miss: float, slope: float, other_miss: float | None
-) -> list[ToeExplanation]:
-    """Rank what could explain a toe that came out otherwise.
-
-    Parameters
-    ----------
-    miss, plus_minus : float
-        Measured less predicted, and its ±. [rad]
-    per_turn : float
-        What one turn of the rod does to the toe, not 0. [rad]
-    height_miss : float
-        Height measured less predicted at the same wheel. [mm]
-    slope : float
-        Toe per height. [rad/mm]
-    other_miss : float or None
-        The miss at the other wheel of the axle. [rad]
-
-    Returns
-    -------
-    list of ToeExplanation
-        The likeliest first; empty where the miss lies inside its ±.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    A miscount moves the toe by whole flats or turns; the height's share is slope times its miss; a crooked steering
-    wheel moves both wheels alike and opposite.  Commonness is the product's own value.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> found = explain_toe(0.0100, 0.0006, 0.0100, 0.0, 0.0, 0.0)
-    >>> found[0].words
-    'the count is off by 1 turn'
-    """
-    if abs(miss) <= plus_minus:
-        return []
-    unit = max(plus_minus / COVERAGE, 1e-6)
-    flats = round(miss / (per_turn * FLAT))
-    counted = miss - flats * per_turn * FLAT
-    by_height = miss - slope * height_miss
-    told = []
-    if flats:
-        rare = 0.7 if flats % 6 == 0 else 0.4
-        told.append((f"the count is off by {_turns(flats)}", _COUNT, 5, counted, rare))
-    if abs(slope * height_miss) > unit:
-        told.append(
-            (f"the height came out {abs(height_miss):.0f} mm off, and toe follows it", _SLOPE, 3, by_height, 0.8)
-        )
-    if other_miss is not None and abs(other_miss) > unit:
-        told.append(("the steering wheel was not straight when it was read", _WHEEL, 5, miss + other_miss, 0.7))
-    minutes = degrees(abs(miss)) * 60
-    told.append(("the toe was read wrong, before or after", _READ, 5, max(0.0, minutes - 12) / 12 * unit, 0.35))
-    weights = [common * exp(-((left / unit) ** 2) / 2) for *_, left, common in told]
-    whole = sum(weights) or 1.0
-    ranked = sorted(
-        (
-            ToeExplanation(words, test, cost, weight / whole)
-            for (words, test, cost, _, _), weight in zip(told, weights, strict=True)
-        ),
-        key=lambda one: -one.share,
-    )
-    return [one for one in ranked if one.share >= WORTH_TELLING]
-
-
-_COUNT = "Measure centre to centre at both rods and set it against the plan."
-_SLOPE = "Correct the height first; read toe again."
-_WHEEL = "Hold the wheel straight with the strap and read both sides again."
-_READ = "Settle, read again with another method."
-
-
-def _turns(flats: int) -> str:
-    turns, rest = divmod(abs(flats), 6)
-    words = [f"{turns} turn{'s' if turns > 1 else ''}"] if turns else []
-    words += [f"{rest} flat{'s' if rest > 1 else ''}"] if rest else []
-    return " ".join(words)

@@ -7,12 +7,13 @@ from dataclasses import dataclass, field
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.adjusters import adjusters_of
+from fair_spindle.core.outlook.bump_steer import suited
 from fair_spindle.core.outlook.tape import corner_by_tape
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.sheet.shape import AXLES, SIDES
@@ -177,7 +178,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
         change.uncertainty,
         TAPE_UNCERTAINTY if depth == "tape" else POINT_UNCERTAINTY,
     )
-    differs = _differs(corner, baseline.get(f"{key}.bump_slope")) if corner else ""
+    corner, differs = _suited(corner, doubtful.point, slope_read(record, baseline, key))
     adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
     told = {name: record.quantities.get(f"{key}.target.{name}") for name in TOLERANCES}
     targets = {name: wanted.value for name, wanted in told.items() if wanted}
@@ -229,7 +230,7 @@ def _slopes(
     record: Readings, baseline: Mapping[str, Quantity], key: str, angles: tuple[float, float]
 ) -> Slopes | None:
     """A wheel by its slopes as read, where its points are not known."""
-    slope = baseline.get(f"{key}.bump_slope")
+    slope = slope_read(record, baseline, key)
     if slope is None:
         return None
     axle, side = key.split(".")
@@ -246,16 +247,61 @@ def _slopes(
     return Slopes(sign, *angles, slope.value, gain.value, slope.uncertainty, gain.uncertainty, effects)
 
 
-def _differs(corner: Geometry, read: Quantity | None) -> str:
-    """Whether the points' bump steer and the one that was read disagree by more than its ±."""
-    if read is None or not isinstance(corner, Corner):
-        return ""
-    drawn = float(angles_at(corner, [0.0]).toe_slope[0])
-    if abs(drawn - read.value) <= COVERAGE * read.uncertainty:
-        return ""
-    per = [from_core(value, "min_per_10mm") for value in (drawn, read.value)]
-    words = f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read. Check the tie rod."
-    return words.replace("-", "−")
+def slope_read(record: Readings, baseline: Mapping[str, Quantity], key: str) -> Quantity | None:
+    """Bump steer of a wheel as it was read or learned.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+    baseline : mapping
+        Readings of the last baseline by field key. [core unit]
+    key : str
+        Axle and side. [-]
+
+    Returns
+    -------
+    Quantity or None
+        None where it never was. [rad/mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A baseline outranks the record.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.sheet.field import Sheet
+    >>> slope_read(Readings(Sheet(), {}, {}), {"front.left.bump_slope": Quantity(2e-5)}, "front.left").value
+    2e-05
+    """
+    return baseline.get(f"{key}.bump_slope") or record.quantities.get(f"{key}.bump_slope")
+
+
+def _suited(drawn: Geometry | None, doubt: float, read: Quantity | None) -> tuple[Geometry | None, str]:
+    """Geometry that holds the bump steer read, and whether its points disagree with it by more than the ±."""
+    if read is None or not isinstance(drawn, Corner):
+        return drawn, ""
+    try:
+        corner = suited(drawn, doubt, read)
+        slopes = [float(angles_at(one, [0.0]).toe_slope[0]) for one in (drawn, corner)]
+    except NoSolution:
+        return drawn, ""
+    if abs(slopes[0] - read.value) <= COVERAGE * read.uncertainty:
+        return corner, ""
+    per = [from_core(value, "min_per_10mm") for value in (slopes[0], read.value, slopes[1])]
+    words = (
+        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read; {per[2]:.1f} is taken, each "
+        "by its ±. Check the tie rod."
+    )
+    return corner, words.replace("-", "−")
 
 
 def _corner(

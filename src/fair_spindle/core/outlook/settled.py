@@ -8,6 +8,7 @@ from dataclasses import replace
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.limits import WheelTravel
 from fair_spindle.core.outlook.sitting import (
@@ -140,7 +141,7 @@ def look_settled(
     """
     found = []
     for one in sitting.wheels:
-        name = one.key.replace(".", " ").capitalize()
+        name = label_wheel(one.key)
         read, target = after.get(one.key), readings.quantities.get(f"{one.key}.target.height")
         stands = read.value if read else one.predicted
         if stands is None:
@@ -160,7 +161,7 @@ def look_settled(
                 ).replace("-", "−", 1)
                 found.append(Finding("height_unexplained", "question", message, f"{one.key}.check_height"))
     for travel in travels:
-        name = travel.key.replace(".", " ").capitalize()
+        name = label_wheel(travel.key)
         found += [
             Finding("travel", "question", f"{name}: {words}", f"{travel.key}.height") for words in travel.warnings
         ]

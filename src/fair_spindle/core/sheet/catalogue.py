@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 
 from fair_spindle.core.sheet.car import car_fields
@@ -36,7 +37,8 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
 
     Notes
     -----
-    A measuring job holds the record too, so that its readings can be read against it.
+    A measuring job holds the record too, so that its readings can be read against it.  Bump steer is read in a job
+    and kept in the record, where the next job takes it from.
 
     Source
     ------
@@ -52,7 +54,9 @@ def sheet_for(kind: str, shape: Shape) -> Sheet:
         return sheet_of(front_strut_fields())
     record = car_fields(shape)
     if kind == "car":
-        return sheet_of(record)
+        slopes = (one for one in baseline_fields(shape) if one.name == "bump_slope")
+        learned = (replace(one, phase="car", group="Steering", settled=False) for one in slopes)
+        return sheet_of((*record, *learned))
     if kind == "align":
         return sheet_of((*baseline_fields(shape), *new_part_fields(shape), *record, *check_fields(shape)))
     if kind in ("springs", "work"):

@@ -1,0 +1,189 @@
+"""What a job taught about its car: before and after, taken into the car's record or refused."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.floor.deriving import effective
+from fair_spindle.core.floor.log import Entered, Filled, Noted, Typed
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.learning import Learned, learn, learn_corners
+from fair_spindle.core.outlook.settled import heights_after
+from fair_spindle.core.outlook.sitting import CORNERS
+from fair_spindle.core.outlook.toe_lessons import learn_toe, steered_within
+from fair_spindle.core.outlook.toe_readings import toe_stories
+from fair_spindle.core.units import UNITS, from_core
+from fair_spindle.formats.acts import Strict, Text
+from fair_spindle.formats.job_file import Identity
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.saying import say_input, say_input_name
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.writing import write_act
+from fair_spindle.records.database import Database
+
+NEW, LOADS = ".new_spring.", "car.loads"
+NOW_ON_THE_CAR = {
+    "new_spring.rate": "spring.rate",
+    "new_spring.free": "spring.free",
+    "new_spring.solid": "spring.solid",
+    "new_damper.gas": "damper.gas",
+    "new_damper.open": "damper.open",
+    "new_damper.closed": "damper.closed",
+    "new_damper.stop": "damper.stop",
+    "new_bar.hole": "bar.hole",
+    "new_bar.diameter": "bar.diameter",
+    "new_bar.bore": "bar.bore",
+}
+
+
+class Decide(Strict):
+    """Which lessons are taken into the car's record; the others are refused."""
+
+    id: Identity
+    keys: Annotated[list[Text], Field(max_length=40)]
+
+
+class LessonView(View):
+    """One input of the car: as it was believed, as the readings say, and what was decided about it."""
+
+    key: str
+    label: str
+    before: str
+    after: str
+    decided: Literal["open", "taken", "refused"]
+
+
+class LessonsView(View):
+    """What a job taught; ``can_take`` where the job's car has a record."""
+
+    lessons: list[LessonView]
+    can_take: bool
+
+
+def see_lessons(database: Database, job_id: str) -> LessonsView:
+    """What the readings after a job say about its car."""
+    now = standing(database, job_id)
+    found = _lessons(now)
+    decided = _decided(database, now) if found else None
+    return LessonsView(
+        lessons=[_show(one, now, decided) for one in found],
+        can_take=bool(now.book.car_id),
+    )
+
+
+def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsView:
+    """Write what the job fitted, and the lessons taken, into the car's record, each as one entry."""
+    now = standing(database, job_id)
+    if not now.book.car_id:
+        raise NotAllowed("This job was started without a car's record: there is nothing to write it to.")
+    found = _lessons(now)
+    if not found:
+        raise NotAllowed("There is nothing to learn yet: read heights or toe again after settling.")
+    car, record = now.book.car_id, standing(database, now.book.car_id, car=True)
+    version = record.version
+    fitted = _fitted(now, record)
+    if fitted:
+        act = Filled(tuple(fitted), f"{now.book.title}, parts fitted", "part")
+        version = write_act(database, car, f"{wanted.id[:58]}-parts", version, act, car=True).version
+    entries = _entries([one for one in found if one.key in wanted.keys], now, record)
+    decided = Filled(tuple(entries), _source(now)) if entries else Noted(_refusal(now))
+    write_act(database, car, wanted.id, version, decided, car=True)
+    return see_lessons(database, job_id)
+
+
+def _lessons(now: Standing) -> list[Learned]:
+    told = now.readings.quantities
+    strut = now.kind.key == "front_strut"
+    heights = []
+    if now.changes_springs:
+        before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
+        heights = learn(now.sprung, before, heights_after(now.readings))
+    elif strut:
+        heights = learn_corners(now.corners)
+    stories = toe_stories(now.log, now.state, now.readings, now.corners if strut else None)
+    toe = [one for axle, pair in stories.items() for one in learn_toe(pair, steered_within(axle, told))]
+    return [*heights, *toe]
+
+
+def _show(one: Learned, now: Standing, decided: set[str] | None) -> LessonView:
+    taken = decided is not None and _record_key(one.key) in decided
+    return LessonView(
+        key=one.key,
+        label=say_input_name(one.key, now.sheet),
+        before=say_input(one.key, Quantity(one.before, one.before_plus_minus / COVERAGE), now.sheet),
+        after=say_input(one.key, Quantity(one.after, one.after_plus_minus / COVERAGE), now.sheet),
+        decided="open" if decided is None else "taken" if taken else "refused",
+    )
+
+
+def _record_key(key: str) -> str:
+    """Where a lesson stands in the car's record."""
+    return LOADS if key.endswith(".load") else key.replace(NEW, ".spring.")
+
+
+def _decided(database: Database, now: Standing) -> set[str] | None:
+    """Fields of the car's record that this job's lessons were written to; None while nobody decided."""
+    if not now.book.car_id:
+        return None
+    taken = None
+    for event in effective(standing(database, now.book.car_id, car=True).log):
+        if isinstance(event.act, Filled) and event.act.source == _source(now):
+            taken = {entry.key for entry in event.act.entries}
+        elif isinstance(event.act, Noted) and event.act.text == _refusal(now):
+            taken = set()
+    return taken
+
+
+def _source(now: Standing) -> str:
+    """Where the car's record has its lesson from: the job, told apart from others of its name."""
+    return f"{now.book.title} ({now.book.created_at[:16]}), readings after settling"
+
+
+def _refusal(now: Standing) -> str:
+    return f"Nothing taken over from {_source(now)}"
+
+
+def _entries(found: Sequence[Learned], now: Standing, record: Standing) -> list[Entered]:
+    """What was learned, as entries of the car's record."""
+    entries = []
+    loads = {one.key: one.after for one in found if one.key.endswith(".load")}
+    if loads and now.loads:
+        told = {
+            wheel: loads.get(f"{wheel.replace('_', '.', 1)}.load", load.force)
+            for wheel, load in now.loads.wheels.items()
+        }
+        entries.append(
+            Entered(LOADS, "learned", {wheel: Typed(f"{force:.0f}", "n") for wheel, force in told.items()})
+        )
+    for one in found:
+        asked = record.sheet.fields.get(_record_key(one.key))
+        if asked is None or not asked.methods or one.key.endswith(".load"):
+            continue
+        unit = asked.methods[0].parts[0].unit
+        entries.append(
+            Entered(
+                asked.key,
+                asked.methods[0].name,
+                {asked.methods[0].parts[0].name: Typed(f"{from_core(one.after, unit):.5g}", unit)},
+                plus_minus=Typed(f"{one.after_plus_minus / abs(UNITS[unit].factor):.3g}", unit),
+            )
+        )
+    return entries
+
+
+def _fitted(now: Standing, record: Standing) -> list[Entered]:
+    """What this job fitted is the car's own from now on."""
+    entries = []
+    for axle in ("front", "rear"):
+        for new, own in NOW_ON_THE_CAR.items():
+            taken = now.state.entries.get(f"{axle}.{new}")
+            if taken and f"{axle}.{own}" in record.sheet.fields:
+                entries.append(replace(taken.act, key=f"{axle}.{own}"))
+    return entries

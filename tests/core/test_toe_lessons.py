@@ -1,0 +1,217 @@
+"""Toe after the work: what it teaches, why it missed, and geometry that follows what was read."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from fair_spindle.core.corner import make_corner
+from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.deriving import derive
+from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, Undone
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.outlook.aligned import align_car
+from fair_spindle.core.outlook.beside import Beside, MovesToe, beside_wheel
+from fair_spindle.core.outlook.bump_steer import bump_steer, suited
+from fair_spindle.core.outlook.corners import corners_of
+from fair_spindle.core.outlook.explaining_toe import explain_toes
+from fair_spindle.core.outlook.learning import learn_corners
+from fair_spindle.core.outlook.toe_lessons import learn_toe
+from fair_spindle.core.outlook.toe_readings import ToeRead, ToeStory, occasions, toe_stories
+from fair_spindle.core.planning.align import ALIGN
+from fair_spindle.core.planning.front_strut import FRONT_STRUT
+from fair_spindle.core.slopes import Slopes, angles_at
+from fair_spindle.demo import workshop
+
+MINUTE = math.pi / 180 / 60
+SLOPE, TURN = -3 * MINUTE / 10, 1.5
+POINTS = {
+    "strut_top": (-18, 571, 855), "strut_low": (6, 622, 410), "lower_front": (14, 382, 190),
+    "lower_rear": (-289, 374, 196), "lower_ball": (20, 695, 159), "tie_inner": (-127, 337, 253),
+    "tie_outer": (-133, 674, 243), "wheel_center": (-3, 741, 310),
+}  # fmt: skip
+
+
+def typed(key, text, unit, method="typed", part="value", pm=None):
+    return Entered(key, method, {part: Typed(f"{text}", unit)}, plus_minus=Typed(f"{pm}", unit) if pm else None)
+
+
+def toe(wheel, minutes, check=""):
+    return typed(f"{wheel}.{check}toe", minutes, "min", "angle", "toe", 0.4)
+
+
+def height(wheel, mm, check=""):
+    return typed(f"{wheel}.{check}height", mm, "mm", "hub_to_arch", "height", 0.4)
+
+
+def car():
+    """A strut front axle known by slopes and levers, read and lowered by 25 mm."""
+    yield Entered("front.layout", choice="strut")
+    yield Entered("front.steer", choice="behind")
+    yield typed("front.height_change", "-25", "mm")
+    for side in ("left", "right"):
+        wheel = f"front.{side}"
+        yield Entered(f"{wheel}.tie.adjust", choice="one_thread")
+        yield typed(f"{wheel}.tie.pitch", TURN, "pitch_mm")
+        yield typed(f"{wheel}.tie.lever", "120", "mm", pm=6)
+        yield typed(f"{wheel}.bump_slope", "-3", "min_per_10mm", part="slope", pm=1.5)
+        yield from (height(wheel, "360"), toe(wheel, "6"), typed(f"{wheel}.camber", "-0.8", "deg", "angle"))
+
+
+def job(*more):
+    acts = [one for one in (*car(), *more)]
+    log = [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, start=1)]
+    state = derive(log, ALIGN)
+    return log, state, readings_now(state, ALIGN)
+
+
+def after(left, right, mm="335"):
+    return [
+        one
+        for w, t in (("front.left", left), ("front.right", right))
+        for one in (height(w, mm, "check_"), toe(w, t, "check_"))
+    ]
+
+
+def lessons(*more, steered=0.0):
+    stories = toe_stories(*job(*more))
+    return {one.key: one for one in learn_toe(stories["front"], steered)}
+
+
+@pytest.mark.published
+def test_one_reading_is_weighed_against_what_was_believed():
+    """Source: JCGM 100, weighted mean; by hand for one wheel without steering, a toe read 25 mm lower."""
+    found = lessons(*after("1", "-1.5"))
+    left = found["front.left.bump_slope"]
+    read, read_open = (1.0 - 6.0) * MINUTE / 25, math.hypot(0.2 * MINUTE, 0.2 * MINUTE) / 25
+    open_ = math.hypot(read_open, abs(SLOPE) * math.hypot(0.2, 0.2) / 25)
+    prior, weights = 0.75 * MINUTE / 10, (1 / open_**2, 1 / (0.75 * MINUTE / 10) ** 2)
+    by_hand = (weights[0] * read + weights[1] * SLOPE) / sum(weights)
+    assert left.before_plus_minus == pytest.approx(2 * prior)
+    assert left.after == pytest.approx(by_hand, rel=1e-3)
+    assert left.after_plus_minus == pytest.approx(2 / math.sqrt(sum(weights)), rel=1e-2)
+    assert found["front.right.bump_slope"].after == pytest.approx(SLOPE, rel=1e-2), "as believed, only surer"
+
+
+def test_turns_between_two_readings_teach_the_lever_apart_from_the_slope():
+    one_turn = TURN / 110 / MINUTE
+    turned = [Turned(f"front.{side}", "Tie rod", 6) for side in ("left", "right")]
+    found = lessons(*after("-1.5", "-1.5"), *turned, *after(f"{-1.5 + one_turn:.3f}", f"{-1.5 + one_turn:.3f}"))
+    lever = found["front.left.tie.lever"]
+    assert lever.before == 120
+    assert lever.after == pytest.approx(110, abs=lever.after_plus_minus)
+    assert lever.after_plus_minus < 2.5
+    assert found["front.left.bump_slope"].after == pytest.approx(SLOPE, abs=0.2 * MINUTE / 10)
+
+
+def test_a_crooked_steering_wheel_is_not_taken_for_bump_steer():
+    apart = lessons(*after("3.5", "-6.5"), steered=3 * MINUTE)
+    alike = lessons(*after("3.5", "3.5"), steered=3 * MINUTE)
+    moved = [abs(found["front.left.bump_slope"].after - SLOPE) for found in (apart, alike)]
+    assert moved[0] < 0.4 * moved[1], "left out and right in is what the steering wheel does"
+
+
+def test_what_is_undone_or_read_without_a_height_teaches_nothing_and_a_second_walk_counts_twice():
+    log, _, readings = job(toe("front.left", "9", "check_"), *after("1", "2"), *after("1.5", "2.5"))
+    walks = {key: [one.walk for one in found] for key, found in occasions(log, readings.sheet).items()}
+    assert walks == {"front.left": [0, 1], "front.right": [0, 1]}
+    undone = next(one.id for one in log if getattr(one.act, "key", "") == "front.right.check_toe")
+    kept = occasions([*log, Event("u", len(log) + 1, "", Undone(undone))], readings.sheet)
+    assert len(kept["front.right"]) == 1
+    assert toe_stories(*job()) == {}
+
+
+def strut_job(left_toe):
+    acts = [
+        *workshop.baseline(),
+        typed("front.left.tie.lever", "118", "mm", pm=12),
+        Counted("left", "off", 140),
+        Counted("left", "on", 141),
+        Entered("front.left.check_height", "hub_to_arch", {"height": Typed("347.7", "mm")}),
+        toe("front.left", "7", "check_"),
+        Counted("left", "correct", 3),
+        toe("front.left", left_toe, "check_"),
+    ]
+    log = [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, start=1)]
+    state = derive(log, FRONT_STRUT)
+    readings = readings_now(state, FRONT_STRUT)
+    return log, state, readings, corners_of(state, readings)
+
+
+def test_counted_flats_of_a_correction_teach_the_lever_of_the_strut_job():
+    log, state, readings, corners = strut_job("29")
+    story = toe_stories(log, state, readings, corners)["front"][0]
+    rods = [one.by_rod for one in story.reads]
+    longer = 3 / 6 * readings.quantities["front.left.tie.pitch"].value
+    assert abs(rods[1] - rods[0]) == pytest.approx(longer / story.lever.value)
+    believed = readings.quantities["front.left.tie.lever"].value
+    off = {text: learn_toe(toe_stories(*strut_job(text))["front"], 0.0) for text in ("25", "33")}
+    levers = {t: next(one.after for one in f if one.key.endswith("lever")) for t, f in off.items()}
+    assert levers["33"] < believed < levers["25"], "more toe than expected: a shorter lever"
+
+
+def test_heights_of_a_strut_axle_teach_its_springs():
+    left = strut_job("7")[3]["left"]
+    lower = replace(left.quantities["check_height"], value=left.quantities["check_height"].value - 8)
+    both = {side: replace(left, quantities={**left.quantities, "check_height": lower}) for side in ("left", "right")}
+    found = {one.key: one for one in learn_corners(both)}
+    rate = found["front.new_spring.rate"]
+    assert rate.after < rate.before, "lower than predicted: softer than printed"
+    assert rate.after_plus_minus < rate.before_plus_minus
+    assert "front.spring.rate" not in found, "the old spring is off the car"
+    assert learn_corners({"left": replace(left, quantities={})}) == []
+
+
+@pytest.mark.parametrize(("own", "share"), [(1e-9, 1.0), (1e9, 0.0), (None, 0.5)])
+def test_points_give_way_to_a_bump_steer_that_was_read_by_its_weight(own, share):
+    """Source: JCGM 100, weighted mean of the two."""
+    corner = make_corner("strut", "left", -0.01, 0.002, POINTS)
+    drawn = bump_steer(corner, 1.0)
+    read = Quantity(drawn.value + 5e-6, drawn.uncertainty if own is None else own)
+    held = suited(corner, 1.0, read)
+    slope = float(angles_at(held, [0.0]).toe_slope[0])
+    assert slope == pytest.approx(drawn.value + share * 5e-6, abs=2e-8)
+    same = np.array(held.points["tie_outer"]) == np.array(corner.points["tie_outer"])
+    assert same.all(), "only the inner end moves"
+    semi = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
+    assert bump_steer(make_corner("semi_trailing", "left", 0.0, 0.0, semi), 1.0) is None
+
+
+def test_toe_is_expected_for_what_was_turned_and_explained_where_it_missed():
+    turned = [Turned(f"front.{side}", "Tie rod", 6) for side in ("left", "right")]
+    flat = TURN / 6 / 120 / MINUTE
+    expected = 6.0 - 7.5 + 6 * flat
+    _, state, readings = job(*turned, *after(f"{expected - 2 * flat:.2f}", f"{expected:.2f}"))
+    told, moves = {}, {}
+    for key in ("front.left", "front.right"):
+        wheel = align_car(state, readings, 400)[1][key]
+        told[key], moves[key] = beside_wheel(wheel, readings, with_height=True)
+    rows = {(one.key, one.name): one for one in (*told["front.left"], *told["front.right"])}
+    assert rows["front.left", "height"].miss == pytest.approx(0.0)
+    assert rows["front.right", "toe"].predicted == pytest.approx(expected * MINUTE, rel=1e-6)
+    assert moves["front.left"].per_turn == pytest.approx(6 * flat * MINUTE, rel=1e-4)
+    assert moves["front.left"].per_height == pytest.approx(-SLOPE)
+    surer = {key: replace(one, open=0.5 * MINUTE) for key, one in rows.items()}
+    found = explain_toes(list(surer.values()), moves)
+    assert set(found) == {"front.left"}
+    assert found["front.left"][0].words == "the count is off by 2 flats"
+
+
+def test_a_rear_wheel_is_not_blamed_on_the_steering_wheel():
+    def missed(axle):
+        rows = [
+            Beside(f"{axle}.{side}", "toe", None, None, 0.0, 1e-4, Quantity(sign * 2e-3, 5e-5))
+            for side, sign in (("left", 1), ("right", -1))
+        ]
+        found = explain_toes(rows, dict.fromkeys((f"{axle}.left", f"{axle}.right"), MovesToe(None, 0.0)))
+        return found[f"{axle}.left"][0].words
+
+    assert missed("front") == "the steering wheel was not straight when it was read"
+    assert missed("rear") == "the toe was read wrong, before or after"
+
+
+def test_a_wheel_that_is_known_for_sure_learns_nothing():
+    read = ToeRead(0, Quantity(0.002, 1e-4), 20.0, 0.5, 0.001, 0.0)
+    assert learn_toe([ToeStory("rear.left", Quantity(0.0), Quantity(1e-5), None, 0.0, (read,))], 0.0) == []
+    assert bump_steer(Slopes(1, 0.0, 0.0, 1e-5, 0.0), 3.0).uncertainty == 0.0

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { newId, send, type LessonsView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useLatest } from '../composables/useLatest'
+import { useJob } from '../stores/job'
+
+const store = useJob()
+const { problem, busy, guarded } = useGuarded()
+const found = shallowRef<LessonsView | null>(null)
+/** Left out by the tuner; all else is ticked. */
+const left = ref(new Set<string>())
+/** Refitting takes the server a while: asked once the reading has stopped. */
+const PAUSE_MS = 700
+const DECIDED = { open: '', taken: '✓ in the record', refused: '✕ refused' }
+const lessons = computed(() => found.value?.lessons ?? [])
+const open = computed(() => lessons.value.some((one) => one.decided === 'open'))
+const ticked = computed(() =>
+  lessons.value.map((one) => one.key).filter((key) => !left.value.has(key)),
+)
+const path = () => `${store.path}/lessons`
+
+const load = useLatest(
+  () =>
+    guarded(async () => {
+      found.value = await send<LessonsView>('GET', path())
+    }),
+  PAUSE_MS,
+)
+
+const decide = (keys: string[]) =>
+  guarded(async () => {
+    found.value = await send<LessonsView>('POST', path(), { id: newId(), keys })
+  })
+
+function tick(key: string): void {
+  const now = new Set(left.value)
+  if (!now.delete(key)) now.add(key)
+  left.value = now
+}
+
+watch(
+  () => store.job?.version,
+  () => load(),
+  { immediate: true },
+)
+</script>
+
+<template>
+  <section v-if="lessons.length" class="card stack scroll" aria-label="Learned">
+    <h3>What the readings taught about this car</h3>
+    <table class="sheet-table">
+      <thead>
+        <tr>
+          <th></th>
+          <th>Believed</th>
+          <th>By the readings</th>
+          <th>{{ open ? 'Take it' : 'Decided' }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in lessons" :key="one.key">
+          <th>{{ one.label }}</th>
+          <td class="figure">{{ one.before }}</td>
+          <td class="figure">
+            <b>{{ one.after }}</b>
+          </td>
+          <td>
+            <label v-if="one.decided === 'open' && found?.can_take" class="tick">
+              <input
+                type="checkbox"
+                :checked="!left.has(one.key)"
+                :aria-label="`Take ${one.label}`"
+                @change="tick(one.key)"
+              />
+            </label>
+            <span v-else :class="one.decided">{{ DECIDED[one.decided] }}</span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="!found?.can_take" class="soft">
+      This job was started without a car's record, so there is nothing to write it to.
+    </p>
+    <template v-else-if="open">
+      <div class="row">
+        <el-button type="primary" :disabled="busy || !ticked.length" @click="decide(ticked)">
+          Take what is ticked into the car's record
+        </el-button>
+        <el-button :disabled="busy" @click="decide([])">Refuse it all</el-button>
+      </div>
+      <p class="soft">
+        The next job on this car starts from what is taken. New springs, dampers and holes go into
+        the record with either.
+      </p>
+    </template>
+    <p v-else class="soft">
+      Taking it back is an undo in the car's record; then it can be decided again.
+    </p>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.tick {
+  display: grid;
+  place-items: center start;
+  min-height: 44px;
+}
+
+.tick input {
+  width: 28px;
+  height: 28px;
+}
+
+.taken {
+  color: var(--go);
+}
+
+.refused {
+  color: var(--stop);
+}
+</style>
