@@ -29,7 +29,7 @@ from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.saying import say_field, say_quantity
+from fair_spindle.jobs.saying import say_input, say_input_name, say_quantity
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
@@ -147,10 +147,12 @@ def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:
 
 
 def _explanation(one: Explanation, now: Standing) -> ExplanationView:
-    where = say_field(one.key, now.sheet) if one.key in now.sheet.fields else label_wheel(one.key)
+    known = one.key in now.sheet.fields
+    unit = "N" if one.key.endswith((".load", ".dead")) else "mm"
+    amount = say_input(one.key, Quantity(one.amount), now.sheet) if known else f"{one.amount:.1f} {unit}"
     return ExplanationView(
         words=one.cause.words,
-        where=f"{where}, by {one.amount:+.3g}".replace("-", "−"),
+        where=f"{say_input_name(one.key, now.sheet)}, by {'' if one.amount < 0 else '+'}{amount}".replace("-", "−"),
         test=one.cause.test,
         minutes=one.cause.minutes,
         share_pct=100 * one.share,

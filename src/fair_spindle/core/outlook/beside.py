@@ -18,6 +18,7 @@ from fair_spindle.core.front_axle import CornerPlan
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.aligned import AlignedWheel
 from fair_spindle.core.outlook.bump_steer import TIE, bump_steer
+from fair_spindle.core.outlook.geometry import slope_read
 from fair_spindle.core.outlook.sitting import Sitting
 from fair_spindle.core.planning.template import Side
 from fair_spindle.core.slopes import angles_at
@@ -59,10 +60,14 @@ class Beside:
 
 @dataclass(frozen=True)
 class MovesToe:
-    """What moves a wheel's toe: one turn of its rod, None where none can be turned [rad]; height [rad/mm]."""
+    """What moves a wheel's toe: one turn of its rod, None where none can be turned [rad]; height [rad/mm].
+
+    ``by_slope`` is what the uncertainty of its bump steer leaves open over the travel planned. [rad]
+    """
 
     per_turn: float | None
     per_height: float
+    by_slope: float = 0.0
 
 
 def beside_sitting(sitting: Sitting, told: Mapping[str, Quantity]) -> list[Beside]:
@@ -155,7 +160,8 @@ def beside_corner(side: Side, corner: StrutCorner, plan: CornerPlan) -> tuple[li
     if not corner.lacks(("tie.pitch", "tie.lever", "steer")):
         pitch, lever = corner.quantities["tie.pitch"].value, corner.quantities["tie.lever"].value
         turn = float(toe_for_rod_change(pitch, lever, corner.steer))
-    return found, MovesToe(turn, -slope.value if slope else 0.0)
+    travel = -plan.height_change.value if plan.height_change else 0.0
+    return found, MovesToe(turn, -slope.value, abs(travel) * slope.uncertainty) if slope else MovesToe(turn, 0.0)
 
 
 def beside_wheel(one: AlignedWheel, readings: Readings, *, with_height: bool) -> tuple[list[Beside], MovesToe]:
@@ -205,7 +211,7 @@ def beside_wheel(one: AlignedWheel, readings: Readings, *, with_height: bool) ->
         found.append(Beside(wheel.key, "height", height, None, height.value - wheel.travel, open_, settled))
     if wheel.corner is not None:
         try:
-            moves = _moves(one)
+            moves = _moves(one, readings)
             found += _angles(one, told, moves)
         except NoSolution:
             pass
@@ -218,10 +224,6 @@ def _angles(one: AlignedWheel, told: Mapping[str, Quantity], moves: MovesToe) ->
     steps = one.turned_when_read if one.read else one.planned
     set_to = [each.changed(steps.get(each.name, 0)) for each in wheel.adjusters]
     angles = angles_at(wheel.corner, [wheel.travel], changes_by_link(wheel.adjusters, np.array([set_to])))
-    slope = bump_steer(wheel.corner, wheel.doubtful.point)
-    by_height = hypot(
-        abs(moves.per_height) * wheel.doubtful.travel, (slope.uncertainty if slope else 0.0) * wheel.travel
-    )
     names: tuple[Name, ...] = ("toe", "camber")
     for name in names:
         if name not in wheel.read:
@@ -230,20 +232,23 @@ def _angles(one: AlignedWheel, told: Mapping[str, Quantity], moves: MovesToe) ->
         if open_ is None and name == "camber":
             continue
         if open_ is None:
-            open_ = COVERAGE * hypot(wheel.doubtful.toe, by_height)
+            open_ = COVERAGE * hypot(wheel.doubtful.toe, moves.per_height * wheel.doubtful.travel, moves.by_slope)
         before, predicted = told.get(f"{wheel.key}.{name}"), float(getattr(angles, name)[0])
         read, wanted = told.get(f"{wheel.key}.check_{name}"), one.plan.targets.get(name)
         yield Beside(wheel.key, name, before, wanted, predicted, open_, read)
 
 
-def _moves(one: AlignedWheel) -> MovesToe:
+def _moves(one: AlignedWheel, readings: Readings) -> MovesToe:
     wheel = one.plan.wheel
     assert wheel.corner is not None
     at = angles_at(wheel.corner, [wheel.travel + 1.0, wheel.travel - 1.0]).toe
     per_height = -float(at[0] - at[1]) / 2
+    read = slope_read(readings, readings.quantities, wheel.key)
+    slope = bump_steer(wheel.corner, wheel.doubtful.point, read)
+    by_slope = abs(wheel.travel) * slope.uncertainty if slope else 0.0
     rod = next((each for each in wheel.adjusters if any(link == TIE for link, _ in each.acts_on)), None)
     if rod is None:
-        return MovesToe(None, per_height)
+        return MovesToe(None, per_height, by_slope)
     half = rod.per_turn / 2
     toe = angles_at(wheel.corner, [wheel.travel] * 2, {TIE: np.array([half, -half])}).toe
-    return MovesToe(float(toe[0] - toe[1]), per_height)
+    return MovesToe(float(toe[0] - toe[1]), per_height, by_slope)

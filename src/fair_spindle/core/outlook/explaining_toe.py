@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from math import degrees, exp
+from math import degrees, exp, hypot
 
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.beside import Beside, MovesToe
@@ -62,14 +62,8 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
             continue
         axle, _, side = key.partition(".")
         other = toes.get(f"{axle}.{'right' if side == 'left' else 'left'}") if axle == "front" else None
-        by = moves[key]
         told = explain_toe(
-            one.miss,
-            one.plus_minus,
-            by.per_turn,
-            heights.get(key) or 0.0,
-            by.per_height,
-            other.miss if other else None,
+            one.miss, one.plus_minus, moves[key], heights.get(key) or 0.0, other.miss if other else None
         )
         if told:
             found[key] = told
@@ -77,7 +71,7 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
 
 
 def explain_toe(
-    miss: float, plus_minus: float, per_turn: float | None, height_miss: float, slope: float, other_miss: float | None
+    miss: float, plus_minus: float, moves: MovesToe, height_miss: float, other_miss: float | None
 ) -> list[ToeExplanation]:
     """Rank what could explain a toe that came out otherwise.
 
@@ -85,12 +79,10 @@ def explain_toe(
     ----------
     miss, plus_minus : float
         Measured less predicted, and its ±. [rad]
-    per_turn : float or None
-        What one turn of the rod does to the toe; None where nothing can be turned. [rad]
+    moves : MovesToe
+        What moves this wheel's toe. [rad, rad/mm]
     height_miss : float
         Height measured less predicted at the same wheel. [mm]
-    slope : float
-        Toe per height. [rad/mm]
     other_miss : float or None
         The miss at the other wheel of the axle. [rad]
 
@@ -105,8 +97,9 @@ def explain_toe(
 
     Notes
     -----
-    A miscount moves the toe by whole flats or turns; the height's share is slope times its miss; a crooked steering
-    wheel moves both wheels alike and opposite.  Commonness is the product's own value.
+    A miscount moves the toe by whole flats or turns; the height's share is slope times its miss; bump steer
+    may be three times its standard uncertainty off; a crooked steering wheel moves both
+    wheels alike and opposite.  Commonness is the product's own value.
 
     Source
     ------
@@ -114,25 +107,30 @@ def explain_toe(
 
     Examples
     --------
-    >>> found = explain_toe(0.0100, 0.0006, 0.0100, 0.0, 0.0, 0.0)
+    >>> found = explain_toe(0.0100, 0.0006, MovesToe(0.0100, 0.0), 0.0, 0.0)
     >>> found[0].words
     'the count is off by 1 turn'
     """
     if abs(miss) <= plus_minus:
         return []
     unit = max(plus_minus / COVERAGE, 1e-6)
-    per_flat = (per_turn or 0.0) * FLAT
+    per_flat = (moves.per_turn or 0.0) * FLAT
     flats = round(miss / per_flat) if per_flat else 0
     counted = miss - flats * per_flat
-    by_height = miss - slope * height_miss
+    by_height = miss - moves.per_height * height_miss
     told = []
     if flats:
         rare = 0.7 if flats % 6 == 0 else 0.4
         told.append((f"the count is off by {_turns(flats)}", _COUNT, 5, counted, rare))
-    if abs(slope * height_miss) > unit:
+    if abs(moves.per_height * height_miss) > unit:
         told.append(
             (f"the height came out {abs(height_miss):.0f} mm off, and toe follows it", _SLOPE, 3, by_height, 0.8)
         )
+    spread = 3 * moves.by_slope
+    if spread:
+        amount = miss * spread**2 / (spread**2 + unit**2)
+        off = hypot(miss - amount, unit * amount / spread)
+        told.append(("bump steer is otherwise than believed", _TWO, 10, off, 0.7))
     if other_miss is not None and abs(other_miss) > unit:
         told.append(("the steering wheel was not straight when it was read", _WHEEL, 5, miss + other_miss, 0.7))
     minutes = degrees(abs(miss)) * 60
@@ -151,6 +149,7 @@ def explain_toe(
 
 _COUNT = "Measure centre to centre at both rods and set it against the plan."
 _SLOPE = "Correct the height first; read toe again."
+_TWO = "Read toe at two heights, with the rods left alone; or take what the readings teach below."
 _WHEEL = "Hold the wheel straight with the strap and read both sides again."
 _READ = "Settle, read again with another method."
 
