@@ -2,6 +2,7 @@
 import { computed, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { newId, send, type ExplainedView, type JobView } from '../api/client'
+import BesideTable from './BesideTable.vue'
 import { useGuarded } from '../composables/useGuarded'
 import { useLatest } from '../composables/useLatest'
 import { useJob } from '../stores/job'
@@ -43,43 +44,13 @@ watch(
 </script>
 
 <template>
-  <section
-    v-if="found?.readings.length"
-    class="card stack scroll"
-    aria-label="Beside the prediction"
-  >
-    <h3>Beside the prediction</h3>
-    <table class="sheet-table">
-      <thead>
-        <tr>
-          <th></th>
-          <th>Baseline</th>
-          <th>Wanted</th>
-          <th>Predicted</th>
-          <th>Settled</th>
-          <th>Missed by</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in found.readings" :key="one.label">
-          <th>{{ one.label }}</th>
-          <td class="figure">{{ one.before }}</td>
-          <td class="figure">{{ one.wanted }}</td>
-          <td class="figure">{{ one.predicted }}</td>
-          <td class="figure">{{ one.measured }}</td>
-          <td class="figure" :class="{ beyond: one.beyond }">
-            {{ one.beyond ? '▲ ' : '' }}{{ one.miss }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </section>
+  <BesideTable v-if="found?.readings.length" :readings="found.readings" />
   <section v-if="found?.heights.length" class="card stack" aria-label="What could explain it">
     <h3>What could explain it</h3>
     <ol>
       <li v-for="one in found.heights" :key="one.words + one.where">
         <p>
-          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }} %</span>
+          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }}&nbsp;%</span>
           <span class="soft where">{{ one.where }}</span>
         </p>
         <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
@@ -96,7 +67,7 @@ watch(
     <ol>
       <li v-for="one in all" :key="one.words">
         <p>
-          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }} %</span>
+          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }}&nbsp;%</span>
         </p>
         <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
       </li>
@@ -127,10 +98,6 @@ ol {
 
 .where {
   margin-left: 8px;
-}
-
-.beyond {
-  color: var(--stop);
 }
 
 .el-button {
