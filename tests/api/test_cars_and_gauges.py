@@ -173,6 +173,51 @@ def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars
     assert refused.json()["field"].startswith("car/log")
 
 
+def test_a_car_that_is_here_already_is_asked_about(client, cars, jobs):
+    document = client.get(f"/api/jobs/{jobs['measured']}/job.json").json()
+    count = iter(range(100))
+
+    def bring(answer=None, **changes):
+        """The job as from another workshop, its car's record changed; asked, or answered."""
+        new = json.loads(json.dumps(document))
+        new["job"]["id"] = f"brought-{next(count):05}"
+        for key, value in changes.items():
+            new["car"][key] = value
+        new["job"]["car_id"] = new["car"]["head"]["id"]
+        query = "" if answer is None else f"?apply=true&car={answer}"
+        answered = client.post(f"/api/jobs/import{query}", content=json.dumps(new).encode()).json()
+        return answered, new["job"]["id"]
+
+    def car_of(job):
+        return client.get(f"/api/jobs/{job}").json()["car_id"]
+
+    def length(car):
+        return client.get(f"/api/cars/{car}").json()["version"]
+
+    log, head, own = document["car"]["log"], document["car"]["head"], cars["vessik"]
+    asked = bring()[0]
+    assert [one["value"] for one in asked["answers"]] == ["leave", "second"]
+    assert bring("car:elsewhere")[0]["field"] == "car"
+    note = {"kind": "noted", "text": "written elsewhere", "step": ""}
+    more = [*log, {"id": "elsewhere-01", "seq": len(log) + 1, "at": "2030-01-01T00:00:00Z", "act": note}]
+    assert [one["value"] for one in bring(log=more)[0]["answers"]] == ["update", "leave", "second"]
+    for answer, grows in (("leave", 0), ("update", 1)):
+        before = length(own)
+        assert car_of(bring(answer, log=more)[1]) == own
+        assert length(own) == before + grows
+    other = [*log[:-1], {**more[-1], "seq": len(log)}]
+    assert "another record" in bring(log=other)[0]["said"]
+    second = car_of(bring("second", log=other)[1])
+    assert second != own
+    assert client.get(f"/api/cars/{second}").json()["car"].endswith("second record")
+    stranger = {**head, "id": "another-car-1"}
+    asked = bring(head=stranger)[0]
+    assert [one["value"] for one in asked["answers"]] == ["new", f"car:{own}"]
+    assert car_of(bring(f"car:{own}", head=stranger)[1]) == own
+    assert client.get("/api/cars/another-car-1").status_code == 404
+    assert car_of(bring("new", head=stranger)[1]) == "another-car-1"
+
+
 def test_instruments_are_kept_changed_and_flagged(client, jobs):
     gauges = {one["name"]: one for one in client.get("/api/instruments").json()}
     assert gauges["Level, bay 2"]["overdue"]

@@ -141,12 +141,11 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     for name, before in corner.items():
         key = name.lower().replace(" ", ".")
         tuner.enter_height(f"{key}.check_height", f"{before + predicted[name] - (6 if 'Front' in name else 0):.1f}")
-    page.reload()
-    part(tuner, "Learned")
+    tuner.tab("Check")
     learned = page.get_by_role("region", name="Learned")
-    expect(learned).to_contain_text("By the heights")
-    tuner.press("Take it into the car's record")
-    expect(learned).to_contain_text("✓ Stands in the car's record")
+    expect(learned).to_contain_text("By the readings")
+    tuner.press("Take what is ticked into the car's record")
+    expect(learned).to_contain_text("✓ in the record")
     record = json.load(urllib.request.urlopen(f"{tuner.address}/api/cars/{tuner.car}"))["entries"]
     assert record["front.spring.free"]["said"] == "7 in", "the new springs are the car's own from now on"
     assert "±" in record["front.spring.rate"]["understood"]

@@ -305,15 +305,3 @@ class JobView(BookView):
     notes: list[NoteView]
     overrides: list[OverrideView]
     signature: SignatureView | None
-
-
-class ImportView(View):
-    """What an import did or would do."""
-
-    job_id: str
-    title: str
-    car: str
-    entries: int
-    outcome: Literal["new", "same"]
-    applied: bool
-    said: str

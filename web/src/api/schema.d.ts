@@ -909,7 +909,7 @@ export interface paths {
         put?: never;
         /**
          * Import Job
-         * @description Read a job file; only with ``apply`` is anything changed.
+         * @description Read a job file; only with ``apply`` is anything changed; ``car`` is one of the answers it asked for.
          */
         post: operations["import_job_api_jobs_import_post"];
         delete?: never;
@@ -2388,6 +2388,16 @@ export interface components {
             title: string;
         };
         /**
+         * CarAnswerView
+         * @description One answer to the question which car a job file's car is.
+         */
+        CarAnswerView: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * CarCopy
          * @description A copy of a car under another name.
          */
@@ -3520,9 +3530,11 @@ export interface components {
         };
         /**
          * ImportView
-         * @description What an import did or would do.
+         * @description What an import did or would do; ``answers`` where the car has to be asked about, the usual one first.
          */
         ImportView: {
+            /** Answers */
+            answers: components["schemas"]["CarAnswerView"][];
             /** Applied */
             applied: boolean;
             /** Car */
@@ -10568,6 +10580,7 @@ export interface operations {
         parameters: {
             query?: {
                 apply?: boolean;
+                car?: string;
             };
             header?: never;
             path?: never;

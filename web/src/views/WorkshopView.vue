@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
-import { ask, send, type CarLine, type ImportView, type JobLine } from '../api/client'
+import { ask, type CarLine, type JobLine } from '../api/client'
+import ImportCard from '../components/ImportCard.vue'
 import JobList from '../components/JobList.vue'
 import NewJob from '../components/NewJob.vue'
 import { useGuarded } from '../composables/useGuarded'
 
 const jobs = ref<JobLine[] | null>(null)
 const cars = ref<CarLine[] | null>(null)
-const file = ref<File | null>(null)
-const preview = ref<ImportView | null>(null)
 const { problem, guarded } = useGuarded()
 
 const sought = ref('')
@@ -27,25 +26,6 @@ const load = () =>
   guarded(async () => {
     await find()
     cars.value = await ask((api) => api.GET('/api/cars'))
-  })
-
-const bring = (apply: boolean) =>
-  send<ImportView>('POST', `/api/jobs/import?apply=${apply}`, file.value!)
-
-const choose = (event: Event) =>
-  guarded(async () => {
-    const input = event.target as HTMLInputElement
-    file.value = input.files?.[0] ?? null
-    preview.value = null
-    input.value = ''
-    if (file.value) preview.value = await bring(false)
-  })
-
-const bringIn = () =>
-  guarded(async () => {
-    if (!file.value) return
-    preview.value = await bring(true)
-    await load()
   })
 
 onMounted(load)
@@ -73,28 +53,7 @@ onMounted(load)
     </section>
     <aside class="stack">
       <NewJob v-if="cars" :cars="cars" />
-      <div class="card stack">
-        <h3>Bring in a job file</h3>
-        <label class="labelled">
-          Job file (JSON or ZIP)
-          <input type="file" accept=".json,.zip,application/json" class="box" @change="choose" />
-        </label>
-        <template v-if="preview">
-          <p class="notice go" role="status">
-            <span>
-              <b>{{ preview.title }}</b>, {{ preview.car }}: {{ preview.entries }} entries.
-              {{ preview.said }}
-            </span>
-          </p>
-          <el-button
-            v-if="preview.outcome === 'new' && !preview.applied"
-            type="primary"
-            @click="bringIn"
-          >
-            Add this job
-          </el-button>
-        </template>
-      </div>
+      <ImportCard @added="load" />
     </aside>
   </div>
 </template>

@@ -18,6 +18,7 @@ from fair_spindle.jobs import (
     checking,
     exchange,
     history,
+    importing,
     joints,
     learning,
     pictures,
@@ -30,9 +31,10 @@ from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.checking import ExplainedView
 from fair_spindle.jobs.history import JobFrom
+from fair_spindle.jobs.importing import ImportView
 from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.learning import Decide, LessonsView
-from fair_spindle.jobs.models import EventCreate, ImportView, JobCreate, JobLine, JobView, ReadRequest
+from fair_spindle.jobs.models import EventCreate, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.springs_models import SpringsView, TriedSits, TrySprings
@@ -70,9 +72,10 @@ def import_job(
     db: Db,
     content: Annotated[bytes, Body(media_type="application/octet-stream")],
     apply: Annotated[bool, Query()] = False,
+    car: Annotated[str, Query(max_length=80)] = "",
 ) -> ImportView:
-    """Read a job file; only with ``apply`` is anything changed."""
-    return exchange.import_job(db, content, apply)
+    """Read a job file; only with ``apply`` is anything changed; ``car`` is one of the answers it asked for."""
+    return importing.import_job(db, content, apply, car)
 
 
 @router.get("/jobs/{job_id}", response_model=JobView)
