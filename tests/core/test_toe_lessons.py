@@ -112,6 +112,33 @@ def test_a_crooked_steering_wheel_is_not_taken_for_bump_steer():
     assert moved[0] < 0.4 * moved[1], "left out and right in is what the steering wheel does"
 
 
+@pytest.mark.published
+def test_what_is_learned_lies_off_the_truth_by_what_its_uncertainty_says():
+    """Source: JCGM 101: for cars drawn from what was believed, errors over their uncertainty are standard normal."""
+    generator = np.random.default_rng(7)
+    off = []
+    for _ in range(250):
+        slopes, levers = generator.normal(SLOPE, 4e-5, 2), generator.normal(120, 3, 2)
+        steer = generator.normal(0, 6e-4, 4)
+        stories = []
+        for side, sign in (("left", -1), ("right", 1)):
+            at = 0 if side == "left" else 1
+            start = 0.0017 + generator.normal(0, 2e-4)
+            reads = []
+            for walk, (travel, longer) in enumerate(((25.0, 0.0), (25.0, 3.0), (-20.0, 3.0))):
+                toe = 0.0017 + slopes[at] * travel + longer / levers[at] + sign * (steer[walk + 1] - steer[0])
+                read = Quantity(toe + generator.normal(0, 2e-4), 2e-4)
+                reads.append(ToeRead(walk, read, travel, 0.0, SLOPE * travel + longer / 120, longer / 120))
+            believed = Quantity(SLOPE, 4e-5), Quantity(120.0, 3.0)
+            stories.append(ToeStory(f"front.{side}", Quantity(start, 2e-4), *believed, 0.0, tuple(reads)))
+        truth = {f"front.{side}.bump_slope": slope for side, slope in zip(("left", "right"), slopes, strict=True)}
+        truth |= {f"front.{side}.tie.lever": lever for side, lever in zip(("left", "right"), levers, strict=True)}
+        off += [(one.after - truth[one.key]) / (one.after_plus_minus / 2) for one in learn_toe(stories, 6e-4)]
+    assert len(off) > 700
+    assert np.std(off) == pytest.approx(1.0, abs=0.1)
+    assert abs(np.mean(off)) < 0.1
+
+
 def test_what_is_undone_or_read_without_a_height_teaches_nothing_and_a_second_walk_counts_twice():
     log, _, readings = job(toe("front.left", "9", "check_"), *after("1", "2"), *after("1.5", "2.5"))
     walks = {key: [one.walk for one in found] for key, found in occasions(log, readings.sheet).items()}

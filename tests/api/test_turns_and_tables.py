@@ -1,0 +1,163 @@
+"""Turns of a solid axle, readings and tightenings as tables, loads that are learned: over HTTP."""
+
+import csv
+import io
+import math
+
+import pytest
+
+CSV = {"Content-Type": "text/csv"}
+
+
+class Job:
+    """A job as a page writes in it."""
+
+    def __init__(self, client, job_id):
+        self.client, self.path, self.count = client, f"/api/jobs/{job_id}", 0
+
+    def view(self):
+        return self.client.get(self.path).json()
+
+    def write(self, **act):
+        self.count += 1
+        body = {"id": f"table-{self.count:05}", "seen": self.view()["version"], "act": act}
+        answer = self.client.post(f"{self.path}/events", json=body)
+        assert answer.status_code == 201, answer.text
+        return answer.json()
+
+    def enter(self, key, text, unit, method="typed", part="value"):
+        return self.write(kind="entered", key=key, method=method, typed={part: {"text": text, "unit": unit}})
+
+    def turns(self):
+        return self.client.get(f"{self.path}/turns").json()
+
+    def table(self, name):
+        content = self.client.get(f"{self.path}/{name}.csv").content.decode("utf-8-sig")
+        return list(csv.DictReader(io.StringIO(content)))
+
+
+@pytest.fixture
+def solid(client):
+    """A new job that brings the wheels of a solid front axle back."""
+    car = next(one for one in client.get("/api/cars").json() if "Cragg" in one["car"])
+    body = {"id": "solid-000001", "title": "Up", "car": "-", "car_id": car["id"], "template": "align"}
+    assert client.post("/api/jobs", json=body).status_code == 201
+    return Job(client, "solid-000001")
+
+
+def test_tie_rod_and_drag_link_of_a_solid_axle_are_counted_read_again_and_corrected(solid):
+    """Referee: lever × Δ(total toe) ÷ length per turn, by hand."""
+    for side, toe in (("left", "9"), ("right", "7")):
+        solid.enter(f"front.{side}.toe", toe, "min", "angle", "toe")
+    solid.enter("car.wheel_off", "0", "deg")
+    for name, pitch in (("tie.pitch", "1.5"), ("tie.pitch_2", "2"), ("drag.pitch", "2")):
+        solid.enter(f"front.{name}", pitch, "pitch_mm")
+    rods = {one["name"]: one for one in solid.turns()["steering"]["counts"]}
+    per_turn = 1.5 + 2
+    wanted = math.radians((3 + 3 - 9 - 7) / 60) * 152 / per_turn
+    assert rods["Tie rod"]["planned"] == round(wanted * 6), "shorter by whole flats"
+    assert rods["Tie rod"]["planned_said"].endswith("shorter")
+    assert rods["Tie rod"]["left"] == rods["Tie rod"]["planned"]
+    assert rods["Drag link"]["planned"] != 0, "45 mm of lift turns the steering wheel"
+    assert "centre to centre" in rods["Tie rod"]["by_length"]
+    solid.write(kind="turned", wheel="front", adjuster="Tie rod", steps=rods["Tie rod"]["planned"])
+    open_ = [one["message"] for one in solid.view()["findings"]]
+    assert any("drag link: 0 of" in one for one in open_)
+    assert not any("tie rod: " in one for one in open_)
+    for side in ("left", "right"):
+        solid.enter(f"front.{side}.check_toe", "9", "min", "angle", "toe")
+    found = solid.turns()["steering"]
+    again = {one["name"]: one for one in found["counts"]}["Tie rod"]
+    assert again["left"] == round(math.radians((6 - 18) / 60) * 152 / per_turn * 6)
+    read = next(one for one in found["read_again"] if one["name"] == "total toe")
+    assert read["read_deg"] == pytest.approx(18 / 60)
+    assert not read["inside"]
+
+
+def test_readings_go_out_as_a_table_and_into_another_job_with_their_instruments(client, jobs):
+    first = Job(client, jobs["measured"])
+    content = client.get(f"{first.path}/readings.csv").content
+    body = {
+        "id": "table-job-01",
+        "title": "Again",
+        "car": "-",
+        "car_id": first.view()["car_id"],
+        "template": "measure",
+    }
+    assert client.post("/api/jobs", json=body).status_code == 201
+    second = Job(client, "table-job-01")
+    query = f"{second.path}/readings.csv?key=table-in-01&seen={second.view()['version']}"
+    looked = client.post(query, content=content, headers=CSV).json()
+    assert (looked["problems"], looked["applied"]) == (0, False)
+    assert second.table("readings") == [], "looking changes nothing"
+    assert client.post(f"{query}&apply=true", content=content, headers=CSV).json()["applied"]
+    assert second.table("readings") == first.table("readings")
+    before, after = first.view()["entries"], second.view()["entries"]
+    for key in ("front.left.height", "rear.left.camber", "front.right.caster"):
+        assert after[key]["understood"] == before[key]["understood"], "repeats, method and gauge come with it"
+    again = client.post(query.replace("-in-01", "-in-02"), content=content, headers=CSV).json()
+    height = next(one for one in again["readings"] if one["key"] == "front.left.height")
+    assert height["replaces"] == height["understood"]
+
+
+def test_a_table_with_one_bad_line_is_told_and_none_of_it_is_taken(client, jobs):
+    job = Job(client, jobs["measured"])
+    content = client.get(f"{job.path}/readings.csv").content.replace(b",371.4,mm,", b",371.4,nm,")
+    version = job.view()["version"]
+    query = f"{job.path}/readings.csv?key=table-in-03&seen={version}"
+    looked = client.post(query, content=content, headers=CSV).json()
+    assert looked["problems"] == 1
+    told = next(one["problem"] for one in looked["readings"] if one["problem"])
+    assert "Line 4" in told
+    refused = client.post(f"{query}&apply=true", content=content, headers=CSV)
+    assert refused.status_code == 422
+    assert told in refused.json()["message"]
+    assert job.view()["version"] == version
+
+
+def test_tightenings_on_a_map_say_wrench_pass_angle_and_specification(client):
+    line = next(one for one in client.get("/api/jobs").json() if one["title"].startswith("Coilovers"))
+    job = Job(client, line["id"])
+    for to in ("hand", "snug"):
+        job.write(kind="worked", joint="front-bar-bracket", places=[1, 2, 3], to=to)
+    job.write(
+        kind="worked", joint="front-bar-bracket", places=[1], to="torqued", reading={"text": "38", "unit": "nm"}
+    )
+    job.write(kind="worked", joint="front-bar-bracket", places=[2], to="torqued", by_feel="no room")
+    rows = {(row["place"], row["to"]): row for row in job.table("tightenings")}
+    final, felt = rows["1", "torqued"], rows["2", "torqued"]
+    bolt = next(
+        one
+        for joint in client.get(f"{job.path}/joints").json()["joints"]
+        for one in joint["bolts"]
+        if (joint["key"], one["number"]) == ("front-bar-bracket", 1)
+    )
+    assert (final["reading"], final["reading_unit"], final["percent"]) == ("38", "nm", "100")
+    assert final["source"]
+    assert final["specified"]
+    assert bolt["number"] == int(final["place"])
+    assert (felt["reading"], felt["by_feel"]) == ("", "no room")
+
+
+def test_wheel_loads_that_heights_correct_go_into_the_record_as_loads(client):
+    line = next(one for one in client.get("/api/jobs").json() if one["title"].startswith("Coilovers"))
+    job = Job(client, line["id"])
+    guess = {
+        name: {"text": text, "unit": unit} for name, text, unit in (("total", "1480", "kgf"), ("share", "52", "pct"))
+    }
+    job.write(kind="entered", key="car.loads", method="total_and_share", typed=guess)
+    for one in client.get(f"{job.path}/springs?samples=300").json()["wheels"]:
+        off = -9 if one["key"].startswith("rear") else 0
+        job.enter(f"{one['key']}.check_height", f"{one['predicted_mm'] + off:.1f}", "mm", "hub_to_arch", "height")
+    lessons = client.get(f"{job.path}/lessons").json()["lessons"]
+    loads = [one for one in lessons if one["key"].endswith(".load")]
+    assert loads, "a guessed load is open enough to learn about"
+    assert all(one["before"].endswith(" N") for one in loads)
+    body = {"id": "learn-load-01", "keys": [one["key"] for one in loads]}
+    said = client.post(f"{job.path}/lessons", json=body).json()["lessons"]
+    assert {one["decided"] for one in said if one["key"].endswith(".load")} == {"taken"}
+    car = client.get(f"/api/cars/{job.view()['car_id']}").json()
+    told = {one["key"]: float(one["after"].split()[0]) for one in loads}
+    kept = {wheel["label"]: wheel for wheel in car["loads"]["wheels"]}
+    for key, force in told.items():
+        assert kept[key.removesuffix(".load").replace(".", " ").capitalize()]["load_n"] == pytest.approx(force, abs=1)
