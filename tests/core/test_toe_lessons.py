@@ -19,6 +19,7 @@ from fair_spindle.core.outlook.explaining_toe import explain_toes
 from fair_spindle.core.outlook.learning import learn_corners
 from fair_spindle.core.outlook.toe_lessons import learn_toe
 from fair_spindle.core.outlook.toe_readings import ToeRead, ToeStory, occasions, toe_stories
+from fair_spindle.core.outlook.wanting import want_wheels
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.slopes import Slopes, angles_at
@@ -223,6 +224,20 @@ def test_toe_is_expected_for_what_was_turned_and_explained_where_it_missed():
     found = explain_toes(list(surer.values()), moves)
     assert set(found) == {"front.left"}
     assert found["front.left"][0].words == "the count is off by 2 flats"
+
+
+def test_what_is_still_wanted_is_told_by_adjuster_and_past_its_stop_as_a_part():
+    stops = [typed("front.left.tie.length", "365", "mm"), typed("front.left.tie.longest", "366", "mm")]
+    _, state, readings = job(*stops, *after("-30", "6"))
+    wants = {one.where: one for one in want_wheels(align_car(state, readings)[1], ())}
+    left = wants["front.left"]
+    assert set(wants) == {"front.left"}, "the right one stands where it is wanted"
+    assert (left.what, left.name) == ("toe", "Tie rod")
+    by_hand = 36 * MINUTE * 120
+    assert left.beyond == pytest.approx(by_hand - 1.0, abs=0.01), "one millimetre is left, the rest needs another rod"
+    assert left.amount == pytest.approx(4 / 6), "four flats of 0.25 mm are what there is"
+    free = align_car(*job(*after("-30", "6"))[1:])[1]
+    assert [one.beyond for one in want_wheels(free, ())] == [0.0]
 
 
 def test_a_rear_wheel_is_not_blamed_on_the_steering_wheel():

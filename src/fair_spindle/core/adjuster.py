@@ -46,6 +46,12 @@ class Adjuster:
         """Turns that bring the length to a change against the old part."""
         return (change - self.start) / self.per_turn
 
+    def beyond(self, change: float) -> float:
+        """How far past its stop a length change lies, 0 where it can be set; longer positive. [mm]"""
+        if change > self.high + 1e-9:
+            return change - self.high
+        return min(change - self.low, 0.0) if change < self.low - 1e-9 else 0.0
+
 
 def near_settings(centre: Array, adjusters: Sequence[Adjuster], around: int = AROUND) -> Array:
     """Every combination of allowed settings near a length change.

@@ -12,8 +12,9 @@ from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.core.outlook.turning import WheelPlan
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.geometry import say_set, show_axles, show_order, show_sides, show_targets
+from fair_spindle.jobs.geometry import show_axles, show_order, show_sides, show_targets
 from fair_spindle.jobs.geometry_models import AxlePlanView, SidesApartView, TargetView
+from fair_spindle.jobs.saying import say_beyond, say_set
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.database import Database
 
@@ -33,7 +34,7 @@ class CountView(View):
     left: int
     left_said: str
     plus_minus_turns: float | None
-    at_stop: bool
+    needed: str
     by_length: str
 
 
@@ -123,7 +124,7 @@ def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
                 plus_minus_deg=degrees(one.rod.plus_minus * abs(one.rod.per_turn)),
                 tolerance_deg=degrees(one.rod.within),
                 reached=abs(one.rod.reached - one.rod.wanted) <= one.rod.within + 1e-12,
-                why=f"{one.rod.adjuster.name} is at its stop: another part is needed." if one.rod.at_stop else "",
+                why=f"{one.rod.adjuster.name} is at its stop." if one.rod.adjuster.beyond(one.rod.change) else "",
             )
             for one in rods
         ],
@@ -149,7 +150,7 @@ def _rod(one: AlignedRod, readings: Readings) -> CountView:
         one.turned,
         one.planned - one.turned if one.still is None else one.still,
         rod.plus_minus,
-        rod.at_stop,
+        rod.adjuster.beyond(rod.change),
         readings,
     )
 
@@ -157,11 +158,9 @@ def _rod(one: AlignedRod, readings: Readings) -> CountView:
 def _count(one: AlignedWheel, adjuster: Adjuster, place: int, readings: Readings) -> CountView:
     planned, turned = one.planned.get(adjuster.name, 0), one.turned[adjuster.name]
     left = planned - turned if one.still is None else one.still[adjuster.name]
-    sure, plan = one.plan.sureness, one.plan.plan
+    sure = one.plan.sureness
     plus_minus = float(sure.turns[place]) if sure else None
-    return _counted(
-        adjuster, planned, turned, left, plus_minus, bool(plan and adjuster.name in plan.limited_by), readings
-    )
+    return _counted(adjuster, planned, turned, left, plus_minus, one.beyond.get(adjuster.name, 0.0), readings)
 
 
 def _counted(
@@ -170,7 +169,7 @@ def _counted(
     turned: int,
     left: int,
     plus_minus: float | None,
-    at_stop: bool,
+    beyond: float,
     readings: Readings,
 ) -> CountView:
     def said(steps: int) -> str:
@@ -186,7 +185,7 @@ def _counted(
         left=left,
         left_said=said(left),
         plus_minus_turns=plus_minus,
-        at_stop=at_stop,
+        needed=say_beyond(adjuster, beyond),
         by_length=_by_length(adjuster, adjuster.changed(planned), readings),
     )
 

@@ -8,7 +8,8 @@ from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.aligned import align_car
+from fair_spindle.core.outlook.aligned import align_car, align_rods
+from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.beside import (
     Beside,
     MovesToe,
@@ -21,20 +22,24 @@ from fair_spindle.core.outlook.explaining_toe import ToeExplanation, explain_toe
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
 from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit
+from fair_spindle.core.outlook.wanting import Want, want_corners, want_links, want_rings, want_wheels
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.core.sheet.shape import AXLES
+from fair_spindle.core.threads import FLAT
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.saying import say_input, say_input_name, say_quantity
+from fair_spindle.jobs.saying import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set, say_turns
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
 SAMPLES = 1000
+KINDS_OF_WORK = ("toe", "ring", "arms", "link")
 
 
 class BesideView(View):
@@ -60,12 +65,12 @@ class ExplanationView(View):
 
 
 class ExplainedView(View):
-    """What missed and what could explain it; ``wanted`` is what the readings still ask for, by axle."""
+    """What missed and what could explain it; ``wanted`` is what the readings still ask for."""
 
     readings: list[BesideView]
     heights: list[ExplanationView]
     toe: dict[str, list[ExplanationView]]
-    wanted: dict[str, list[str]]
+    wanted: list[str]
 
 
 def see_explained(database: Database, job_id: str) -> ExplainedView:
@@ -77,7 +82,7 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
         readings=[_beside(one, now.sheet) for one in besides],
         heights=_heights(now, besides) if now.changes_springs else [],
         toe={label_wheel(key): [_toe(one) for one in told] for key, told in toes.items()},
-        wanted={axle: sorted(what) for axle, what in _wanted(now).items() if what},
+        wanted=[_say_want(one) for one in _wanted(now)],
     )
 
 
@@ -100,11 +105,11 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
 def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobView:
     """A job with a short work order for what the readings still want: opened, turned, loaded, closed."""
     now = standing(database, job_id)
-    asked = _wanted(now)
+    wants = _wanted(now)
     fittings = tuple(
-        Fitting("correction", axle, options={key: "yes" if key in what else "no" for key in ("toe", "ring", "arms")})  # type: ignore[arg-type]
-        for axle, what in asked.items()
-        if what
+        Fitting("correction", axle, options={kind: "yes" if kind in asked else "no" for kind in KINDS_OF_WORK})
+        for axle in AXLES
+        if (asked := {one.what for one in wants if one.axle == axle})
     )
     if not fittings:
         raise NotAllowed("Nothing is still wanted by the readings. Read after settling first.")
@@ -163,24 +168,26 @@ def _toe(one: ToeExplanation) -> ExplanationView:
     return ExplanationView(words=one.words, where="", test=one.test, minutes=one.minutes, share_pct=100 * one.share)
 
 
-def _wanted(now: Standing) -> dict[str, set[str]]:
-    """What the readings after settling still ask for, by axle: toe, ring, arms."""
-    found: dict[str, set[str]] = {"front": set(), "rear": set()}
+def _wanted(now: Standing) -> list[Want]:
+    """What the readings after settling still ask for."""
     if now.kind.key == "front_strut":
-        if any(plan.check.correction for plan in now.plans.values()):
-            found["front"].add("toe")
-        return found
-    for key, wheel in align_car(now.state, now.aligning)[1].items():
-        for name, steps in (wheel.still or {}).items():
-            if steps and wheel.read:
-                found[key.partition(".")[0]].add("toe" if any(w in name.lower() for w in ("tie", "toe")) else "arms")
+        return want_corners(now.plans)
+    found = want_wheels(align_car(now.state, now.aligning)[1], align_rods(now.state, now.readings))
+    found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)
     if now.changes_springs and len(after) == len(CORNERS):
-        correction = correct_perches(now.readings, now.sprung, now.sitting, after, {})
-        turns: Sequence[float] = list(
-            correction.turns.set_turns if correction and correction.turns is not None else []
-        )
-        for key, turn in zip(CORNERS, turns, strict=False):
-            if abs(float(turn)) > 0.1:
-                found[key.partition(".")[0]].add("ring")
+        found += want_rings(correct_perches(now.readings, now.sprung, now.sitting, after, {}))
     return found
+
+
+def _say_want(one: Want) -> str:
+    if one.what == "ring":
+        amount = say_ring(one.amount)
+    elif one.what == "link":
+        amount = f"set to {one.amount:.1f} mm"
+    elif one.adjuster:
+        amount = say_set(one.amount, one.adjuster)
+    else:
+        amount = f"{say_turns(round(abs(one.amount) / FLAT))} {'longer' if one.amount > 0 else 'shorter'}"
+    stop = f"; {say_beyond(one.adjuster, one.beyond)}" if one.adjuster and one.beyond else ""
+    return f"{label_wheel(one.where)}, {one.name[0].lower()}{one.name[1:]}: {amount}{stop}"

@@ -8,7 +8,7 @@ from math import degrees
 
 import numpy as np
 
-from fair_spindle.core.adjuster import Adjuster, changes_by_link
+from fair_spindle.core.adjuster import changes_by_link
 from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
@@ -26,7 +26,6 @@ from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.solid_axle import move_axle
-from fair_spindle.core.threads import FLAT
 from fair_spindle.core.toe import AxleToe, axle_toe
 from fair_spindle.core.twist_beam import TwistBeam, roll_beam
 from fair_spindle.jobs.book import standing
@@ -48,7 +47,7 @@ from fair_spindle.jobs.geometry_models import (
     WhatIf,
     WheelPlanView,
 )
-from fair_spindle.jobs.saying import say_field, say_toe, say_turns
+from fair_spindle.jobs.saying import say_beyond, say_field, say_set, say_toe
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import jobs_of, load_log
 from fair_spindle.records.database import Database
@@ -240,6 +239,7 @@ def _reading(name: str) -> str:
 
 def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
     plan, sure = turned.plan, turned.sureness
+    met = bool(plan and all(plan.reached.values()))
     return [
         AdjusterView(
             name=one.name,
@@ -252,24 +252,10 @@ def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
             set_turns=float(plan.set_turns[place]) if plan else None,
             unit=one.unit,
             said=say_set(float(plan.set_turns[place]), one) if plan else "",
-            at_stop=bool(plan and one.name in plan.limited_by),
+            needed=say_beyond(one, one.beyond(float(plan.exact[place]))) if plan and not met else "",
         )
         for place, one in enumerate(turned.wheel.adjusters)
     ]
-
-
-def say_set(turns: float, one: Adjuster) -> str:
-    """What to turn in words, longer or shorter; what has no flats is told in its own steps."""
-    if turns == 0:
-        return "leave it"
-    way = "inboard" if one.acts_on[0][0] == "strut_top" else "longer"
-    if turns < 0:
-        way = "outboard" if way == "inboard" else "on, from no thread" if one.from_no_thread else "shorter"
-    flats = turns / FLAT
-    if one.unit == "turn" and abs(flats - round(flats)) < 1e-6:
-        return f"{say_turns(abs(round(flats)))} {way}"
-    word = {"turn": "turns", "mm": "mm", "shim": "shims"}[one.unit]
-    return f"{abs(turns):.3g} {word} {way}"
 
 
 def show_targets(turned: WheelPlan) -> list[TargetView]:
@@ -297,7 +283,7 @@ def _why(turned: WheelPlan) -> str:
     """Why a target is missed."""
     plan = turned.plan
     if plan and plan.limited_by:
-        return f"{plan.limited_by[0]} is at its stop: another part is needed."
+        return f"{plan.limited_by[0]} is at its stop."
     if len(turned.targets) > len(turned.wheel.adjusters):
         return "There are fewer adjusters than targets."
     return "No step comes nearer."

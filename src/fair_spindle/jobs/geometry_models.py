@@ -120,7 +120,7 @@ class AdjusterView(View):
     set_turns: float | None
     unit: str
     said: str
-    at_stop: bool
+    needed: str
 
 
 class TargetView(View):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from math import degrees
 
+from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.bolt_needs import SAID
 from fair_spindle.core.floor.log import (
@@ -56,6 +57,38 @@ def say_turns(flats: int) -> str:
     if count.flats:
         parts.append(f"{count.flats} flat{'' if count.flats == 1 else 's'}")
     return ("−" if count.back else "") + " ".join(parts)
+
+
+def say_set(turns: float, one: Adjuster) -> str:
+    """What to turn in words, longer or shorter; what has no flats is told in its own steps."""
+    if turns == 0:
+        return "leave it"
+    way = "inboard" if one.acts_on[0][0] == "strut_top" else "longer"
+    if turns < 0:
+        way = "outboard" if way == "inboard" else "on, from no thread" if one.from_no_thread else "shorter"
+    flats = turns / FLAT
+    if one.unit == "turn" and abs(flats - round(flats)) < 1e-6:
+        return f"{say_turns(abs(round(flats)))} {way}"
+    word = {"turn": "turns", "mm": "mm", "shim": "shims"}[one.unit]
+    return f"{abs(turns):.3g} {word} {way}"
+
+
+def say_beyond(one: Adjuster, beyond: float) -> str:
+    """Which part would be needed where an adjuster ends before its targets are met."""
+    if not beyond:
+        return ""
+    ways = ("inboard", "outboard") if one.acts_on[0][0] == "strut_top" else ("longer", "shorter")
+    return f"at its stop: a part that goes {abs(beyond):.1f} mm {ways[beyond < 0]} is needed"
+
+
+def say_ring(turns: float) -> str:
+    """A perch ring's turns in quarters, up or down."""
+    if turns == 0:
+        return "leave it"
+    whole, part = divmod(abs(turns), 1)
+    parts = {0.25: "¼", 0.5: "½", 0.75: "¾"}
+    size = f"{int(whole) if whole else ''}{parts.get(part, '')}"
+    return f"{size} turn{'' if size in ('1', '¼', '½', '¾') else 's'} {'up' if turns > 0 else 'down'}"
 
 
 def say_typed(typed: Typed | None) -> str:

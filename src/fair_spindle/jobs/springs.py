@@ -25,7 +25,7 @@ from fair_spindle.core.outlook.sitting import (
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.saying import say_field, say_input, say_input_name, say_toe
+from fair_spindle.jobs.saying import say_field, say_input, say_input_name, say_ring, say_toe
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.database import Database
 
@@ -156,7 +156,7 @@ def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
                 label=label_wheel(key),
                 exact_turns=float(turns.exact[place]),
                 set_turns=float(turns.set_turns[place]),
-                said=_say_ring(float(turns.set_turns[place])),
+                said=say_ring(float(turns.set_turns[place])),
                 heights_mm=turns.height_effects[place].tolist(),
                 loads_n=turns.load_effects[place].tolist(),
             )
@@ -167,15 +167,6 @@ def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
         measured=found.measured,
         problem="",
     )
-
-
-def _say_ring(turns: float) -> str:
-    if turns == 0:
-        return "leave it"
-    whole, part = divmod(abs(turns), 1)
-    parts = {0.25: "¼", 0.5: "½", 0.75: "¾"}
-    size = f"{int(whole) if whole else ''}{parts.get(part, '')}"
-    return f"{size} turn{'' if size in ('1', '¼', '½', '¾') else 's'} {'up' if turns > 0 else 'down'}"
 
 
 def _travel(one: WheelTravel, now: Standing) -> m.TravelView:

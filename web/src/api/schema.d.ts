@@ -1857,8 +1857,6 @@ export interface components {
          * @description What can be turned, and what the plan turns it by.
          */
         AdjusterView: {
-            /** At Stop */
-            at_stop: boolean;
             /** Exact Turns */
             exact_turns: number | null;
             /** High Turns */
@@ -1869,6 +1867,8 @@ export interface components {
             mm_per_turn: number;
             /** Name */
             name: string;
+            /** Needed */
+            needed: string;
             /** Plus Minus Turns */
             plus_minus_turns: number | null;
             /** Said */
@@ -2820,8 +2820,6 @@ export interface components {
          *     ``by_length`` says the plan in the other schools: centre to centre, and against the old part.
          */
         CountView: {
-            /** At Stop */
-            at_stop: boolean;
             /** By Length */
             by_length: string;
             /** Left */
@@ -2830,6 +2828,8 @@ export interface components {
             left_said: string;
             /** Name */
             name: string;
+            /** Needed */
+            needed: string;
             /** Planned */
             planned: number;
             /** Planned Said */
@@ -3044,7 +3044,7 @@ export interface components {
         };
         /**
          * ExplainedView
-         * @description What missed and what could explain it; ``wanted`` is what the readings still ask for, by axle.
+         * @description What missed and what could explain it; ``wanted`` is what the readings still ask for.
          */
         ExplainedView: {
             /** Heights */
@@ -3056,9 +3056,7 @@ export interface components {
                 [key: string]: components["schemas"]["ExplanationView"][];
             };
             /** Wanted */
-            wanted: {
-                [key: string]: string[];
-            };
+            wanted: string[];
         };
         /**
          * ExplanationView

@@ -13,12 +13,6 @@ const { problem, busy, guarded } = useGuarded()
 const found = shallowRef<ExplainedView | null>(null)
 /** Explaining takes the server a while: asked once the reading has stopped. */
 const PAUSE_MS = 700
-const WANTED: Record<string, string> = {
-  toe: 'toe by rods',
-  ring: 'perch rings',
-  arms: 'camber by arms',
-}
-const wanted = computed(() => Object.entries(found.value?.wanted ?? {}))
 const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, all]) => all.length))
 
 const load = useLatest(
@@ -73,12 +67,11 @@ watch(
       </li>
     </ol>
   </section>
-  <section v-if="wanted.length" class="card stack" aria-label="Still wanted">
+  <section v-if="found?.wanted.length" class="card stack" aria-label="Still wanted">
     <h3>Still wanted</h3>
-    <p v-for="[axle, what] in wanted" :key="axle">
-      {{ axle === 'front' ? 'Front' : 'Rear' }}:
-      {{ what.map((one) => WANTED[one] ?? one).join(', ') }}
-    </p>
+    <ul>
+      <li v-for="one in found.wanted" :key="one">{{ one }}</li>
+    </ul>
     <p class="soft">
       What is opened for it is closed, loaded and torqued again: a short work order says in which
       order.
@@ -89,7 +82,8 @@ watch(
 </template>
 
 <style scoped>
-ol {
+ol,
+ul {
   display: grid;
   gap: 10px;
   padding-left: 24px;

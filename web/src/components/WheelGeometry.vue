@@ -65,7 +65,7 @@ function turn(name: string, value: string): void {
             exactly {{ sayNumber(one.exact_turns ?? 0, 2) }} ±
             {{ sayNumber(one.plus_minus_turns, 2) }} {{ one.unit === 'turn' ? 'turns' : one.unit }}
           </span>
-          <span v-if="one.at_stop" class="wait">▲ at its stop: another part is needed</span>
+          <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
         </div>
         <label>
           <span class="soft">

@@ -35,7 +35,7 @@ function turn(adjuster: string, steps: number): void {
           >
           · so far {{ one.turned_said }}
         </span>
-        <span v-if="one.at_stop" class="wait">▲ at its stop: another part is needed</span>
+        <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
       </div>
       <div class="do">
         <button

@@ -23,7 +23,8 @@ NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 class AlignedWheel:
     """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
 
-    ``turned_when_read`` leaves out what was turned since.
+    ``turned_when_read`` leaves out what was turned since; ``beyond`` is how far the turns that would meet the targets
+    pass a stop, for adjusters that do. [mm]
     """
 
     plan: WheelPlan
@@ -32,6 +33,7 @@ class AlignedWheel:
     turned_when_read: Mapping[str, int]
     still: Mapping[str, int] | None
     read: Mapping[str, float]
+    beyond: Mapping[str, float]
 
 
 def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
@@ -255,11 +257,14 @@ def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> 
     if before and after:
         travel = before.value - after.value
     try:
-        still = corrected(plan, turned, since, read, travel) if read else None
+        again = corrected(plan, turned, since, read, travel) if read else None
     except NoSolution:
-        still = None
+        again = None
     then = {name: steps - since[name] for name, steps in turned.items()}
-    return AlignedWheel(plan, planned, turned, then, still, read)
+    best = again[1] if again else plan.plan
+    exact = zip(adjusters, best.exact, strict=True) if best and not all(best.reached.values()) else ()
+    beyond = {one.name: over for one, change in exact if (over := one.beyond(float(change)))}
+    return AlignedWheel(plan, planned, turned, then, again[0] if again else None, read, beyond)
 
 
 def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:

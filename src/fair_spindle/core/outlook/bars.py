@@ -62,6 +62,8 @@ def bars_of(readings: Readings, car: SprungCar) -> list[BarOfAxle]:
 
     Notes
     -----
+    A gap read after settling outranks the one before.
+
     Roll stiffness of an axle: springs k t²/2 and bar b t², with the wheel rates k and b; tyres and bushings left out.
 
     Source
@@ -110,7 +112,8 @@ def _bar(axle: str, readings: Readings, car: SprungCar) -> BarOfAxle:
             Hole(name, wheel_rate(rate, ratio), _share(axle, wheel_rate(rate, ratio), car), name == used)
             for name, rate in zip(arms, rates, strict=True)
         )
-        gap, link = number(f"{axle}.bar.gap"), number(f"{axle}.bar.link")
+        settled = number(f"{axle}.check_bar_gap")
+        gap, link = number(f"{axle}.bar.gap") if settled is None else settled, number(f"{axle}.bar.link")
         force = cross = free = None
         if gap is not None and used in arms:
             force = preload(rates[list(arms).index(used)], gap)

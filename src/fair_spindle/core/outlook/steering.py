@@ -42,10 +42,9 @@ class Rod:
     per_turn: float
 
     @property
-    def at_stop(self) -> bool:
-        """Whether the exact turns would pass a stop."""
-        change = self.adjuster.start + self.exact * self.adjuster.per_turn
-        return not self.adjuster.low - 1e-9 <= change <= self.adjuster.high + 1e-9
+    def change(self) -> float:
+        """Length change of the exact turns, whether or not it can be set. [mm]"""
+        return self.adjuster.start + self.exact * self.adjuster.per_turn
 
     def still(self, read: float) -> int:
         """Steps still wanted where this was read."""

@@ -122,7 +122,7 @@ def plan_car(
 
 def corrected(
     turned: WheelPlan, steps: Mapping[str, int], since: Mapping[str, int], read: Mapping[str, float], travel: float
-) -> dict[str, int] | None:
+) -> tuple[dict[str, int], Realigned] | None:
     """Steps still wanted on each adjuster of a wheel, from what was read after the work.
 
     Parameters
@@ -138,8 +138,8 @@ def corrected(
 
     Returns
     -------
-    dict or None
-        Steps by adjuster; None where there is no plan or nothing was read.
+    tuple or None
+        Steps by adjuster and the plan they come from; None where there is no plan or nothing was read.
 
     Raises
     ------
@@ -176,7 +176,7 @@ def corrected(
     )
     plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
     wanted = zip(wheel.adjusters, plan.set_turns, done, strict=True)
-    return {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}
+    return {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}, plan
 
 
 def _across(

@@ -144,7 +144,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     Returns
     -------
     tuple of Field
-        Height, toe and camber of every wheel, named ``check_…``.
+        Height, toe and camber of every wheel, the gap of a bar link, named ``check_…``.
 
     Raises
     ------
@@ -153,7 +153,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
 
     Notes
     -----
-    Camber is asked for only where it was read before.
+    Camber is never asked for as a must; a bar link's gap only where links can be set.
 
     Source
     ------
@@ -182,9 +182,16 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
         for side in SIDES
         for name in _AT_WHEEL
     )
+    links = tuple(
+        placed(_LINK_GAP, axle) for axle in axles if shape.choice(f"{axle}.bar.fitted") == "adjustable_links"
+    )
     if "front" not in axles or not _by_drag_link(shape):
-        return wheels
-    return (*wheels, placed(replace(_WHEEL_OFF, name="check_wheel_off", phase="check", group="After settling"), ""))
+        return (*wheels, *links)
+    return (
+        *wheels,
+        *links,
+        placed(replace(_WHEEL_OFF, name="check_wheel_off", phase="check", group="After settling"), ""),
+    )
 
 
 def order_walk(
@@ -248,6 +255,17 @@ def _by_drag_link(shape: Shape) -> bool:
     return any(arm.key == "drag" for arm in shape.arms("front"))
 
 
+_LINK_GAP = Field(
+    "check_bar_gap",
+    "Right bar link, off at its upper end: misses its hole by",
+    "After settling",
+    phase="check",
+    required=False,
+    methods=typed("length", "mm", -150, 150),
+    half_width=0.5,
+    settled=True,
+    hint="Left link on, car level on its wheels; positive where the bar's end stands above. 0 where it slides in.",
+)
 _WHEEL_OFF = Field(
     "wheel_off",
     "Steering wheel off straight",
