@@ -139,6 +139,34 @@ def test_tightenings_on_a_map_say_wrench_pass_angle_and_specification(client):
     assert (felt["reading"], felt["by_feel"]) == ("", "no room")
 
 
+def test_the_record_says_turns_planned_and_given_and_places_that_stand_alike_in_one_line(client, jobs):
+    line = next(one for one in client.get("/api/jobs").json() if one["title"].startswith("Coilovers"))
+    job = Job(client, line["id"])
+    gauge = {"name": "Torque wrench 40–200", "resolution": None, "uncertainty": None, "due": ""}
+    for to in ("hand", "snug"):
+        job.write(kind="worked", joint="front-bar-bracket", places=[1, 2, 3], to=to)
+    reading = {"text": "38", "unit": "nm"}
+    job.write(kind="worked", joint="front-bar-bracket", places=[1], to="torqued", reading=reading, gauge=gauge)
+    record = client.get(f"{job.path}/record").json()
+    lines = [one for one in record["tightened"] if one["joint"].startswith("Front bar bracket")]
+    assert lines[0]["places"] == "1"
+    assert lines[0]["how"] == "car on its wheels, Torque wrench 40–200"
+    assert lines[0]["source"]
+    assert "38 N·m" in lines[0]["said"]
+    work = next(one for one in client.get("/api/jobs").json() if one["kind"] == "work")
+    alike = client.get(f"/api/jobs/{work['id']}/record").json()["tightened"]
+    assert next(one for one in alike if one["joint"].startswith("Wheel nuts"))["places"] == "1, 2, 3, 4, 5"
+    other = Job(client, jobs["aligned"])
+    turns = {(one["where"], one["name"]): one for one in client.get(f"{other.path}/record").json()["turns"]}
+    link = turns["Rear left", "Upper front link"]
+    assert link["given"] == "4 flats longer"
+    assert link["planned"].endswith("longer")
+    assert turns["Front left", "Tie rod"]["given"] == "not turned"
+    strut = client.get(f"/api/jobs/{jobs['finished']}/record").json()
+    assert strut["turns"][0]["given"].startswith("off 21 turns 2 flats, on 23 turns")
+    assert [one["label"] for one in strut["beside"]][:2] == ["Front left height", "Front left toe"]
+
+
 def test_wheel_loads_that_heights_correct_go_into_the_record_as_loads(client):
     line = next(one for one in client.get("/api/jobs").json() if one["title"].startswith("Coilovers"))
     job = Job(client, line["id"])

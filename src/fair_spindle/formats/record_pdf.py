@@ -25,53 +25,38 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         words(f"{job['title']} · begun {job['created_at'][:10]} · car {job['position_said']}"),
         *_signature(job),
         *lines("Fitted", job["fitted"]),
-        *(_tightened(job) if job["groups"] else _measured(job)),
-        *_heights(job["sits"]),
+        *(_beside(job["beside"]) or _measured(job)),
+        *_loads(job["sits"]),
+        *_turns(job["turns"]),
         *_curves(job["curves"]),
-        *_joints(job["joints"]),
+        *_groups(job["groups"]),
+        *_tightened(job),
         *lines("Checked again", job["rechecks"]),
         *lines("Cautions", job["cautions"]),
         *lines("Overrides", [f"{o['at'][:16]} {', '.join(o['places'])}: {o['reason']}" for o in job["overrides"]]),
         *lines("Open items", _open_items(job)),
         *lines("Notes", [note["text"] for note in job["notes"]]),
-        words("Readings as taken", "part"),
-        table(
-            ("Reading", "As typed", "Understood", "Taken"),
-            [(e["label"], e["said"], e["understood"], _how(e)) for e in job["entries"].values()],
-        ),
+        *_readings(job["readings"]),
+        *_taken_over(job["taken_over"]),
         words(CAUTION),
     ]
 
 
-def _tightened(job: Mapping[str, Any]) -> list[Any]:
-    return [
-        words("Heights, toe, turns", "part"),
-        table(
-            ("", "Height before", "Predicted", "Settled", "Toe before", "Wanted", "Settled", "Off", "On"),
-            [_corner_row(job, side) for side in ("left", "right")],
-        ),
-        words("Tightening", "part"),
-        table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(g) for g in job["groups"]]),
-    ]
+def _beside(rows: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Heights and angles: before, wanted, predicted, settled."""
+    if not rows:
+        return []
+    names = ("label", "before", "wanted", "predicted", "measured", "miss")
+    told = [tuple(f"{'! ' if name == 'miss' and one['beyond'] else ''}{one[name]}" for name in names) for one in rows]
+    head = ("", "Baseline", "Wanted", "Predicted", "Settled", "Missed by (! more than its ±)")
+    return [words("Heights and angles", "part"), table(head, told)]
 
 
-def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
-    """Heights before, predicted, wanted and settled, and loads, of a job on springs."""
+def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """Loads before and after, and the heights drawn, of a job on springs."""
     if not sits:
         return []
-    rows = [
-        (
-            one["label"],
-            _mm(one["height_mm"]),
-            f"{_mm(one['predicted_mm'])} ± {one['predicted_plus_minus_mm']:.1f}" if one["predicted_mm"] else "",
-            _mm(one["target_mm"]),
-            _mm(one["measured_mm"]),
-            f"{one['load_before_n']:.0f}",
-            f"{one['load_n']:.0f}",
-        )
-        for one in sits
-    ]
-    head = ("", "Height before, mm", "Predicted", "Wanted", "Settled", "Load before, N", "Load after")
+    rows = [(one["label"], f"{one['load_before_n']:.0f}", f"{one['load_n']:.0f}") for one in sits]
     ladders = [
         height_ladder(
             one["label"],
@@ -84,7 +69,22 @@ def _heights(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
         )
         for one in sits
     ]
+    head = ("", "Load before, N", "Load after, N")
     return [words("Heights and loads", "part"), table(head, rows), in_rows(ladders, 4)]
+
+
+def _turns(turns: Sequence[Mapping[str, Any]]) -> list[Any]:
+    rows = [(one["where"], one["name"], one["planned"], one["given"]) for one in turns]
+    return [words("Turns given", "part"), table(("", "Adjuster", "Planned", "Given"), rows)] if rows else []
+
+
+def _groups(groups: Sequence[Mapping[str, Any]]) -> list[Any]:
+    if not groups:
+        return []
+    return [
+        words("Tightening", "part"),
+        table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(one) for one in groups]),
+    ]
 
 
 def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:
@@ -95,24 +95,32 @@ def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:
     )
 
 
-def _mm(length: float | None) -> str:
-    return "" if length is None else f"{length:.1f}"
-
-
-def _joints(joints: Sequence[Mapping[str, Any]]) -> list[Any]:
-    """Every place that was worked on: thread, specification with its source, how it stands."""
-    rows = [
-        (joint["label"], str(one["number"]), one["thread"], one["spec"], one["source"], one["said"])
-        for joint in joints
-        for one in joint["bolts"]
-        if one["stage"]
-    ]
+def _tightened(job: Mapping[str, Any]) -> list[Any]:
+    """Every place that was worked on, and the maps of the larger joints."""
+    names = ("joint", "places", "thread", "specified", "source", "said", "how")
+    rows = [tuple(one[name] for name in names) for one in job["tightened"]]
     if not rows:
         return []
-    head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands")
+    head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands", "Car, instrument")
+    joints = job["joints"]
     maps = [joint_map(one) for one in joints if len(one["bolts"]) > 2 and any(b["stage"] for b in one["bolts"])]
     drawn = [in_rows(maps, 3)] if maps else []
     return [words("Joints", "part"), table(head, rows), *drawn]
+
+
+def _readings(entries: Sequence[Mapping[str, Any]]) -> list[Any]:
+    rows = [(one["label"], one["said"], one["understood"], _how(one)) for one in entries]
+    return [words("Readings as taken", "part"), table(("Reading", "As typed", "Understood", "Taken"), rows)]
+
+
+def _taken_over(entries: Sequence[Mapping[str, Any]]) -> list[Any]:
+    """What came with the car's record, two to a line."""
+    if not entries:
+        return []
+    cells = [cell for one in entries for cell in (one["label"], one["understood"])]
+    cells += [""] * (len(cells) % 4)
+    rows = [tuple(cells[at : at + 4]) for at in range(0, len(cells), 4)]
+    return [words("From the car's record", "part"), table(("", "", "", ""), rows)]
 
 
 def _measured(job: Mapping[str, Any]) -> list[Any]:
@@ -153,22 +161,6 @@ def _open_items(job: Mapping[str, Any]) -> list[str]:
     return [f["message"] for f in job["findings"] if f["severity"] != "note"]
 
 
-def _corner_row(job: Mapping[str, Any], side: str) -> Row:
-    corner, counts = job["corners"][side], job["counts"][side]
-    check = corner["check"]
-    return (
-        side.capitalize(),
-        _length(corner["height_now"]),
-        _length(corner["height_predicted"]),
-        _length(check["height"]),
-        _also(corner["toe_now"]),
-        _also(corner["toe_target"]),
-        _also(check["toe"]),
-        counts["off"]["said"],
-        counts["on"]["said"],
-    )
-
-
 def _group_row(group: Mapping[str, Any]) -> Row:
     spec = group["spec"]
     sides = ["\n".join(_place(p) for p in group["places"] if p["side"] == side) for side in ("left", "right")]
@@ -182,14 +174,3 @@ def _place(place: Mapping[str, Any]) -> str:
     tail = f" at {place['clamp']}" if place["clamp"] else ""
     override = f" OVERRIDE: {place['overridden']}" if place["overridden"] else ""
     return f"{place['number']}: {reached}{tail}{override}"
-
-
-def _length(number: Mapping[str, Any] | None) -> str:
-    if not number:
-        return ""
-    spread = f" ± {number['plus_minus']:.1f}" if number["plus_minus"] else ""
-    return f"{number['value']:.1f}{spread} mm"
-
-
-def _also(number: Mapping[str, Any] | None) -> str:
-    return str(number["also"]) if number else ""

@@ -13,7 +13,7 @@ from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.core.sheet.walk import order_walk
-from fair_spindle.jobs.book_models import LogLineView, VersionView
+from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.models import JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import measures_in, walk_order
 from fair_spindle.jobs.standing import Standing
@@ -107,7 +107,7 @@ def _taken_over(session: Session, job: BookRow) -> list[Event]:
     car = derive(load_log(session, job.car_id), CAR)
     entries = from_record(car, template)
     if entries:
-        acts.append(Filled(entries, "the car's record"))
+        acts.append(Filled(entries, FROM_RECORD))
     acts += [Drawn(joint) for joint in car.joints.values()]
     last = next(iter(jobs_of(session, job.car_id, 1)), None)
     if last:

@@ -103,8 +103,11 @@ class TypedView(View):
     unit: str
 
 
+FROM_RECORD = "the car's record"
+
+
 class EntryView(View):
-    """A filled-in field: as typed, and as understood."""
+    """A filled-in field: as typed, and as understood; ``carried`` where it came with the car's record."""
 
     key: str
     label: str
@@ -119,6 +122,7 @@ class EntryView(View):
     again: list[dict[str, TypedView]]
     gauge: str
     source: str
+    carried: bool
     flags: list[str]
     doubt: str
 

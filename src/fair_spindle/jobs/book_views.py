@@ -105,6 +105,7 @@ def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.Entr
         again=[{name: show_typed(typed) for name, typed in row.items()} for row in act.again],
         gauge=act.gauge.name if act.gauge else "",
         source=taken.source,
+        carried=taken.source == m.FROM_RECORD,
         flags=[flag for flag in (*flags, f"calibration ran out on {day}" if day else "") if flag],
         doubt=doubt.message if doubt and not doubt.answered else "",
     )

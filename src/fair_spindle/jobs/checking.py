@@ -86,6 +86,11 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
     )
 
 
+def beside_rows(now: Standing) -> list[BesideView]:
+    """Every reading after the work beside baseline, target and prediction, in words."""
+    return [_beside(one, now.sheet) for one in _besides(now)[0]]
+
+
 def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
     """Every reading after the work beside its prediction, and what moves the wheels' toe."""
     if "check" not in now.template.measures:

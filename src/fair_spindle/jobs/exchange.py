@@ -1,4 +1,4 @@
-"""Job files, archives, records and tables out."""
+"""Job files, archives and tables out; a job taken away."""
 
 from __future__ import annotations
 
@@ -6,18 +6,10 @@ from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
 from fair_spindle.core.floor.log import Event
-from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.formats.job_file import BookHead, write_job_file
 from fair_spindle.formats.job_zip import FOLDER, JOB, write_zip
-from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.formats.tightenings_csv import write_tightenings
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.geometry import curve_of
-from fair_spindle.jobs.joints import see_joints
-from fair_spindle.jobs.planning import fitted
-from fair_spindle.jobs.springs import see_sits
-from fair_spindle.jobs.views import show_job
 from fair_spindle.records.books import delete_book, load_book, load_log, log_length
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import load_picture, picture_folder
@@ -54,24 +46,6 @@ def delete_job(database: Database, job_id: str, seen: int) -> None:
         if log_length(session, job_id) != seen:
             raise Conflict(f"Somebody wrote in “{row.title}” meanwhile. Look at it again before taking it away.")
         delete_book(session, job_id)
-
-
-def print_record(database: Database, job_id: str) -> bytes:
-    """A job's record as PDF."""
-    now = standing(database, job_id)
-    shown = show_job(now).model_dump()
-    joints = see_joints(database, job_id)
-    shown["joints"] = [one.model_dump() for one in joints.joints]
-    shown["rechecks"] = joints.recheck
-    shown["fitted"] = fitted(now)
-    shown["cautions"] = sorted(
-        {words for step in now.template.steps for key in step.cautions if (words := CAUTIONS[key])}
-    )
-    shown["curves"] = [
-        {"label": label_wheel(key), **curve_of(corner, {}).model_dump()} for key, corner in now.corner_points.items()
-    ]
-    shown["sits"] = [one.model_dump() for one in see_sits(now)]
-    return write_record(shown)
 
 
 def _head(book: BookRow) -> BookHead:

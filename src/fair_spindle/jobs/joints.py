@@ -47,10 +47,15 @@ def see_joints(
     now = standing(database, book_id, car=car)
     state = now.state
     return m.JointsView(
-        joints=[_joint(one, now, adapter) for one in state.joints.values()],
+        joints=[show_joint(one, now, adapter) for one in state.joints.values()],
         overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.joint_overrides],
-        recheck=[f"{summary}, {RECHECK_WORDS}" for _, _, summary, _ in _rechecks(now)],
+        recheck=recheck_lines(now),
     )
+
+
+def recheck_lines(now: Standing) -> list[str]:
+    """What is to be checked again, and when."""
+    return [f"{summary}, {RECHECK_WORDS}" for _, _, summary, _ in _rechecks(now)]
 
 
 def keep_joint(database: Database, job_id: str, wanted: m.KeepJoint) -> m.JointsView:
@@ -90,7 +95,8 @@ def _rechecks(now: Standing) -> list[tuple[str, date, str, str]]:
     return found
 
 
-def _joint(joint: Joint, now: Standing, adapter: Adapter | None) -> m.JointView:
+def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m.JointView:
+    """A joint's places and what comes next; what to set, with what is on the wrench."""
     state = now.state
     standing_of = {one.number: state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts}
     evidence, gate, window = None, "", None
@@ -125,14 +131,12 @@ def _joint(joint: Joint, now: Standing, adapter: Adapter | None) -> m.JointView:
 
 def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
     drive = " / ".join(filter(None, (bolt.head, f"nut {bolt.nut}" if bolt.nut else "")))
-    thread = f"M{bolt.diameter_mm:g}×{bolt.pitch_mm:g}" if bolt.diameter_mm else ""
-    length = f"×{bolt.length_mm:g}" if thread and bolt.length_mm else ""
     return m.BoltView(
         number=bolt.number,
         x_mm=bolt.x_mm,
         y_mm=bolt.y_mm,
         note=bolt.note,
-        thread=" ".join(filter(None, (f"{thread}{length}", bolt.property_class))),
+        thread=say_thread(bolt),
         drive=drive,
         hold=bolt.hold,
         spec=say_spec(bolt.spec),
@@ -146,11 +150,18 @@ def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
         reach=bolt.reach,
         stages=list(needed_stages(bolt).stages),
         stage=now.stage or "",
-        said=_say_state(now),
+        said=say_state(now),
         final=is_final(bolt, now),
         doubts=doubts_of(bolt),
         strain=say_strain(bolt),
     )
+
+
+def say_thread(bolt: Bolt) -> str:
+    """Thread, length and property class."""
+    thread = f"M{bolt.diameter_mm:g}×{bolt.pitch_mm:g}" if bolt.diameter_mm else ""
+    length = f"×{bolt.length_mm:g}" if thread and bolt.length_mm else ""
+    return " ".join(filter(None, (f"{thread}{length}", bolt.property_class)))
 
 
 def say_spec(spec: BoltSpec | None) -> str:
@@ -180,7 +191,8 @@ def say_strain(bolt: Bolt) -> str:
     )
 
 
-def _say_state(now: BoltState) -> str:
+def say_state(now: BoltState) -> str:
+    """Where a place stands."""
     if now.stage is None:
         return "as found"
     parts = [SAID[now.stage]]

@@ -135,7 +135,7 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
     if unit == "mm" and (spread >= 0.2 or (not spread and round(value, 2) == round(value, 1))):
         digits = 1
     label = UNITS[unit].label if unit == "deg" else f" {UNITS[unit].label}"
-    text = f"{value:.{digits}f}{label}".replace("-", "−")
+    text = f"{round(value, digits) + 0.0:.{digits}f}{label}".replace("-", "−")
     if spread >= 0.5 * 10**-digits:
         text += f" ± {spread:.{digits}f}"
     if quantity.count > 1:

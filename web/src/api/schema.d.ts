@@ -1334,6 +1334,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Record
+         * @description What a job's record holds beside its readings as taken.
+         */
+        get: operations["see_record_api_jobs__job_id__record_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/record.pdf": {
         parameters: {
             query?: never;
@@ -2947,7 +2967,7 @@ export interface components {
         };
         /**
          * EntryView
-         * @description A filled-in field: as typed, and as understood.
+         * @description A filled-in field: as typed, and as understood; ``carried`` where it came with the car's record.
          */
         EntryView: {
             /** Again */
@@ -2956,6 +2976,8 @@ export interface components {
             }[];
             /** At */
             at: string;
+            /** Carried */
+            carried: boolean;
             /** Choice */
             choice: string;
             /** Doubt */
@@ -4948,6 +4970,24 @@ export interface components {
             };
         };
         /**
+         * RecordView
+         * @description What a job's record holds beside its readings as taken.
+         */
+        RecordView: {
+            /** Beside */
+            beside: components["schemas"]["BesideView"][];
+            /** Cautions */
+            cautions: string[];
+            /** Fitted */
+            fitted: string[];
+            /** Rechecks */
+            rechecks: string[];
+            /** Tightened */
+            tightened: components["schemas"]["TightenedView"][];
+            /** Turns */
+            turns: components["schemas"]["TurnsGivenView"][];
+        };
+        /**
          * RedoView
          * @description A bolt that was clamped off height, and how far it has been put right.
          */
@@ -5932,6 +5972,30 @@ export interface components {
             to: "loose" | "hand" | "snug" | "torqued";
         };
         /**
+         * TightenedView
+         * @description Places of a joint that stand alike: thread, specification with its source, how they stand.
+         *
+         *     ``how`` is the state of the car and the instrument it was done with.
+         */
+        TightenedView: {
+            /** Final */
+            final: boolean;
+            /** How */
+            how: string;
+            /** Joint */
+            joint: string;
+            /** Places */
+            places: string;
+            /** Said */
+            said: string;
+            /** Source */
+            source: string;
+            /** Specified */
+            specified: string;
+            /** Thread */
+            thread: string;
+        };
+        /**
          * ToeConvertIn
          * @description Toe of one wheel in one spelling.
          */
@@ -6214,6 +6278,20 @@ export interface components {
              * @enum {string}
              */
             wheel: "front.left" | "front.right" | "rear.left" | "rear.right" | "front";
+        };
+        /**
+         * TurnsGivenView
+         * @description An adjuster's turns: as planned, and as they were given.
+         */
+        TurnsGivenView: {
+            /** Given */
+            given: string;
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: string;
+            /** Where */
+            where: string;
         };
         /**
          * TurnsOfJobView
@@ -12475,6 +12553,82 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_record_api_jobs__job_id__record_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordView"];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { FindingView } from '../api/client'
 
+/** The first of a kind are in sight, the rest one tap away. */
+const FIRST = 10
 const props = defineProps<{ findings: FindingView[] }>()
 const KINDS = [
   { severity: 'blocks', title: 'Blocks the signature', mark: '✕', tone: 'stop' },
@@ -22,10 +24,18 @@ const groups = computed(() =>
     <div>
       <b>{{ group.title }} ({{ group.items.length }})</b>
       <ul>
-        <li v-for="one in group.items" :key="one.code + one.subject">
+        <li v-for="one in group.items.slice(0, FIRST)" :key="one.code + one.subject + one.message">
           <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
         </li>
       </ul>
+      <details v-if="group.items.length > FIRST">
+        <summary>and {{ group.items.length - FIRST }} more</summary>
+        <ul>
+          <li v-for="one in group.items.slice(FIRST)" :key="one.code + one.subject + one.message">
+            <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
+          </li>
+        </ul>
+      </details>
     </div>
   </div>
   <p v-if="!groups.length" class="notice go">✓ Nothing is open.</p>
@@ -36,6 +46,13 @@ ul {
   padding: 4px 0 0;
   margin: 0;
   list-style: none;
+}
+
+summary {
+  min-height: 44px;
+  padding-top: 8px;
+  font-weight: 600;
+  cursor: pointer;
 }
 
 li {

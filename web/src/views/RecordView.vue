@@ -2,8 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import { ask, type LogLineView } from '../api/client'
 import FindingList from '../components/FindingList.vue'
-import JointsTable from '../components/JointsTable.vue'
 import RecordFiles from '../components/RecordFiles.vue'
+import RecordSheet from '../components/RecordSheet.vue'
 import RecordTables from '../components/RecordTables.vue'
 import SitsTable from '../components/SitsTable.vue'
 import SignOff from '../components/SignOff.vue'
@@ -47,8 +47,8 @@ function print(): void {
       <FindingList :findings="job.findings" />
     </section>
     <section class="card tables">
+      <RecordSheet />
       <SitsTable v-if="job.pages.includes('springs')" />
-      <JointsTable />
       <RecordTables />
       <div v-if="job.pictures.length" class="row">
         <a

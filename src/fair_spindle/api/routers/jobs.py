@@ -23,6 +23,7 @@ from fair_spindle.jobs import (
     learning,
     pictures,
     readings_file,
+    record,
     sheet,
     springs,
     writing,
@@ -36,6 +37,7 @@ from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.learning import Decide, LessonsView
 from fair_spindle.jobs.models import EventCreate, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
+from fair_spindle.jobs.record import RecordView
 from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.springs_models import SpringsView, TriedSits, TrySprings
 from fair_spindle.jobs.views import show_job
@@ -264,7 +266,13 @@ def export_job(db: Db, job_id: JobId) -> Response:
     return download(exchange.export_job(db, job_id), "application/json", f"{job_id}.job.json")
 
 
+@router.get("/jobs/{job_id}/record")
+def see_record(db: Db, job_id: JobId) -> RecordView:
+    """What a job's record holds beside its readings as taken."""
+    return record.see_record(db, job_id)
+
+
 @router.get("/jobs/{job_id}/record.pdf", response_class=Response)
 def print_record(db: Db, job_id: JobId) -> Response:
     """A job's record as PDF."""
-    return download(exchange.print_record(db, job_id), "application/pdf", f"{job_id}.pdf")
+    return download(record.print_record(db, job_id), "application/pdf", f"{job_id}.pdf")

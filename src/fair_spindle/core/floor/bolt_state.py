@@ -13,6 +13,7 @@ from fair_spindle.core.floor.log import (
     Worked,
     WorkStage,
 )
+from fair_spindle.core.planning.template import Position
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.tightening import set_with_adapter
 
@@ -21,7 +22,8 @@ from fair_spindle.core.tightening import set_with_adapter
 class BoltState:
     """Where one place of a joint stands; torque as it came to the bolt [N·mm], angle past it [deg], pass reached [%].
 
-    ``at_height`` is the corner's height when it was torqued; None where none was read. [mm]
+    ``at_height`` is the corner's height when it was torqued; None where none was read. [mm]  ``position`` is how the
+    car stood.
     """
 
     stage: WorkStage | None = None
@@ -36,9 +38,10 @@ class BoltState:
     adapter: Adapter | None = None
     gauge: str = ""
     seq: int = 0
+    position: Position | None = None
 
 
-def after_work(now: BoltState, act: Worked, event: Event) -> BoltState:
+def after_work(now: BoltState, act: Worked, event: Event, position: Position) -> BoltState:
     """A place after one piece of work.
 
     Parameters
@@ -49,6 +52,8 @@ def after_work(now: BoltState, act: Worked, event: Event) -> BoltState:
         What was done. [-]
     event : Event
         The line of the log. [-]
+    position : {"on_wheels", "hanging", "corner_carried"}
+        How the car stands. [-]
 
     Returns
     -------
@@ -70,13 +75,13 @@ def after_work(now: BoltState, act: Worked, event: Event) -> BoltState:
     Examples
     --------
     >>> act = Worked("a", (1,), "snug")
-    >>> after_work(BoltState("hand"), act, Event("e", 4, "", act)).stage
+    >>> after_work(BoltState("hand"), act, Event("e", 4, "", act), "hanging").stage
     'snug'
     """
     if act.to in ("loose", "hand"):
-        return BoltState(act.to, seq=event.seq)
+        return BoltState(act.to, seq=event.seq, position=position)
     if act.to == "snug":
-        return replace(BoltState("snug", seq=event.seq), adapter=act.adapter)
+        return BoltState("snug", seq=event.seq, position=position, adapter=act.adapter)
     if act.to == "torqued":
         torque = None
         if act.reading:
@@ -96,6 +101,7 @@ def after_work(now: BoltState, act: Worked, event: Event) -> BoltState:
             act.adapter,
             act.gauge.name if act.gauge else "",
             event.seq,
+            position,
         )
     return replace(now, stage=act.to, angle=now.angle + act.angle_deg, seq=event.seq)
 

@@ -371,7 +371,7 @@ def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobS
     reached = {}
     for number in act.places:
         key = bolt_key(act.joint, number)
-        reached[key] = after_work(state.bolts.get(key, BoltState()), act, event)
+        reached[key] = after_work(state.bolts.get(key, BoltState()), act, event, state.position)
     now = replace(state, bolts={**state.bolts, **reached})
     if act.to not in ("loose", "hand") or not now.plan:
         return now

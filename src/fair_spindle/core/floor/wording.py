@@ -151,7 +151,8 @@ def label_field(asked: Field) -> str:
     where = " ".join(part for part in (asked.axle, asked.side) if part)
     name = f"{asked.part_of}, {_lower(asked.label)}" if asked.part_of else asked.label
     words = f"{where} {_lower(name)}" if where else name
-    return words[0].upper() + words[1:]
+    after = ", settled" if asked.phase == "check" else ""
+    return f"{words[0].upper()}{words[1:]}{after}"
 
 
 def _lower(text: str) -> str:

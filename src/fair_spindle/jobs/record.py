@@ -1,0 +1,164 @@
+"""The record of a job: what was fitted, read, turned and tightened; for the screen and as PDF."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import groupby
+
+from fair_spindle.core.adjuster import Adjuster
+from fair_spindle.core.floor.bolt_needs import is_final
+from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
+from fair_spindle.core.floor.log import Joint
+from fair_spindle.core.floor.wording import label_wheel, position_words
+from fair_spindle.core.outlook.aligned import align_car, align_rods
+from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.template import SIDES, JobTemplate
+from fair_spindle.formats.record_pdf import write_record
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.checking import BesideView, beside_rows
+from fair_spindle.jobs.geometry import curve_of
+from fair_spindle.jobs.joints import recheck_lines, say_spec, say_state, say_thread, show_joint
+from fair_spindle.jobs.planning import fitted
+from fair_spindle.jobs.saying import say_set, say_turns
+from fair_spindle.jobs.springs import see_sits
+from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.views import show_job
+from fair_spindle.records.database import Database
+
+
+class TurnsGivenView(View):
+    """An adjuster's turns: as planned, and as they were given."""
+
+    where: str
+    name: str
+    planned: str
+    given: str
+
+
+class TightenedView(View):
+    """Places of a joint that stand alike: thread, specification with its source, how they stand.
+
+    ``how`` is the state of the car and the instrument it was done with.
+    """
+
+    joint: str
+    places: str
+    thread: str
+    specified: str
+    source: str
+    said: str
+    final: bool
+    how: str
+
+
+class RecordView(View):
+    """What a job's record holds beside its readings as taken."""
+
+    fitted: list[str]
+    beside: list[BesideView]
+    turns: list[TurnsGivenView]
+    tightened: list[TightenedView]
+    rechecks: list[str]
+    cautions: list[str]
+
+
+def see_record(database: Database, job_id: str) -> RecordView:
+    """The record of a job."""
+    return _record(standing(database, job_id))
+
+
+def print_record(database: Database, job_id: str) -> bytes:
+    """A job's record as PDF."""
+    now = standing(database, job_id)
+    curves = [
+        {"label": label_wheel(key), **curve_of(corner, {}).model_dump()} for key, corner in now.corner_points.items()
+    ]
+    shown = show_job(now).model_dump()
+    entries = list(shown["entries"].values())
+    return write_record(
+        shown
+        | _record(now).model_dump()
+        | {
+            "readings": [one for one in entries if not one["carried"]],
+            "taken_over": [one for one in entries if one["carried"]],
+            "joints": [show_joint(one, now).model_dump() for one in now.state.joints.values()],
+            "curves": curves,
+            "sits": [one.model_dump() for one in see_sits(now)],
+        }
+    )
+
+
+def _record(now: Standing) -> RecordView:
+    return RecordView(
+        fitted=fitted(now),
+        beside=beside_rows(now),
+        turns=list(_turns(now)),
+        tightened=[one for joint in now.state.joints.values() for one in _tightened(joint, now)],
+        rechecks=recheck_lines(now),
+        cautions=_cautions(now.template),
+    )
+
+
+def _cautions(template: JobTemplate) -> list[str]:
+    return sorted({words for step in template.steps for key in step.cautions if (words := CAUTIONS[key])})
+
+
+def _turns(now: Standing) -> Iterator[TurnsGivenView]:
+    if now.kind.key == "front_strut":
+        yield from _counted(now)
+    if "turns" not in now.template.pages:
+        return
+    for key, wheel in align_car(now.state, now.aligning)[1].items():
+        for one in wheel.plan.wheel.adjusters:
+            yield _turned(label_wheel(key), one, wheel.planned.get(one.name, 0), wheel.turned[one.name])
+    for rod in align_rods(now.state, now.readings):
+        yield _turned("Front", rod.rod.adjuster, rod.planned, rod.turned)
+
+
+def _turned(where: str, one: Adjuster, planned: int, given: int) -> TurnsGivenView:
+    told = say_set(given * one.step, one) if given else "not turned"
+    return _given(where, one.name, say_set(planned * one.step, one), told)
+
+
+def _counted(now: Standing) -> Iterator[TurnsGivenView]:
+    for side in SIDES:
+        turns, state = now.plans[side].turns, now.state
+        counts = [f"{way} {say_turns(flats)}" for way in ("off", "on") if (flats := state.flats(side, way))]
+        corrected = state.flats(side, "correct")
+        counts += [f"corrected {say_turns(corrected)}"] if corrected else []
+        planned = f"on {say_turns(round(turns.set_turns * 6))}" if turns else ""
+        yield _given(label_wheel(f"front.{side}"), "Tie-rod end", planned, ", ".join(counts))
+
+
+def _given(where: str, name: str, planned: str, given: str) -> TurnsGivenView:
+    return TurnsGivenView(where=where, name=name, planned=planned, given=given)
+
+
+def _tightened(joint: Joint, now: Standing) -> Iterator[TightenedView]:
+    """Places that were worked on, those that stand alike in one line."""
+    lines = []
+    for bolt in joint.bolts:
+        state = now.state.bolts.get(bolt_key(joint.key, bolt.number), BoltState())
+        if state.stage is None:
+            continue
+        how = ", ".join(filter(None, (_car(state), state.gauge)))
+        source = bolt.spec.source if bolt.spec else ""
+        told = (say_thread(bolt), say_spec(bolt.spec), source, say_state(state), is_final(bolt, state), how)
+        lines.append((bolt.number, told))
+    for (thread, spec, source, said, final, how), alike in groupby(lines, key=lambda line: line[1]):
+        places = ", ".join(str(number) for number, _ in alike)
+        yield TightenedView(
+            joint=joint.label,
+            places=places,
+            thread=thread,
+            specified=spec,
+            source=source,
+            said=said,
+            final=final,
+            how=how,
+        )
+
+
+def _car(state: BoltState) -> str:
+    return f"car {position_words(state.position, None, '')}" if state.position else ""
