@@ -98,7 +98,7 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
     found["walk"] = _faults(page)
     page.goto(tuner.address)
     page.get_by_role("link", name="Coilovers with helper").click()
-    for part in ("Heights", "Rings", "Travel", "Bars", "Learned"):
+    for part in ("Heights", "Rings", "Travel", "Bars"):
         tuner.press(part)
         found[part] = _faults(page)
     for tab in ("Turns", "Bolts", "Check", "Record"):

@@ -231,7 +231,7 @@ def lower_and_check(tuner):
     expect(left.get_by_text("No turn is wanted.")).to_be_visible()
     tuner.field("Left front, settled Toe").fill("")
     tuner.enter("Left front, settled Toe", "7'")
-    expect(left.get_by_text("✓ 7.00 min")).to_be_visible()
+    expect(left.get_by_text("✓ 7.0 min")).to_be_visible()
 
 
 def close_and_sign(tuner):

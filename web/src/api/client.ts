@@ -118,18 +118,23 @@ export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): 
 /** The same for addresses that are put together: books of either kind, and files. */
 export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
   const isFile = body instanceof Blob
-  const response = await fetch(path, {
-    method,
-    headers: body
-      ? { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
-      : {},
-    body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
-  }).catch(() => {
+  let response: Response
+  let data: unknown
+  try {
+    response = await fetch(path, {
+      method,
+      headers: body
+        ? { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
+        : {},
+      body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
+    })
+    data = response.status === 204 || response.status >= 500 ? undefined : await response.json()
+  } catch {
     throw new Offline('No connection to the workshop server.')
-  })
-  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
+  }
   if (response.status >= 500) throw new Offline('The workshop server is in trouble.')
-  throw new Refusal((await response.json()) as ErrorBody)
+  if (!response.ok) throw new Refusal(data as ErrorBody)
+  return data as T
 }
 
 export function newId(): string {

@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { FindingView } from '../api/client'
 
-/** The first of a kind are in sight, the rest one tap away. */
-const FIRST = 10
+/** Steps not done yet are many in the middle of a job: those past the first few wait behind a tap. */
+const STEPS_IN_SIGHT = 4
 const props = defineProps<{ findings: FindingView[] }>()
 const KINDS = [
   { severity: 'blocks', title: 'Blocks the signature', mark: '✕', tone: 'stop' },
@@ -12,26 +12,28 @@ const KINDS = [
   { severity: 'note', title: 'Worth knowing', mark: '·', tone: 'go' },
 ] as const
 const groups = computed(() =>
-  KINDS.map((kind) => ({
-    ...kind,
-    items: props.findings.filter((one) => one.severity === kind.severity),
-  })).filter((group) => group.items.length),
+  KINDS.map((kind) => {
+    const items = props.findings.filter((one) => one.severity === kind.severity)
+    const steps = items.filter((one) => one.code === 'step_open')
+    const away = new Set(steps.slice(STEPS_IN_SIGHT))
+    return { ...kind, count: items.length, items: items.filter((one) => !away.has(one)), away }
+  }).filter((group) => group.count),
 )
 </script>
 
 <template>
   <div v-for="group in groups" :key="group.severity" class="notice" :class="group.tone">
     <div>
-      <b>{{ group.title }} ({{ group.items.length }})</b>
+      <b>{{ group.title }} ({{ group.count }})</b>
       <ul>
-        <li v-for="one in group.items.slice(0, FIRST)" :key="one.code + one.subject + one.message">
+        <li v-for="one in group.items" :key="one.code + one.subject + one.message">
           <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
         </li>
       </ul>
-      <details v-if="group.items.length > FIRST">
-        <summary>and {{ group.items.length - FIRST }} more</summary>
+      <details v-if="group.away.size">
+        <summary>and {{ group.away.size }} more steps not done</summary>
         <ul>
-          <li v-for="one in group.items.slice(FIRST)" :key="one.code + one.subject + one.message">
+          <li v-for="one in group.away" :key="one.code + one.subject + one.message">
             <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
           </li>
         </ul>

@@ -22,6 +22,7 @@ READIED = {
 }
 LEVELS = ("frees", "hand", "snug", "torqued", "marked")
 BY_HAND = "Every fastener is started by hand before any is tightened."
+LOWERED = "The car comes down for it: what hangs open is closed before."
 SAME_STAGE = "A sway bar joins both sides: both come this far before either is loaded."
 PREPARED, SNUGGED, MEASURED, TESTED = 3, 7, 12, 13
 
@@ -86,8 +87,8 @@ def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> 
     Notes
     -----
     Preparation before the car is raised, measuring after all work, the road after measuring; what is opened is
-    closed after all that needs it open; what is made ready before what relies on it; all by hand before any
-    tightening; where a bar joins the sides, both to the same stage before either is loaded.
+    closed after all that needs it open, and before the car comes down; what is made ready before what relies on it;
+    all by hand before any tightening; where a bar joins the sides, both to the same stage before either is loaded.
 
     Source
     ------
@@ -107,7 +108,7 @@ def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> 
     edges = [
         *needs,
         *named.told(),
-        *_brackets(named, needs),
+        *_brackets(named, needs, library),
         *_readied(placed),
         *_tightening(placed, library),
         *_both_sides(placed, library),
@@ -158,20 +159,22 @@ class _Named:
                     yield Edge(first, then, "Put in this order by hand.", 9)
 
 
-def _brackets(named: _Named, needs: Sequence[Edge]) -> Iterator[Edge]:
-    """What closes comes after all that needs what was opened."""
+def _brackets(named: _Named, needs: Sequence[Edge], library: Library) -> Iterator[Edge]:
+    """What closes comes after all that needs what was opened, and before all for which the car comes down."""
     resting: dict[int, set[int]] = defaultdict(set)
     for edge in needs:
         resting[edge.first].add(edge.then)
+    wanted = [demand(one, bushings_of(one, library)) for one in named.placed]
+    down = {n for n, states in enumerate(wanted) if states and ON_WHEELS in states}
     for opener, one in enumerate(named.placed):
         for name in one.op.then:
             for closer in named.find(one, name):
                 after = _reached(closer, resting) | {closer}
-                hangs = ON_WHEELS not in (demand(named.placed[closer], {}) or ())
                 for inside in _reached(opener, resting) - after:
-                    if not (hangs and named.placed[inside].op.where == "on_wheels"):
-                        why = f"It needs “{one.op.title}” still open."
-                        yield Edge(inside, closer, why, 2)
+                    if closer in down or inside not in down:
+                        yield Edge(inside, closer, f"It needs “{one.op.title}” still open.", 2)
+                    elif wanted[closer]:
+                        yield Edge(closer, inside, LOWERED, 2)
                 yield Edge(opener, closer, f"Closes “{one.op.title}”.", 2, rests=True)
 
 

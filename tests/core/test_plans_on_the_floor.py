@@ -1,0 +1,170 @@
+"""Every kind of job, planned and then done step by step by the rules of the floor, to where it could be signed.
+
+What is asserted of the order is common practice in the trade, no published source.
+"""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from planner import LIBRARY, STRUT, Order
+from test_fastening import ARM
+
+from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.floor.asking import readings_now
+from fair_spindle.core.floor.bolt_needs import next_work, waits_for_load
+from fair_spindle.core.floor.bolt_state import bolt_key
+from fair_spindle.core.floor.deriving import derive_on
+from fair_spindle.core.floor.findings import look
+from fair_spindle.core.floor.hindrance import step_hindrance
+from fair_spindle.core.floor.log import BoltSpec, Drawn, Event, Filled, HeightRead, Moved, Stepped, Typed, Worked
+from fair_spindle.core.floor.plan_now import MOVES, short_goals, template_now
+from fair_spindle.core.floor.replay import replay
+from fair_spindle.core.floor.rules import permit
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.planning.align import ALIGN
+from fair_spindle.core.planning.kinds import WORK
+from fair_spindle.core.planning.whole_car import SPRINGS
+from fair_spindle.jobs.planning import planned
+
+SPEC = BoltSpec(torque=Typed("100", "nm"), source="sheet 7")
+WINDOW = (340.0, 380.0)
+OTHER_LAYOUTS = {"truck_front": "double_wishbone", "leaf_shackles": "solid_leaf", "drag_link": "solid_leaf"}
+
+
+class Tuner:
+    """Somebody who does what the plan says next, and nothing else."""
+
+    def __init__(self, known):
+        self.log, self.state = [], JobState()
+        self.do(Filled(ARM, "test"))
+        self.do(planned(known))
+        for joint in self.state.plan.joints:
+            told = tuple(replace(bolt, spec=SPEC, reach="") for bolt in joint.bolts)
+            self.do(
+                Drawn(
+                    replace(joint, bolts=told, swapped="")
+                    if hasattr(joint, "swapped")
+                    else replace(joint, bolts=told)
+                )
+            )
+
+    @property
+    def windows(self):
+        return {key: WINDOW for key, joint in self.state.joints.items() if waits_for_load(joint)}
+
+    def do(self, act):
+        act = permit(act, self.state, WORK, self.windows)
+        self.log.append(Event(f"e{len(self.log)}", len(self.log) + 1, "2030-01-01T08:00:00.000Z", act))
+        self.state = derive_on(self.state, self.log, WORK)
+
+    def follow(self):
+        for step in self.state.plan.steps:
+            if step.key.startswith(MOVES):
+                self.do(Moved(step.where, step.corner, step.axle or "front"))
+                assert step.key in self.state.steps, f"{step.key}: the move is its step"
+                continue
+            assert step.where == self.state.position, f"{step.key}: the plan has brought the car there"
+            if step.asks == "height":
+                self.read_heights(step)
+            for goal in short_goals(step, self.state):
+                self.bring(goal)
+            if step_hindrance(step, self.state, template_now(self.state, WORK)).startswith(("Still", "No turns")):
+                self.do(Stepped(step.key, "skipped", "read elsewhere"))
+            else:
+                self.do(Stepped(step.key))
+
+    def read_heights(self, step):
+        for goal in step.brings_joints:
+            joint = self.state.joints[goal.joint]
+            sides = (joint.side,) if joint.side else ("left", "right")
+            for side in sides:
+                self.do(HeightRead(side, Typed("360", "mm"), joint.axle or "front"))
+
+    def bring(self, goal):
+        joint = self.state.joints[goal.joint]
+        for _ in range(200):
+            if not any(one.joint == goal.joint for one in self.reach(goal)):
+                return
+            wanted = next_work(joint, self.state)
+            places = (wanted.number,) if wanted.number else tuple(bolt.number for bolt in joint.bolts)
+            reading = Typed(f"{wanted.percent}", "nm") if wanted.to == "torqued" else None
+            self.do(Worked(goal.joint, places, wanted.to, reading, percent=wanted.percent))
+        raise AssertionError(f"{goal.joint} never gets {goal.to}")
+
+    def reach(self, goal):
+        step = next(one for one in self.state.plan.steps if goal in one.brings_joints)
+        return short_goals(replace(step, brings_joints=(goal,)), self.state)
+
+    def blocks(self):
+        readings = readings_now(self.state, WORK)
+        found = look(self.state, readings, {}, {}, template_now(self.state, WORK))
+        return [one.message for one in found if one.severity == "blocks"]
+
+
+def brief_of(key):
+    procedure = LIBRARY.procedures[key]
+    layout = OTHER_LAYOUTS.get(key) or (procedure.layouts[0] if procedure.layouts else "strut")
+    axle = procedure.axles[0] if procedure.axles else ""
+    car = {**STRUT, "front.layout": layout} if axle != "rear" else {**STRUT, "rear.layout": layout}
+    return (key, axle) if axle else (key,), car
+
+
+@pytest.mark.parametrize("key", sorted(LIBRARY.procedures))
+@pytest.mark.parametrize("schools", [{}, {"load": "wheels", "second_link": "hanging"}], ids=["usual", "other"])
+def test_a_plan_can_be_followed_to_its_end_by_the_rules_of_the_floor(key, schools):
+    fitting, car = brief_of(key)
+    order = Order(fitting, car=car, schools=schools)
+    tuner = Tuner(order.known)
+    tuner.follow()
+    assert set(tuner.state.steps) == set(order.keys)
+    assert tuner.blocks() == []
+    assert tuner.state.position == "on_wheels"
+    assert replay(tuner.log, WORK) == tuner.state, "the log holds when read from its beginning"
+
+
+@pytest.mark.identity
+@settings(max_examples=60, deadline=None)
+@given(
+    st.lists(st.sampled_from(sorted(LIBRARY.procedures)), min_size=2, max_size=4, unique=True),
+    st.sampled_from(["jack", "wheels"]),
+    st.sampled_from(["hanging", "wheels"]),
+    st.sampled_from(["both_ends", "one_end"]),
+)
+def test_any_kinds_of_job_together_can_be_followed_to_the_end(keys, load, second, lift):
+    fittings = [(key, (LIBRARY.find(key).axles or ("",))[0]) for key in keys]
+    schools = {"load": load, "second_link": second}
+    tuner = Tuner(Order(*fittings, car={}, schools=schools, lift=lift).known)
+    tuner.follow()
+    assert tuner.blocks() == []
+
+
+@pytest.mark.parametrize("kind", [SPRINGS, ALIGN], ids=["springs", "align"])
+def test_a_job_with_steps_of_its_own_can_be_followed_too(kind):
+    log, state = [], JobState()
+    acts = []
+    for step in kind.steps:
+        acts.append((step, Moved(step.where, "left" if step.where == "corner_carried" else None)))
+        acts.append((step, Stepped(step.key)))
+    for step, act in acts:
+        if (isinstance(act, Moved) and act.to == state.position) or step.key in state.steps:
+            continue
+        if isinstance(act, Stepped) and step_hindrance(step, state, kind):
+            act = Stepped(step.key, "skipped", "read elsewhere")
+        log.append(Event(f"e{len(log)}", len(log) + 1, "2030-01-01T08:00:00.000Z", permit(act, state, kind, {})))
+        state = derive_on(state, log, kind)
+    assert set(state.steps) == {step.key for step in kind.steps}
+    found = look(state, readings_now(state, kind), {}, {}, kind)
+    assert [one.message for one in found if one.severity == "blocks"] == []
+
+
+def test_nothing_that_waits_for_load_can_be_done_ahead_of_its_turn():
+    tuner = Tuner(Order(("lower_arm", "front")).known)
+    joint = next(one for one in tuner.state.joints.values() if waits_for_load(one))
+    tuner.do(Moved("hanging"))
+    for stage in ("hand", "snug"):
+        tuner.do(Worked(joint.key, tuple(bolt.number for bolt in joint.bolts), stage))
+    with pytest.raises(NotAllowed):
+        tuner.do(Worked(joint.key, (joint.bolts[0].number,), "torqued", Typed("100", "nm")))
+    assert tuner.state.bolts[bolt_key(joint.key, joint.bolts[0].number)].stage == "snug"
