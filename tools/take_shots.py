@@ -31,7 +31,7 @@ VIEWS = [
     ("floor", "", ["Front springs 27 mm lower"], DESK),
     ("floor-phone", "", ["Front springs 27 mm lower"], PHONE),
     ("bolts", "", ["Coilovers with helper", "Bolts", "scroll 220"], DESK),
-    ("check", "", ["Springs and tie-rod ends, front", "Check"], DESK),
+    ("check", "", ["Lowered all round, read again", "Check", "to Beside the prediction"], DESK),
     ("history", "cars", ["Quenlow Vessik", "History"], DESK),
     ("record", "", ["Springs and tie-rod ends, front"], DESK),
 ]
@@ -89,6 +89,11 @@ def _go(page: Page, step: str) -> None:
         page.get_by_text("Chance of this wheel ending inside").first.wait_for()
     elif verb == "part":
         page.get_by_role("button", name=what, exact=True).click()
+    elif verb == "to":
+        region = page.get_by_role("region", name=what)
+        region.wait_for()
+        region.evaluate("(one) => window.scrollTo(0, one.getBoundingClientRect().top + window.scrollY - 90)")
+        page.wait_for_timeout(400)
     elif verb == "pair":
         page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
         page.get_by_text("● steady").wait_for()

@@ -194,7 +194,7 @@ def test_a_job_is_started_once_and_bad_names_are_refused(client):
     body = {"id": "job-00000001", "title": "Springs", "car": "Sample"}
     assert client.post("/api/jobs", json=body).status_code == 201
     assert client.post("/api/jobs", json=body).status_code == 201
-    assert len(client.get("/api/jobs").json()) == 8
+    assert len(client.get("/api/jobs").json()) == 9
     assert client.post("/api/jobs", json={**body, "title": "Other"}).json()["code"] == "conflict"
     for wrong in ({"title": ""}, {"car": "   "}, {"title": "x" * 200}, {"id": "a"}, {"template": "rear"}):
         assert client.post("/api/jobs", json={**body, "id": "job-00000002", **wrong}).status_code == 422

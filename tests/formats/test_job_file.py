@@ -64,13 +64,13 @@ def test_a_damaged_file_says_where_and_changes_nothing(client, jobs, spoil, wher
     answer = bring_in(client, json.dumps(file).encode())
     assert answer.status_code == 422
     assert where in answer.json()["message"]
-    assert len(client.get("/api/jobs").json()) == 7
+    assert len(client.get("/api/jobs").json()) == 8
 
 
 @pytest.mark.parametrize("content", [b"", b"{}", b"[1]", b"\xff\xfe\x00", b"[" * 100_000, b'{"format": "other"}'])
 def test_a_foreign_file_is_refused(client, content):
     assert bring_in(client, content).status_code == 422
-    assert len(client.get("/api/jobs").json()) == 7
+    assert len(client.get("/api/jobs").json()) == 8
 
 
 def test_a_cut_file_names_line_and_column_and_a_different_version_is_a_conflict(client, jobs):

@@ -37,6 +37,7 @@ from fair_spindle.demo.cars import fill_cars
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.entering import enter, enter_camber, enter_heights, enter_toe
 from fair_spindle.demo.order import fill_order
+from fair_spindle.demo.settled import fill_settled
 from fair_spindle.jobs.book import start_job
 from fair_spindle.jobs.models import JobCreate
 from fair_spindle.records.database import Database
@@ -82,6 +83,7 @@ def fill(database: Database) -> None:
     _measuring(_desk(database, "measuring", "Front springs, tie-rod ends", cars["ossel"]))
     _measured(_desk(database, "measured", "Baseline before the five-link arms", cars["vessik"], MEASURE))
     _hanging(_desk(database, "hanging", "Front springs 27 mm lower", cars["halm"]))
+    fill_settled(_desk(database, "settled", "Lowered all round, read again", cars["vessik"], ALIGN))
     _aligned(_desk(database, "aligned", "Rear camber and toe links", cars["vessik"], ALIGN))
     _coilovers(_desk(database, "coilovers", "Coilovers with helper springs", cars["rill"], SPRINGS))
     _finished(_desk(database, "finished", "Springs and tie-rod ends, front", cars["vessik"]))

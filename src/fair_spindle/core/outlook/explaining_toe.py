@@ -61,9 +61,14 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
         if one.miss is None:
             continue
         axle, _, side = key.partition(".")
-        other = toes.get(f"{axle}.{'right' if side == 'left' else 'left'}") if axle == "front" else None
+        other = toes.get(f"{axle}.{'right' if side == 'left' else 'left'}")
         told = explain_toe(
-            one.miss, one.plus_minus, moves[key], heights.get(key) or 0.0, other.miss if other else None
+            one.miss,
+            one.plus_minus,
+            moves[key],
+            heights.get(key) or 0.0,
+            other.miss if other else None,
+            steers=axle == "front",
         )
         if told:
             found[key] = told
@@ -71,7 +76,13 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
 
 
 def explain_toe(
-    miss: float, plus_minus: float, moves: MovesToe, height_miss: float, other_miss: float | None
+    miss: float,
+    plus_minus: float,
+    moves: MovesToe,
+    height_miss: float,
+    other_miss: float | None,
+    *,
+    steers: bool = True,
 ) -> list[ToeExplanation]:
     """Rank what could explain a toe that came out otherwise.
 
@@ -85,6 +96,8 @@ def explain_toe(
         Height measured less predicted at the same wheel. [mm]
     other_miss : float or None
         The miss at the other wheel of the axle. [rad]
+    steers : bool, optional
+        Whether a steering wheel turns them. [-]
 
     Returns
     -------
@@ -97,9 +110,9 @@ def explain_toe(
 
     Notes
     -----
-    A miscount moves the toe by whole flats or turns; the height's share is slope times its miss; bump steer
-    may be three times its standard uncertainty off; a crooked steering wheel moves both
-    wheels alike and opposite.  Commonness is the product's own value.
+    A miscount moves the toe by whole flats or turns, and seldom both wheels alike; the height's share is slope times
+    its miss; bump steer may be three times its standard uncertainty off; a crooked steering wheel moves both wheels
+    alike and opposite.  Commonness is the product's own value.
 
     Source
     ------
@@ -121,6 +134,8 @@ def explain_toe(
     told = []
     if flats:
         rare = 0.7 if flats % 6 == 0 else 0.4
+        if other_miss is not None and miss * other_miss > 0 and abs(other_miss) > plus_minus:
+            rare /= 2
         told.append((f"the count is off by {_turns(flats)}", _COUNT, 5, counted, rare))
     if abs(moves.per_height * height_miss) > unit:
         told.append(
@@ -131,7 +146,7 @@ def explain_toe(
         amount = miss * spread**2 / (spread**2 + unit**2)
         off = hypot(miss - amount, unit * amount / spread)
         told.append(("bump steer is otherwise than believed", _TWO, 10, off, 0.7))
-    if other_miss is not None and abs(other_miss) > unit:
+    if steers and other_miss is not None and abs(other_miss) > unit:
         told.append(("the steering wheel was not straight when it was read", _WHEEL, 5, miss + other_miss, 0.7))
     minutes = degrees(abs(miss)) * 60
     told.append(("the toe was read wrong, before or after", _READ, 5, max(0.0, minutes - 12) / 12 * unit, 0.35))
