@@ -92,7 +92,7 @@ def _go(page: Page, step: str) -> None:
     elif verb == "to":
         region = page.get_by_role("region", name=what)
         region.wait_for()
-        region.evaluate("(one) => window.scrollTo(0, one.getBoundingClientRect().top + window.scrollY - 90)")
+        region.evaluate("(one) => window.scrollTo(0, one.getBoundingClientRect().top + window.scrollY - 150)")
         page.wait_for_timeout(400)
     elif verb == "pair":
         page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()

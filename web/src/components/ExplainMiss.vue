@@ -51,22 +51,25 @@ watch(
       </li>
     </ol>
   </section>
-  <section
-    v-for="[side, all] in sides"
-    :key="side"
-    class="card stack"
-    :aria-label="`What could explain the toe, ${side.toLowerCase()}`"
-  >
-    <h3>What could explain the toe, {{ side.toLowerCase() }}</h3>
-    <ol>
-      <li v-for="one in all" :key="one.words">
-        <p>
-          <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }}&nbsp;%</span>
-        </p>
-        <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
-      </li>
-    </ol>
-  </section>
+  <div v-if="sides.length" class="pair">
+    <section
+      v-for="[side, all] in sides"
+      :key="side"
+      class="card stack"
+      :aria-label="`What could explain the toe, ${side.toLowerCase()}`"
+    >
+      <h3>What could explain the toe, {{ side.toLowerCase() }}</h3>
+      <ol>
+        <li v-for="one in all" :key="one.words">
+          <p>
+            <b>{{ one.words }}</b>
+            <span class="figure">{{ Math.round(one.share_pct) }}&nbsp;%</span>
+          </p>
+          <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
+        </li>
+      </ol>
+    </section>
+  </div>
   <section v-if="found?.wanted.length" class="card stack" aria-label="Still wanted">
     <h3>Still wanted</h3>
     <ul>
