@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from fair_spindle.core.after.height_lessons import learn
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
@@ -14,7 +15,6 @@ from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.outlook.bars import bars_of
-from fair_spindle.core.outlook.learning import learn
 from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
 from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.outlook.perching import bench_places, correct_perches

@@ -6,20 +6,20 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from fair_spindle.core.after.beside import Beside, MovesToe, beside_wheel
+from fair_spindle.core.after.height_lessons import learn_corners
+from fair_spindle.core.after.toe_causes import explain_toes
+from fair_spindle.core.after.toe_lessons import learn_toe
+from fair_spindle.core.after.toe_readings import ToeRead, ToeStory, occasions, toe_stories
+from fair_spindle.core.after.wanting import want_wheels
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, Undone
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.beside import Beside, MovesToe, beside_wheel
 from fair_spindle.core.outlook.bump_steer import bump_steer, suited
 from fair_spindle.core.outlook.corners import corners_of
-from fair_spindle.core.outlook.explaining_toe import explain_toes
-from fair_spindle.core.outlook.learning import learn_corners
-from fair_spindle.core.outlook.toe_lessons import learn_toe
-from fair_spindle.core.outlook.toe_readings import ToeRead, ToeStory, occasions, toe_stories
-from fair_spindle.core.outlook.wanting import want_wheels
 from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.slopes import Slopes, angles_at

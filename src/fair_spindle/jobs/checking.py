@@ -4,25 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.aligned import align_car, align_rods
-from fair_spindle.core.outlook.bars import bars_of
-from fair_spindle.core.outlook.beside import (
+from fair_spindle.core.after.beside import (
     Beside,
     MovesToe,
     beside_corner,
     beside_sitting,
     beside_wheel,
 )
-from fair_spindle.core.outlook.explaining import Explanation, explain_heights
-from fair_spindle.core.outlook.explaining_toe import ToeExplanation, explain_toes
+from fair_spindle.core.after.height_causes import Explanation, explain_heights
+from fair_spindle.core.after.toe_causes import ToeExplanation, explain_toes
+from fair_spindle.core.after.wanting import Want, want_corners, want_links, want_rings, want_wheels
+from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.floor.wording import label_wheel
+from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.aligned import align_car, align_rods
+from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
 from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit
-from fair_spindle.core.outlook.wanting import Want, want_corners, want_links, want_rings, want_wheels
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.shape import AXLES

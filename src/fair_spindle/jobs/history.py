@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from math import degrees
 from uuid import uuid4
 
+from fair_spindle.core.after.history import Moment, differences, moments_of
 from fair_spindle.core.errors import NotFound
 from fair_spindle.core.floor.log import Act, Drawn, Event
-from fair_spindle.core.outlook.history import Moment, differences, moments_of
 from fair_spindle.core.sheet.field import Field
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book import now_utc, see_job, standing, start_job

@@ -8,16 +8,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from fair_spindle.core.after.height_lessons import Learned, learn, learn_corners
+from fair_spindle.core.after.toe_lessons import learn_toe, steered_within
+from fair_spindle.core.after.toe_readings import toe_stories
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.deriving import effective
 from fair_spindle.core.floor.log import Entered, Filled, Noted, Typed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.learning import Learned, learn, learn_corners
 from fair_spindle.core.outlook.settled import heights_after
 from fair_spindle.core.outlook.sitting import CORNERS
-from fair_spindle.core.outlook.toe_lessons import learn_toe, steered_within
-from fair_spindle.core.outlook.toe_readings import toe_stories
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity

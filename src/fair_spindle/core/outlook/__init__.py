@@ -1,1 +1,1 @@
-"""What follows from the readings of a log: geometry and turns, heights, perches, clamp windows, lessons."""
+"""What follows from the readings of a log: geometry and turns, heights, perches, clamp windows."""

@@ -8,11 +8,11 @@ from math import hypot
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.after.height_lessons import Learned, told_apart
+from fair_spindle.core.after.toe_readings import ToeRead, ToeStory
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.errors import NoSolution
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.learning import Learned, told_apart
-from fair_spindle.core.outlook.toe_readings import ToeRead, ToeStory
 from fair_spindle.core.refit import refit
 
 Array = NDArray[np.float64]

@@ -6,9 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import degrees, exp, hypot
 
+from fair_spindle.core.after.beside import Beside, MovesToe
+from fair_spindle.core.after.height_causes import WORTH_TELLING
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.beside import Beside, MovesToe
-from fair_spindle.core.outlook.explaining import WORTH_TELLING
 from fair_spindle.core.threads import FLAT
 
 

@@ -9,10 +9,10 @@ from math import exp, hypot
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.after.beside import Beside
 from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.beside import Beside
 from fair_spindle.core.outlook.sitting import (
     CORNERS,
     SprungCar,
