@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from fair_spindle.core.after.height_lessons import learn
+from fair_spindle.core.after.height_model import model_of_car
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
@@ -264,12 +265,12 @@ def test_heights_after_teach_the_ratio_that_was_wrong():
     truth = job(*new, typed("front.motion_ratio", 0.88, "ratio"))[2]
     before = {key: Quantity(360.0, 0.3) for key in CORNERS}
     after = {one.key: Quantity(one.predicted, 0.3) for one in truth.wheels}
-    learned = {one.key: one for one in learn(car, before, after)}
+    learned = {one.key: one for one in learn(model_of_car(car), before, after)}
     ratio = learned["front.motion_ratio"]
     assert ratio.before == 0.95
     assert ratio.after == pytest.approx(0.88, abs=ratio.after_plus_minus)
     assert ratio.after_plus_minus < ratio.before_plus_minus
-    assert learn(car, before, {}) == []
+    assert learn(model_of_car(car), before, {}) == []
     told = readings_now_with(readings, {f"{key}.check_height": one for key, one in after.items()})
     sitting = sit(car, readings.quantities, 2000)
     assert look_settled(told, sitting, heights_after(told), []) == [], "inside its ±"

@@ -80,7 +80,7 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
     toes = explain_toes(besides, moves)
     return ExplainedView(
         readings=[_beside(one, now.sheet) for one in besides],
-        heights=_heights(now, besides) if now.changes_springs else [],
+        heights=_heights(now, besides),
         toe={label_wheel(key): [_toe(one) for one in told] for key, told in toes.items()},
         wanted=[_say_want(one) for one in _wanted(now)],
     )
@@ -153,7 +153,7 @@ def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:
     before = {one.key: one.before for one in besides if one.name == "height" and one.before}
     after = heights_after(now.readings)
     missed = [one for one in besides if one.name == "height" and one.key in before]
-    return [_explanation(one, now) for one in explain_heights(now.sprung, before, after, missed)]
+    return [_explanation(one, now) for one in explain_heights(now.height_model, before, after, missed)]
 
 
 def _explanation(one: Explanation, now: Standing) -> ExplanationView:

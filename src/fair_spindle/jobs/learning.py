@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.after.height_lessons import Learned, learn, learn_corners
+from fair_spindle.core.after.height_lessons import Learned, learn
 from fair_spindle.core.after.toe_lessons import learn_toe, steered_within
 from fair_spindle.core.after.toe_readings import toe_stories
 from fair_spindle.core.errors import NotAllowed
@@ -101,12 +101,8 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
 def _lessons(now: Standing) -> list[Learned]:
     told = now.readings.quantities
     strut = now.kind.key == "front_strut"
-    heights = []
-    if now.changes_springs:
-        before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
-        heights = learn(now.sprung, before, heights_after(now.readings))
-    elif strut:
-        heights = learn_corners(now.corners)
+    before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
+    heights = learn(now.height_model, before, heights_after(now.readings))
     stories = toe_stories(now.log, now.state, now.readings, now.corners if strut else None)
     toe = [one for axle, pair in stories.items() for one in learn_toe(pair, steered_within(axle, told))]
     return [*heights, *toe]

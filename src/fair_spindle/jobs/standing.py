@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from fair_spindle.core.after.height_model import HeightModel, model_of_car, model_of_corners
 from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.floor.asking import Readings, readings_now, with_limits
 from fair_spindle.core.floor.deriving import derive, derive_on, effective
@@ -107,6 +108,13 @@ class Standing:
     def sprung(self) -> SprungCar:
         """What decides where the car sits."""
         return sprung_car(self.readings, self.loads, self.corner_points)
+
+    @property
+    def height_model(self) -> HeightModel | None:
+        """What decides the wheels' heights, where springs are changed."""
+        if self.kind.key == "front_strut":
+            return model_of_corners(self.corners)
+        return model_of_car(self.sprung) if self.changes_springs else None
 
     @cached_property
     def sitting(self) -> Sitting:

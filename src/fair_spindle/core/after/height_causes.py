@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from math import exp, hypot
 
@@ -10,13 +10,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.after.beside import Beside
-from fair_spindle.core.car_heights import settle_car
+from fair_spindle.core.after.height_model import HeightModel
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    SprungCar,
-)
 
 Array = NDArray[np.float64]
 WORTH_TELLING = 0.03
@@ -32,7 +28,7 @@ class Cause:
     """
 
     name: str
-    ending: str
+    endings: tuple[str, ...]
     spread: float
     common: float
     words: str
@@ -41,29 +37,30 @@ class Cause:
     only_up: bool = False
 
 
+SEAT = Cause(
+    "seat",
+    ("new_seat",),
+    8.0,
+    0.8,
+    "a spring is not down in its seat, or its coil end lies on its stop",
+    "Turn the spring by hand and look at both coil ends with a lamp.",
+    3,
+    only_up=True,
+)
 CAUSES = (
     Cause(
         "ratio",
-        "motion_ratio",
+        ("motion_ratio",),
         0.1,
         1.0,
         "the motion ratio is otherwise than entered",
         "Jack that wheel by 30 mm and read the spring's length before and after.",
         10,
     ),
-    Cause(
-        "seat",
-        "new_seat",
-        8.0,
-        0.8,
-        "a spring is not down in its seat, or its coil end lies on its stop",
-        "Turn the spring by hand and look at both coil ends with a lamp.",
-        3,
-        only_up=True,
-    ),
+    SEAT,
     Cause(
         "bar",
-        "bar.gap",
+        ("bar.gap",),
         8.0,
         0.5,
         "a bar link is forced on",
@@ -72,7 +69,7 @@ CAUSES = (
     ),
     Cause(
         "rate",
-        "new_spring.rate",
+        ("new_spring.rate",),
         -3.0,
         0.5,
         "the new spring is of another rate than printed",
@@ -81,7 +78,7 @@ CAUSES = (
     ),
     Cause(
         "old_rate",
-        ".spring.rate",
+        (".spring.rate",),
         -3.0,
         0.4,
         "the old spring was of another rate than entered",
@@ -90,7 +87,7 @@ CAUSES = (
     ),
     Cause(
         "free",
-        "new_spring.free",
+        ("new_spring.free",),
         -3.0,
         0.4,
         "the new spring is of another length than entered",
@@ -99,7 +96,7 @@ CAUSES = (
     ),
     Cause(
         "load",
-        ".load",
+        (".load", ".sprung_load"),
         -3.0,
         0.5,
         "the wheel load is otherwise: fuel, load in the boot, scales",
@@ -109,7 +106,7 @@ CAUSES = (
 )
 READING = Cause(
     "reading",
-    "",
+    (),
     4.0,
     0.8,
     "the height was read wrong, before or after",
@@ -118,7 +115,7 @@ READING = Cause(
 )
 RUBBER = Cause(
     "rubber",
-    "",
+    (),
     6.0,
     0.6,
     "rubber was clamped off its height and holds the wheel",
@@ -140,14 +137,14 @@ class Explanation:
 
 
 def explain_heights(
-    car: SprungCar, before: Mapping[str, Quantity], after: Mapping[str, Quantity], misses: Sequence[Beside]
+    model: HeightModel | None, before: Mapping[str, Quantity], after: Mapping[str, Quantity], misses: Sequence[Beside]
 ) -> list[Explanation]:
     """Rank what could explain heights that came out otherwise.
 
     Parameters
     ----------
-    car : SprungCar
-        Inputs with their uncertainties. [-]
+    model : HeightModel or None
+        What decides the heights. [-]
     before, after : mapping of Quantity
         Heights read in the baseline and after settling, by wheel. [mm]
     misses : sequence of Beside
@@ -166,7 +163,7 @@ def explain_heights(
     -----
     For each single cause the amount is fitted that explains the misses of all wheels best, held back by how far off
     such a thing usually is: χ² = Σ((m − J·δ)/u)² + (δ/s)².  Shares go with exp(−χ²/2) and with how common the cause
-    is; spreads and commonness are the product's own values.  J is the car's own model.
+    is; spreads and commonness are the product's own values.  J is the model's own.
 
     Source
     ------
@@ -174,16 +171,17 @@ def explain_heights(
 
     Examples
     --------
-    >>> explain_heights(SprungCar({}, lambda values: None, ("car.loads",)), {}, {}, [])
+    >>> explain_heights(None, {}, {}, [])
     []
     """
-    missed = {one.key: one.miss for one in misses if one.miss is not None}
-    if car.lacks or car.problem or not any(one.beyond for one in misses):
+    ours = model.wheels if model else ()
+    missed = {one.key: one.miss for one in misses if one.miss is not None and one.key in ours}
+    if model is None or not any(one.beyond for one in misses):
         return []
-    wheels = [CORNERS.index(key) for key in missed]
+    wheels = [model.wheels.index(key) for key in missed]
     off = np.array(list(missed.values()))
     noise = np.array([max(0.3, hypot(after[key].uncertainty, before[key].uncertainty)) for key in missed])
-    tried = list(_inputs(car, wheels)) + list(_wheels(list(missed)))
+    tried = list(_inputs(model, wheels)) + list(_wheels(list(missed), model.inputs))
     told = [_fit(cause, key, column, spread, off, noise) for cause, key, column, spread in tried]
     best = min((chi for _, chi in told), default=0.0)
     weights = [one.cause.common * exp(-(chi - best) / 2) for one, chi in told]
@@ -198,18 +196,17 @@ def explain_heights(
     return [one for one in ranked if one.share >= WORTH_TELLING][:MOST_TOLD]
 
 
-def _inputs(car: SprungCar, wheels: Sequence[int]) -> Iterator[tuple[Cause, str, Array, float]]:
+def _inputs(model: HeightModel, wheels: Sequence[int]) -> Iterator[tuple[Cause, str, Array, float]]:
     """Each input that could be wrong, and what a unit of it does to the wheels that were read."""
-    keys = [(key, cause) for key in car.inputs for cause in CAUSES if key.endswith(cause.ending)]
+    keys = [(key, cause) for key in model.inputs for cause in CAUSES if key.endswith(cause.endings)]
     keys = [(key, next(c for k, c in keys if k == key)) for key in dict.fromkeys(key for key, _ in keys)]
-    steps = {key: _step(car.inputs[key], cause) for key, cause in keys}
+    steps = {key: _step(model.inputs[key], cause) for key, cause in keys}
     rows = len(keys) + 1
-    values = {key: np.full(rows, car.inputs[key].value) for key, _ in keys}
+    values = {key: np.full(rows, model.inputs[key].value) for key, _ in keys}
     for row, (key, _) in enumerate(keys, start=1):
         values[key][row] += steps[key] / 10
     try:
-        held = car.build(values)
-        found = settle_car(held.stance, held.loads, held.unsprung, held.legs).height_change
+        found = model.change(values)
     except (InputError, NoSolution):
         return
     for row, (key, cause) in enumerate(keys, start=1):
@@ -224,11 +221,13 @@ def _step(read: Quantity, cause: Cause) -> float:
     return -cause.spread * (read.uncertainty or 0.01 * abs(read.value) or 1.0)
 
 
-def _wheels(keys: Sequence[str]) -> Iterator[tuple[Cause, str, Array, float]]:
+def _wheels(keys: Sequence[str], told: Container[str]) -> Iterator[tuple[Cause, str, Array, float]]:
     """What moves one wheel by itself."""
     for place, key in enumerate(keys):
         column = np.zeros(len(keys))
         column[place] = 1.0
+        if f"{key}.new_seat" not in told:
+            yield SEAT, key, column, SEAT.spread
         yield READING, f"{key}.check_height", column, READING.spread
         yield RUBBER, key, column, RUBBER.spread
 

@@ -7,7 +7,9 @@ import numpy as np
 import pytest
 
 from fair_spindle.core.after.beside import Beside, MovesToe, beside_wheel
-from fair_spindle.core.after.height_lessons import learn_corners
+from fair_spindle.core.after.height_causes import explain_heights
+from fair_spindle.core.after.height_lessons import learn
+from fair_spindle.core.after.height_model import model_of_corners
 from fair_spindle.core.after.toe_causes import explain_toes
 from fair_spindle.core.after.toe_lessons import learn_toe
 from fair_spindle.core.after.toe_readings import ToeRead, ToeStory, occasions, toe_stories
@@ -17,6 +19,7 @@ from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, Undone
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.front_axle import plan_corner
 from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.bump_steer import bump_steer, suited
 from fair_spindle.core.outlook.corners import corners_of
@@ -179,16 +182,38 @@ def test_counted_flats_of_a_correction_teach_the_lever_of_the_strut_job():
     assert levers["33"] < believed < levers["25"], "more toe than expected: a shorter lever"
 
 
-def test_heights_of_a_strut_axle_teach_its_springs():
+def strut_heights(*off):
+    """The strut job's two corners, both as the left one, and their heights off the prediction by so many mm."""
     left = strut_job("7")[3]["left"]
-    lower = replace(left.quantities["check_height"], value=left.quantities["check_height"].value - 8)
-    both = {side: replace(left, quantities={**left.quantities, "check_height": lower}) for side in ("left", "right")}
-    found = {one.key: one for one in learn_corners(both)}
+    corners = {side: left for side in ("left", "right")}
+    before = {f"front.{side}": left.quantities["height"] for side in corners}
+    predicted = plan_corner(left).height_predicted
+    after = {key: Quantity(predicted.value + by, 0.3) for key, by in zip(before, off, strict=True)}
+    missed = [Beside(key, "height", before[key], None, predicted.value, 2.0, after[key]) for key in after]
+    return model_of_corners(corners), before, after, missed
+
+
+def test_heights_of_a_strut_axle_teach_its_springs():
+    model, before, after, _ = strut_heights(-8, -8)
+    found = {one.key: one for one in learn(model, before, after)}
     rate = found["front.new_spring.rate"]
     assert rate.after < rate.before, "lower than predicted: softer than printed"
     assert rate.after_plus_minus < rate.before_plus_minus
-    assert "front.spring.rate" not in found, "the old spring is off the car"
-    assert learn_corners({"left": replace(left, quantities={})}) == []
+    assert set(found) <= {"front.new_spring.rate", "front.motion_ratio"}, "the old spring is off the car"
+    assert learn(model, before, {}) == []
+    bare = replace(strut_job("7")[3]["left"], quantities={})
+    assert model_of_corners({"left": bare}) is None
+
+
+def test_heights_of_a_strut_axle_point_at_what_both_share_or_at_one_wheel():
+    shared = explain_heights(*strut_heights(-9, -9))
+    assert shared[0].key.startswith("front.")
+    assert "left" not in shared[0].key
+    assert abs(shared[0].left) < 4
+    own = explain_heights(*strut_heights(10, 0))
+    assert {one.key.split(".")[1] for one in own[:2]} == {"left"}
+    assert any(one.cause.name == "seat" for one in own)
+    assert explain_heights(*strut_heights(1, -1)) == []
 
 
 @pytest.mark.parametrize(("own", "share"), [(1e-9, 1.0), (1e9, 0.0), (None, 0.5)])
