@@ -81,6 +81,11 @@ def test_nothing_is_learned_before_the_heights_are_read_and_nothing_taken_twice(
     assert record["front.spring.free"]["understood"].startswith("178.0 mm")
     lines = [one for one in client.get(f"/api/cars/{car}/log").json() if "readings after settling" in one["said"]]
     assert len(lines) == 1, "the same request again writes nothing"
+    front = {"height": {"text": f"{wheels[0]['predicted_mm'] + 5:.1f}", "unit": "mm"}}
+    again = {"kind": "entered", "key": "front.left.check_height", "method": "hub_to_arch", "typed": front}
+    assert write(client, job, again, 90).status_code == 201
+    later = {one["key"]: one["decided"] for one in client.get(f"{job}/lessons").json()["lessons"]}
+    assert later["front.new_spring.rate"] == "open", "read again, and it teaches something else"
     undo = {"kind": "undone", "event": lines[0]["id"]}
     seen = client.get(f"/api/cars/{car}").json()["version"]
     answer = client.post(f"/api/cars/{car}/events", json={"id": "unlearn-0001", "seen": seen, "act": undo})

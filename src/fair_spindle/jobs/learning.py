@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Annotated, Literal
 
@@ -18,6 +18,7 @@ from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.settled import heights_after
 from fair_spindle.core.outlook.sitting import CORNERS
+from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
@@ -28,6 +29,7 @@ from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
+Decision = Literal["open", "taken", "refused"]
 NEW, LOADS = ".new_spring.", "car.loads"
 NOW_ON_THE_CAR = {
     "new_spring.rate": "spring.rate",
@@ -57,7 +59,7 @@ class LessonView(View):
     label: str
     before: str
     after: str
-    decided: Literal["open", "taken", "refused"]
+    decided: Decision
 
 
 class LessonsView(View):
@@ -71,9 +73,11 @@ def see_lessons(database: Database, job_id: str) -> LessonsView:
     """What the readings after a job say about its car."""
     now = standing(database, job_id)
     found = _lessons(now)
-    decided = _decided(database, now) if found else None
+    record = standing(database, now.book.car_id, car=True) if found and now.book.car_id else None
+    decided = _decided(record, now) if record else None
+    told = {one.key: one for one in _entries(found, now, record.sheet)} if record else {}
     return LessonsView(
-        lessons=[_show(one, now, decided) for one in found],
+        lessons=[_show(one, now, _said(one, told, decided)) for one in found],
         can_take=bool(now.book.car_id),
     )
 
@@ -92,7 +96,7 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
     if fitted:
         act = Filled(tuple(fitted), f"{now.book.title}, parts fitted", "part")
         version = write_act(database, car, f"{wanted.id[:58]}-parts", version, act, car=True).version
-    entries = _entries([one for one in found if one.key in wanted.keys], now, record)
+    entries = _entries([one for one in found if one.key in wanted.keys], now, record.sheet)
     decided = Filled(tuple(entries), _source(now)) if entries else Noted(_refusal(now))
     write_act(database, car, wanted.id, version, decided, car=True)
     return see_lessons(database, job_id)
@@ -108,14 +112,25 @@ def _lessons(now: Standing) -> list[Learned]:
     return [*heights, *toe]
 
 
-def _show(one: Learned, now: Standing, decided: set[str] | None) -> LessonView:
-    taken = decided is not None and _record_key(one.key) in decided
+def _said(one: Learned, told: Mapping[str, Entered], decided: Mapping[str, Entered] | None) -> Decision:
+    """What was decided about a lesson; open again where the readings have taught something else since."""
+    if decided is None:
+        return "open"
+    key = _record_key(one.key)
+    if key not in decided:
+        return "refused"
+    wheel = one.key.removesuffix(".load").replace(".", "_")
+    parts = (wheel,) if key == LOADS else tuple(decided[key].typed)
+    return "taken" if all(decided[key].typed[name] == told[key].typed.get(name) for name in parts) else "open"
+
+
+def _show(one: Learned, now: Standing, decided: Decision) -> LessonView:
     return LessonView(
         key=one.key,
         label=say_input_name(one.key, now.sheet),
         before=say_input(one.key, Quantity(one.before, one.before_plus_minus / COVERAGE), now.sheet),
         after=say_input(one.key, Quantity(one.after, one.after_plus_minus / COVERAGE), now.sheet),
-        decided="open" if decided is None else "taken" if taken else "refused",
+        decided=decided,
     )
 
 
@@ -124,16 +139,14 @@ def _record_key(key: str) -> str:
     return LOADS if key.endswith(".load") else key.replace(NEW, ".spring.")
 
 
-def _decided(database: Database, now: Standing) -> set[str] | None:
-    """Fields of the car's record that this job's lessons were written to; None while nobody decided."""
-    if not now.book.car_id:
-        return None
+def _decided(record: Standing, now: Standing) -> dict[str, Entered] | None:
+    """What this job's lessons wrote into the car's record; None while nobody decided."""
     taken = None
-    for event in effective(standing(database, now.book.car_id, car=True).log):
+    for event in effective(record.log):
         if isinstance(event.act, Filled) and event.act.source == _source(now):
-            taken = {entry.key for entry in event.act.entries}
+            taken = {entry.key: entry for entry in event.act.entries}
         elif isinstance(event.act, Noted) and event.act.text == _refusal(now):
-            taken = set()
+            taken = {}
     return taken
 
 
@@ -146,7 +159,7 @@ def _refusal(now: Standing) -> str:
     return f"Nothing taken over from {_source(now)}"
 
 
-def _entries(found: Sequence[Learned], now: Standing, record: Standing) -> list[Entered]:
+def _entries(found: Sequence[Learned], now: Standing, sheet: Sheet) -> list[Entered]:
     """What was learned, as entries of the car's record."""
     entries = []
     loads = {one.key: one.after for one in found if one.key.endswith(".load")}
@@ -159,7 +172,7 @@ def _entries(found: Sequence[Learned], now: Standing, record: Standing) -> list[
             Entered(LOADS, "learned", {wheel: Typed(f"{force:.0f}", "n") for wheel, force in told.items()})
         )
     for one in found:
-        asked = record.sheet.fields.get(_record_key(one.key))
+        asked = sheet.fields.get(_record_key(one.key))
         if asked is None or not asked.methods or one.key.endswith(".load"):
             continue
         unit = asked.methods[0].parts[0].unit
