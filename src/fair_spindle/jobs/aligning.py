@@ -74,7 +74,7 @@ class TurnsOfJobView(View):
 def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     """The turns of a job: what is planned, what was turned, and what is still wanted."""
     now = standing(database, job_id)
-    plan, wheels = align_car(now.state, now.aligning, samples)
+    plan, wheels = align_car(now.state, now.aligning, samples) if samples else now.aligned
     ratio = now.readings.quantities.get("car.steering_ratio")
     labels = {key: one.label for key, one in now.sheet.fields.items()}
     return TurnsOfJobView(

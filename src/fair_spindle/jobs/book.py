@@ -14,11 +14,12 @@ from fair_spindle.core.floor.starting import from_record, last_baseline
 from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.core.sheet.walk import order_walk
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
+from fair_spindle.jobs.kept import stand
 from fair_spindle.jobs.models import JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import measures_in, walk_order
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job, show_log
-from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_log, log_length
+from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_lines, load_log, log_length
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
@@ -66,10 +67,10 @@ def start_job(database: Database, wanted: JobCreate) -> JobView:
 def standing(database: Database, book_id: str, *, car: bool = False) -> Standing:
     """How a job or car stands now."""
     with database.reading() as session:
-        row, log = load_book(session, book_id, car=car), load_log(session, book_id)
+        row, lines = load_book(session, book_id, car=car), load_lines(session, book_id)
         limits = measures_in(session).limits()
         session.expunge_all()
-    return Standing(row, log, limits)
+    return stand(row, lines, limits)
 
 
 def see_job(database: Database, job_id: str) -> JobView:

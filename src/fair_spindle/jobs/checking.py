@@ -18,11 +18,11 @@ from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.aligned import align_car, align_rods
+from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
-from fair_spindle.core.outlook.settled import heights_after, with_heights
-from fair_spindle.core.outlook.sitting import CORNERS, Sitting, sit
+from fair_spindle.core.outlook.settled import heights_after
+from fair_spindle.core.outlook.sitting import CORNERS
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.shape import AXLES
@@ -38,7 +38,6 @@ from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
-SAMPLES = 1000
 KINDS_OF_WORK = ("toe", "ring", "arms", "link")
 
 
@@ -98,10 +97,11 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
     if now.kind.key == "front_strut":
         told = {f"front.{side}": beside_corner(side, now.corners[side], plan) for side, plan in now.plans.items()}
     else:
-        sitting = sit(now.sprung, now.readings.quantities, SAMPLES) if now.changes_springs else Sitting()
-        readings = with_heights(now.readings, sitting)
-        wheels = align_car(now.state, readings, SAMPLES)[1]
-        told = {key: beside_wheel(one, readings, with_height=not sitting.wheels) for key, one in wheels.items()}
+        sitting, readings = now.predicted.sitting, now.predicted.readings
+        told = {
+            key: beside_wheel(one, readings, with_height=not sitting.wheels)
+            for key, one in now.predicted.wheels.items()
+        }
         for one in beside_sitting(sitting, readings.quantities):
             told[one.key][0].insert(0, one)
     return [one for rows, _ in told.values() for one in rows], {key: moves for key, (_, moves) in told.items()}
@@ -177,7 +177,7 @@ def _wanted(now: Standing) -> list[Want]:
     """What the readings after settling still ask for."""
     if now.kind.key == "front_strut":
         return want_corners(now.plans)
-    found = want_wheels(align_car(now.state, now.aligning)[1], align_rods(now.state, now.readings))
+    found = want_wheels(now.predicted.wheels, align_rods(now.state, now.readings))
     found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)
     if now.changes_springs and len(after) == len(CORNERS):

@@ -10,7 +10,7 @@ from fair_spindle.core.floor.bolt_needs import is_final
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.log import Joint
 from fair_spindle.core.floor.wording import label_wheel, position_words
-from fair_spindle.core.outlook.aligned import align_car, align_rods
+from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import SIDES, JobTemplate
 from fair_spindle.formats.record_pdf import write_record
@@ -109,7 +109,7 @@ def _turns(now: Standing) -> Iterator[TurnsGivenView]:
         yield from _counted(now)
     if "turns" not in now.template.pages:
         return
-    for key, wheel in align_car(now.state, now.aligning)[1].items():
+    for key, wheel in now.predicted.wheels.items():
         for one in wheel.plan.wheel.adjusters:
             yield _turned(label_wheel(key), one, wheel.planned.get(one.name, 0), wheel.turned[one.name])
     for rod in align_rods(now.state, now.readings):

@@ -18,7 +18,7 @@ from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
-from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
+from fair_spindle.core.outlook.aligned import AlignedWheel, align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.outlook.bolted import look_joints
 from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
@@ -32,11 +32,23 @@ from fair_spindle.core.outlook.sitting import (
     sit,
     sprung_car,
 )
+from fair_spindle.core.outlook.turning import CarPlan
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.records.tables import BookRow
+
+SAMPLES = 600
+
+
+@dataclass(frozen=True)
+class Predicted:
+    """Where the car will sit and what its wheels' angles come to, with how sure that is."""
+
+    sitting: Sitting
+    readings: Readings
+    wheels: Mapping[str, AlignedWheel]
 
 
 @dataclass(frozen=True)
@@ -127,6 +139,18 @@ class Standing:
         return with_heights(self.readings, self.sitting) if self.changes_springs else self.readings
 
     @cached_property
+    def aligned(self) -> tuple[CarPlan, dict[str, AlignedWheel]]:
+        """The turns of every wheel, without how sure they are."""
+        return align_car(self.state, self.aligning)
+
+    @cached_property
+    def predicted(self) -> Predicted:
+        """Heights and angles as they are to come out, with how sure that is."""
+        sitting = sit(self.sprung, self.readings.quantities, SAMPLES) if self.changes_springs else Sitting()
+        readings = with_heights(self.readings, sitting)
+        return Predicted(sitting, readings, align_car(self.state, readings, SAMPLES)[1])
+
+    @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
         """Clamp windows of the rubber pivots on its maps, and what is missing for the others."""
         changes = {one.key: one.change for one in self.sitting.wheels} if self.changes_springs else {}
@@ -151,7 +175,7 @@ class Standing:
             travels = wheel_travels(self.readings, self.sitting)
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
         if "turns" in self.template.pages:
-            wheels = align_car(self.state, self.aligning)[1]
+            wheels = self.aligned[1]
             read = {key: one.read for key, one in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
             found += look_rods(align_rods(self.state, self.readings))

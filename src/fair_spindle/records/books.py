@@ -34,11 +34,24 @@ def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
     return row
 
 
-def load_log(session: Session, book_id: str) -> list[Event]:
-    """The whole log of a book, in order."""
+Line = tuple[str, int, str, str]
+
+
+def load_lines(session: Session, book_id: str) -> tuple[Line, ...]:
+    """The whole log of a book in order, as it is written: id, seq, at, act."""
     columns = (EventRow.id, EventRow.seq, EventRow.at, EventRow.act)
     rows = session.exec(select(*columns).where(EventRow.book_id == book_id).order_by(col(EventRow.seq)))
-    return [Event(id_, seq, at, act_of(json.loads(act))) for id_, seq, at, act in rows]
+    return tuple((id_, seq, at, act) for id_, seq, at, act in rows)
+
+
+def read_lines(lines: Iterable[Line]) -> list[Event]:
+    """Lines of a log as the core takes them."""
+    return [Event(id_, seq, at, act_of(json.loads(act))) for id_, seq, at, act in lines]
+
+
+def load_log(session: Session, book_id: str) -> list[Event]:
+    """The whole log of a book, in order."""
+    return read_lines(load_lines(session, book_id))
 
 
 def delete_book(session: Session, book_id: str) -> None:
