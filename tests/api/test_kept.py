@@ -1,6 +1,7 @@
 """What is worked out of a log is shared by its pages, and never outlives the log it came from."""
 
 import sqlite3
+from collections import OrderedDict
 from contextlib import closing
 
 import pytest
@@ -47,6 +48,7 @@ def test_pages_of_the_same_log_share_it_and_every_change_beside_the_program_is_s
 
 def test_only_the_last_ones_looked_at_are_kept(database, client, monkeypatch):
     monkeypatch.setattr(kept, "MOST", 2)
+    monkeypatch.setattr(kept, "_kept", OrderedDict())
     ids = [one["id"] for one in client.get("/api/jobs").json()][:4]
     first = standing(database, ids[0])
     for job in ids[1:]:

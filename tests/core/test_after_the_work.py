@@ -216,12 +216,12 @@ def test_heights_of_a_strut_axle_point_at_what_both_share_or_at_one_wheel():
     assert explain_heights(*strut_heights(1, -1)) == []
 
 
-@pytest.mark.parametrize(("own", "share"), [(1e-9, 1.0), (1e9, 0.0), (None, 0.5)])
-def test_points_give_way_to_a_bump_steer_that_was_read_by_its_weight(own, share):
-    """Source: JCGM 100, weighted mean of the two."""
+@pytest.mark.parametrize(("times", "share"), [(1.0, 1.0), (0.1, 1.0), (2.0, 0.2), (3.0, 0.1), (1e6, 0.0)])
+def test_points_give_way_to_a_bump_steer_that_is_surer_and_weigh_one_that_is_not(times, share):
+    """Source: JCGM 100, weighted mean of the two where the reading is the less sure."""
     corner = make_corner("strut", "left", -0.01, 0.002, POINTS)
     drawn = bump_steer(corner, 1.0)
-    read = Quantity(drawn.value + 5e-6, drawn.uncertainty if own is None else own)
+    read = Quantity(drawn.value + 5e-6, times * drawn.uncertainty)
     held = suited(corner, 1.0, read)
     slope = float(angles_at(held, [0.0]).toe_slope[0])
     assert slope == pytest.approx(drawn.value + share * 5e-6, abs=2e-8)

@@ -36,8 +36,9 @@ def bump_steer(geometry: Geometry, doubt: float, read: Quantity | None = None) -
 
     Notes
     -----
-    Of all points the heights of the tie rod's two ends matter most; their doubt is carried through.  What is drawn
-    and what was read are taken together, each by its weight 1/u².
+    Of all points the heights of the tie rod's two ends matter most; their doubt is carried through.  A reading surer
+    than the drawing stands for it, as what was learned does, which holds the drawing already; one less sure is taken
+    together with it, each by its weight 1/u².
 
     Source
     ------
@@ -59,7 +60,7 @@ def bump_steer(geometry: Geometry, doubt: float, read: Quantity | None = None) -
 
 
 def suited(corner: Corner, doubt: float, read: Quantity | None) -> Corner:
-    """A corner whose bump steer is what its points and the reading say together.
+    """A corner whose bump steer is what the reading, or its points and the reading together, say.
 
     Parameters
     ----------
@@ -110,7 +111,7 @@ def suited(corner: Corner, doubt: float, read: Quantity | None) -> Corner:
 def _together(drawn: Quantity, read: Quantity | None) -> Quantity:
     if read is None or not drawn.uncertainty:
         return drawn
-    if not read.uncertainty:
+    if read.uncertainty <= drawn.uncertainty:
         return read
     first, second = drawn.uncertainty**-2, read.uncertainty**-2
     return Quantity((first * drawn.value + second * read.value) / (first + second), (first + second) ** -0.5)

@@ -298,8 +298,8 @@ def _suited(drawn: Geometry | None, doubt: float, read: Quantity | None) -> tupl
         return corner, ""
     per = [from_core(value, "min_per_10mm") for value in (slopes[0], read.value, slopes[1])]
     words = (
-        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read; {per[2]:.1f} is taken, each "
-        "by its ±. Check the tie rod."
+        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read; {per[2]:.1f} is taken. "
+        "Check the tie rod."
     )
     return corner, words.replace("-", "−")
 
