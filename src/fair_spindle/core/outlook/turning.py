@@ -19,6 +19,8 @@ from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.sureness import SAMPLES, AxleSureness, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe
 
+WORTH = 0.5
+
 
 @dataclass(frozen=True)
 class WheelPlan:
@@ -149,7 +151,9 @@ def corrected(
     Notes
     -----
     The wheel angles at the old height are moved by what the reading missed, so that the geometry
-    gives what was read; then the plan is made again and what is turned already is taken off.
+    gives what was read; then the plan is made again and what is turned already is taken off.  A step that would not
+    bring the angles inside, nor halve Σ((angle − target)/tolerance)², is left: from a step too far on one side it
+    would lead to one too far on the other, and back.  The half is the product's own.
 
     Source
     ------
@@ -175,8 +179,23 @@ def corrected(
         camber=wheel.corner.camber + read.get("camber", float(expected.camber[0])) - float(expected.camber[0]),
     )
     plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
+    now = [one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)]
+    stands = angles_at(moved, [travel], changes_by_link(wheel.adjusters, np.array([now])))
+    if not _worth_turning({name: float(getattr(stands, name)[0]) for name in targets}, plan, targets, wheel):
+        return dict.fromkeys((one.name for one in wheel.adjusters), 0), plan
     wanted = zip(wheel.adjusters, plan.set_turns, done, strict=True)
     return {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}, plan
+
+
+def _worth_turning(stands: Mapping[str, float], plan: Realigned, targets: Mapping[str, float], wheel: Wheel) -> bool:
+    """Whether a correction brings a wheel inside its tolerances, or at least much nearer."""
+
+    def off(angles: Mapping[str, float]) -> list[float]:
+        return [abs(angles[name] - aim) / wheel.tolerances[name] for name, aim in targets.items()]
+
+    before, after = off(stands), off(plan.after)
+    comes_inside = max(before) > 1 >= max(after)
+    return comes_inside or sum(one**2 for one in after) < WORTH * sum(one**2 for one in before)
 
 
 def _across(
