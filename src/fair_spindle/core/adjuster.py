@@ -46,6 +46,10 @@ class Adjuster:
         """Turns that bring the length to a change against the old part."""
         return (change - self.start) / self.per_turn
 
+    def moves(self, link: str) -> bool:
+        """Whether it changes a link's length."""
+        return any(name == link for name, _ in self.acts_on)
+
     def beyond(self, change: float) -> float:
         """How far past its stop a length change lies, 0 where it can be set; longer positive. [mm]"""
         if change > self.high + 1e-9:

@@ -13,6 +13,7 @@ from fair_spindle.core.floor.wording import label_wheel, position_words
 from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import SIDES, JobTemplate
+from fair_spindle.core.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
@@ -127,7 +128,7 @@ def _counted(now: Standing) -> Iterator[TurnsGivenView]:
         counts = [f"{way} {say_turns(flats)}" for way in ("off", "on") if (flats := state.flats(side, way))]
         corrected = state.flats(side, "correct")
         counts += [f"corrected {say_turns(corrected)}"] if corrected else []
-        planned = f"on {say_turns(round(turns.set_turns * 6))}" if turns else ""
+        planned = f"on {say_turns(round(turns.set_turns / FLAT))}" if turns else ""
         yield _given(label_wheel(f"front.{side}"), "Tie-rod end", planned, ", ".join(counts))
 
 

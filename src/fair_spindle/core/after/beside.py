@@ -246,7 +246,7 @@ def _moves(one: AlignedWheel, readings: Readings) -> MovesToe:
     read = slope_read(readings, readings.quantities, wheel.key)
     slope = bump_steer(wheel.corner, wheel.doubtful.point, read)
     by_slope = abs(wheel.travel) * slope.uncertainty if slope else 0.0
-    rod = next((each for each in wheel.adjusters if any(link == TIE for link, _ in each.acts_on)), None)
+    rod = next((each for each in wheel.adjusters if each.moves(TIE)), None)
     if rod is None:
         return MovesToe(None, per_height, by_slope)
     half = rod.per_turn / 2

@@ -182,7 +182,7 @@ def story_by_geometry(wheel: Wheel, state: JobState, readings: Readings, read: S
     return ToeStory(key, start, slope, lever, fit, reads)
 
 
-def story_by_lever(side: str, corner: StrutCorner, state: JobState, read: Sequence[Occasion]) -> ToeStory | None:
+def story_by_lever(side: Side, corner: StrutCorner, state: JobState, read: Sequence[Occasion]) -> ToeStory | None:
     """A front wheel's toe through a job that plans by bump steer and steering lever.
 
     Parameters
@@ -225,11 +225,7 @@ def story_by_lever(side: str, corner: StrutCorner, state: JobState, read: Sequen
     pitch, lever = q["tie.pitch"].value, q["tie.lever"].value
     reads = []
     for one in read:
-        corrected = sum(
-            act.flats
-            for seq, act in state.counts
-            if seq <= one.seq and (act.side, act.direction) == (side, "correct")
-        )
+        corrected = state.flats(side, "correct") - state.flats(side, "correct", after=one.seq)
         turns = q["tie.turns_off"].value - (corner.flats_on - corrected) * FLAT
         longer = q["new_end.length"].value - q["tie.end"].value + turns * pitch
         by_rod = float(toe_for_rod_change(longer, lever, corner.steer))
@@ -303,7 +299,7 @@ def _expected(wheel: Wheel, state: JobState, one: Occasion, before: Quantity) ->
     turned = [steps_turned(state, wheel.key, each.name) for each in wheel.adjusters]
     since = [steps_turned(state, wheel.key, each.name, one.seq) for each in wheel.adjusters]
     set_to = [each.changed(t - s) for each, t, s in zip(wheel.adjusters, turned, since, strict=True)]
-    no_rod = [0.0 if _is_rod(wheel, place) else by for place, by in enumerate(set_to)]
+    no_rod = [0.0 if each.moves(TIE) else by for each, by in zip(wheel.adjusters, set_to, strict=True)]
     travel = before.value - one.height.value
     changes = changes_by_link(wheel.adjusters, np.array([set_to, no_rod, np.zeros(len(set_to))]))
     toe = angles_at(wheel.corner, [travel, travel, 0.0], changes).toe
@@ -311,14 +307,10 @@ def _expected(wheel: Wheel, state: JobState, one: Occasion, before: Quantity) ->
     return ToeRead(one.walk, one.toe, travel, open_, float(toe[0] - toe[2]), float(toe[0] - toe[1]))
 
 
-def _is_rod(wheel: Wheel, place: int) -> bool:
-    return any(link == TIE for link, _ in wheel.adjusters[place].acts_on)
-
-
 def _fit(wheel: Wheel) -> float:
     """What new rods leave open, as toe."""
     assert wheel.corner is not None
-    doubt = hypot(*(one.doubt for place, one in enumerate(wheel.adjusters) if _is_rod(wheel, place)))
+    doubt = hypot(*(one.doubt for one in wheel.adjusters if one.moves(TIE)))
     if not doubt:
         return 0.0
     toe = angles_at(wheel.corner, [0.0, 0.0], {TIE: np.array([0.5, -0.5])}).toe

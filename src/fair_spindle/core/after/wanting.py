@@ -195,7 +195,7 @@ def _wheels(wheels: Mapping[str, AlignedWheel]) -> Iterator[Want]:
         for adjuster in one.plan.wheel.adjusters:
             steps, beyond = one.still[adjuster.name], one.beyond.get(adjuster.name, 0.0)
             if steps or beyond:
-                what: What = "toe" if any(link == TIE for link, _ in adjuster.acts_on) else "arms"
+                what: What = "toe" if adjuster.moves(TIE) else "arms"
                 yield Want(key, what, adjuster.name, steps * adjuster.step, adjuster, beyond)
 
 
