@@ -1,27 +1,17 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
+import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { newId, send, type ExplainedView, type JobView } from '../api/client'
 import BesideTable from './BesideTable.vue'
-import { useGuarded } from '../composables/useGuarded'
-import { useLatest } from '../composables/useLatest'
+import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const router = useRouter()
-const { problem, busy, guarded } = useGuarded()
-const found = shallowRef<ExplainedView | null>(null)
 /** Explaining takes the server a while: asked once the reading has stopped. */
 const PAUSE_MS = 700
+const { found, problem, busy, guarded } = useJobPart<ExplainedView>('explained', PAUSE_MS)
 const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, all]) => all.length))
-
-const load = useLatest(
-  () =>
-    guarded(async () => {
-      found.value = await send<ExplainedView>('GET', `${store.path}/explained`)
-    }),
-  PAUSE_MS,
-)
 
 const correct = () =>
   guarded(async () => {
@@ -29,12 +19,6 @@ const correct = () =>
     const job = await send<JobView>('POST', `${store.path}/correction`, body)
     await router.push({ name: 'order', params: { jobId: job.id } })
   })
-
-watch(
-  () => store.job?.version,
-  () => load(),
-  { immediate: true },
-)
 </script>
 
 <template>

@@ -1,36 +1,25 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { newId, send, type LessonsView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
-import { useLatest } from '../composables/useLatest'
+import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 
 const store = useJob()
-const { problem, busy, guarded } = useGuarded()
-const found = shallowRef<LessonsView | null>(null)
 /** Left out by the tuner; all else is ticked. */
 const left = ref(new Set<string>())
 /** Refitting takes the server a while: asked once the reading has stopped. */
 const PAUSE_MS = 700
+const { found, problem, busy, guarded } = useJobPart<LessonsView>('lessons', PAUSE_MS)
 const DECIDED = { open: '', taken: '✓ in the record', refused: '✕ refused' }
 const lessons = computed(() => found.value?.lessons ?? [])
 const open = computed(() => lessons.value.some((one) => one.decided === 'open'))
 const ticked = computed(() =>
   lessons.value.map((one) => one.key).filter((key) => !left.value.has(key)),
 )
-const path = () => `${store.path}/lessons`
-
-const load = useLatest(
-  () =>
-    guarded(async () => {
-      found.value = await send<LessonsView>('GET', path())
-    }),
-  PAUSE_MS,
-)
 
 const decide = (keys: string[]) =>
   guarded(async () => {
-    found.value = await send<LessonsView>('POST', path(), { id: newId(), keys })
+    found.value = await send<LessonsView>('POST', `${store.path}/lessons`, { id: newId(), keys })
   })
 
 function tick(key: string): void {
@@ -38,12 +27,6 @@ function tick(key: string): void {
   if (!now.delete(key)) now.add(key)
   left.value = now
 }
-
-watch(
-  () => store.job?.version,
-  () => load(),
-  { immediate: true },
-)
 </script>
 
 <template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useRecord } from '../composables/useRecord'
+import type { RecordView } from '../api/client'
+import { useJobPart } from '../composables/useJobPart'
 import BesideTable from './BesideTable.vue'
 
-const { record, problem } = useRecord()
+const { found: record, problem } = useJobPart<RecordView>('record')
 </script>
 
 <template>
