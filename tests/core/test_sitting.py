@@ -20,11 +20,8 @@ from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
 from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.outlook.perching import bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    sit,
-    sprung_car,
-)
+from fair_spindle.core.outlook.sitting import sit
+from fair_spindle.core.outlook.sprung_car import CORNERS, sprung_car
 from fair_spindle.core.planning.whole_car import SPRINGS
 
 UNITS = {
@@ -123,19 +120,6 @@ def test_new_springs_come_out_as_one_corner_alone_does_where_left_and_right_are_
     stiffer = lift(*two, typed("front.new_spring.switch", 1500, "n"))[0]
     force = 3000 / 0.95
     assert stiffer == pytest.approx((318 - 1500 / 42 - (force - 1500) / 90 - (360 - force / 30)) / 0.95, abs=1e-6)
-    fitted = [typed(f"front.{side}.spring_fitted", 250) for side in ("left", "right")]
-    assert lift(*new, *fitted)[0] == pytest.approx((318 - force / 42 - 250) / 0.95, abs=1e-6)
-    helper = [choose("front.new_spring.fit", "stack"), *new[1:], typed("front.new_spring.ring", 4)]
-    helper += [typed("front.new_spring.helper_rate", 3, "rate")]
-    helper += [typed("front.new_spring.helper_free", 60), typed("front.new_spring.helper_solid", 14)]
-    assert lift(*helper)[0] == pytest.approx(float(alone) + 18 / 0.95, abs=0.7), "helper solid, plus its ring"
-    released = [
-        typed(f"front.{side}.rubber.{n}", v, u)
-        for side in ("left", "right")
-        for n, v, u in (("rate", 3, "rate"), ("clamped", 420, "mm"))
-    ]
-    wound = 3 * 60
-    assert lift(*released)[0] == pytest.approx(-wound / (30 * 0.95**2), abs=1e-6), "released rubber lets the car down"
 
 
 def test_what_is_missing_is_named_and_what_cannot_be_is_told():

@@ -11,8 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
-MOST_TRIES = 4000
-AROUND = 2
+MOST_TRIES = 1500
+AROUND = 8
 
 
 @dataclass(frozen=True)

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.bounded import bounded_least_squares
 from fair_spindle.core.car_heights import cross_weight
 from fair_spindle.core.errors import Inconsistent, InputError, require
 from fair_spindle.core.springs import Coil, stack_under_load
@@ -16,8 +17,10 @@ from fair_spindle.core.springs import Coil, stack_under_load
 Array = NDArray[np.float64]
 # From turns at the four perches (n, 4) to hub-to-arch heights [mm] and wheel loads [N], (n, 4) each.
 Car = Callable[[Array], tuple[Array, Array]]
-ROUNDS = 8
-AROUND = 1
+ROUNDS = 12
+# Steps to either side that are looked at by slopes, by the number of perches; and how many of those on the car.
+FAR = {1: 40, 2: 40, 3: 12, 4: 6}
+MOST_TRIED = 120
 # Weighs a whole turn as a miss of a fiftieth of a tolerance: settles what heights and cross weight leave open.
 RELUCTANCE = 0.02
 
@@ -166,8 +169,8 @@ def perch_turns(car: Car, goals: PerchGoals, low: Array, high: Array, step: floa
     Notes
     -----
     Least squares over heights and cross weight, each over its tolerance, plus a little for every turn, so that of
-    equally good answers the smallest is taken; Gauss-Newton, held to the thread.  Then all combinations of steps next
-    to it are tried on the car.
+    equally good answers the smallest is taken; Gauss-Newton, bounded by the threads, so that the others make up for a
+    ring at its stop.  Then the combinations of steps that are best by slopes are tried on the car, then those beside.
 
     Source
     ------
@@ -199,11 +202,12 @@ def perch_turns(car: Car, goals: PerchGoals, low: Array, high: Array, step: floa
         nudge = np.eye(4)[free] * 0.05
         found = misses(np.concatenate([turns[None], turns + nudge, turns - nudge]))
         slope = (found[1 : 1 + len(free)] - found[1 + len(free) :]).T / 0.1
-        move = np.linalg.lstsq(slope, -found[0], rcond=None)[0]
-        turns[free] = np.clip(turns[free] + move, low[free], high[free])
-        if np.max(np.abs(move)) < 1e-6:
+        moved = bounded_least_squares(slope, slope @ turns[free] - found[0], low[free], high[free])
+        far = np.max(np.abs(moved - turns[free]))
+        turns[free] = moved
+        if far < 1e-6:
             break
-    set_turns = _on_steps(misses, turns, free, low, high, step)
+    set_turns = _on_steps(misses, turns, slope, free, (low[free], high[free]), step)
     heights, loads = car(set_turns[None])
     one_up = np.concatenate([np.zeros((1, 4)), np.eye(4)])
     all_heights, all_loads = car(one_up)
@@ -219,20 +223,37 @@ def perch_turns(car: Car, goals: PerchGoals, low: Array, high: Array, step: floa
 
 
 def _on_steps(
-    misses: Callable[[Array], Array], turns: Array, free: list[int], low: Array, high: Array, step: float
+    misses: Callable[[Array], Array],
+    turns: Array,
+    slope: Array,
+    free: list[int],
+    stops: tuple[Array, Array],
+    step: float,
 ) -> Array:
-    middle = np.round(turns / step)
+    """The best turns on steps between the stops: those best by slopes are tried on the car, then their neighbours."""
+    first, last = np.ceil(stops[0] / step - 1e-9), np.floor(stops[1] / step + 1e-9)
+    middle = np.clip(np.round(turns[free] / step), first, last)
+    around = FAR[len(free)]
     near = [
-        [
-            at
-            for by in range(-AROUND, AROUND + 1)
-            if low[n] - 1e-9 <= (at := (middle[n] + by) * step) <= high[n] + 1e-9
-        ]
-        if n in free
-        else [0.0]
-        for n in range(4)
+        np.arange(max(low, at - around), min(high, at + around) + 1)
+        for at, low, high in zip(middle, first, last, strict=True)
     ]
     tries = np.array(list(itertools.product(*near)))
-    off = misses(tries)
-    best = int(np.argmin(np.einsum("nk,nk->n", off, off)))
-    return np.asarray(tries[best], dtype=float)
+    here = misses(turns[None])[0] + (tries * step - turns[free]) @ slope.T
+    best = tries[np.argsort(np.einsum("nk,nk->n", here, here), kind="stable")[:MOST_TRIED]]
+    for _ in range(ROUNDS):
+        off = misses(_whole(best * step, free))
+        chosen = best[int(np.argmin(np.einsum("nk,nk->n", off, off)))]
+        if np.array_equal(chosen, middle):
+            break
+        middle = chosen
+        beside = middle + np.array(list(itertools.product((-1, 0, 1), repeat=len(free))))
+        best = beside[np.all((beside >= first) & (beside <= last), axis=1)]
+    return _whole(middle[None] * step, free)[0]
+
+
+def _whole(turns: Array, free: list[int]) -> Array:
+    """Turns at all four corners, where only some have a thread."""
+    found = np.zeros((len(turns), 4))
+    found[:, free] = turns
+    return found

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.adjuster import Adjuster, changes_by_link, near_settings
+from fair_spindle.core.bounded import bounded_least_squares
 from fair_spindle.core.errors import InputError, NoSolution, require
 from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.units import to_core
@@ -18,6 +19,9 @@ Misses = Callable[[Array], Array]
 ANGLES = ("toe", "camber", "caster")
 TOLERANCES = {"toe": to_core(0.05, "deg"), "camber": to_core(0.1, "deg"), "caster": to_core(0.25, "deg")}
 CLOSE = 1e-11
+AT_STOP = 1e-6
+MOST_ROUNDS = 20
+SHARES = (1.0, 0.5, 0.25, 0.1, 0.03, 0.01)
 
 
 @dataclass(frozen=True)
@@ -94,9 +98,10 @@ def realign(
     Notes
     -----
     Exact: Newton on length changes, weighted by 1/tolerance; with more adjusters than targets the
-    smallest Σ change², with fewer the least squares.  An adjuster that would pass its stop is held
-    there and the others are solved again.  Set turns: all combinations of steps near the exact
-    answer are tried on the full geometry, and the smallest Σ((after − target)/tolerance)² wins.
+    smallest Σ change², with fewer the least squares; as if there were no stops.  Between the stops: bounded least
+    squares, an adjuster that was held at its stop is released where the others make that better.  Set turns: all
+    combinations of steps near that answer are tried on the full geometry, about the best of them again until it
+    stays, and the smallest Σ((after − target)/tolerance)² wins.
 
     Source
     ------
@@ -116,9 +121,13 @@ def realign(
     """
     wanted = Wanted(corner, travel, tuple(adjusters), targets, {**TOLERANCES, **(tolerances or {})})
     free, inside, stopped = exact_changes(wanted)
-    tried = try_steps(wanted, inside)
-    # Among answers that are equally good, the one that turns least.
-    best = int(np.lexsort((turned(tried.changes), np.round(tried.cost, 9)))[0])
+    for _ in range(MOST_ROUNDS):
+        tried = try_steps(wanted, inside)
+        # Among answers that are equally good, the one that turns least.
+        best = int(np.lexsort((turned(tried.changes), np.round(tried.cost, 9)))[0])
+        if np.allclose(tried.changes[best], inside):
+            break
+        inside = tried.changes[best]
     return settle(wanted, free, stopped, tried, best)
 
 
@@ -166,8 +175,17 @@ def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
         found = angles_of(wanted, changes)
         return np.asarray((np.stack([found[name] for name in weights], axis=1) - goals) / scale, dtype=float)
 
-    free = _exact(misses, len(wanted.adjusters))
-    return free, *_inside(misses, free, wanted.adjusters)
+    inside = _inside(misses, wanted.adjusters)
+    try:
+        free = _exact(misses, len(wanted.adjusters))
+    except NoSolution:
+        free = inside
+    stopped = tuple(
+        one.name
+        for one, at in zip(wanted.adjusters, inside, strict=True)
+        if min(at - one.low, one.high - at) < AT_STOP and one.low < one.high
+    )
+    return free, inside, stopped
 
 
 def try_steps(wanted: Wanted, centre: Array) -> Tried:
@@ -301,43 +319,49 @@ def turned(changes: Array) -> Array:
     return np.asarray(np.einsum("nk,nk->n", changes, changes), dtype=float)
 
 
-def _exact(misses: Misses, count: int, held: Mapping[int, float] | None = None) -> Array:
-    """Length changes that meet the targets, those in `held` kept where they are."""
-    held = held or {}
-    free = [place for place in range(count) if place not in held]
+def _slopes(misses: Misses, changes: Array) -> tuple[Array, Array]:
+    """What is missed at some length changes, shape (k,), and its slope by each of them, shape (k, m)."""
+    count = len(changes)
+    tries = np.concatenate([changes[None], changes + np.eye(count) * 1e-3, changes - np.eye(count) * 1e-3])
+    off = misses(tries)
+    return off[0], ((off[1 : 1 + count] - off[1 + count :]) / 2e-3).T
+
+
+def _exact(misses: Misses, count: int) -> Array:
+    """Length changes that meet the targets, as if there were no stops."""
     changes = np.zeros(count)
-    for place, at in held.items():
-        changes[place] = at
     for _ in range(30):
-        tries = np.tile(changes, (1 + 2 * len(free), 1))
-        for row, place in enumerate(free):
-            tries[1 + 2 * row, place] += 1e-3
-            tries[2 + 2 * row, place] -= 1e-3
-        off = misses(tries)
-        slope = ((off[1::2] - off[2::2]) / 2e-3).T
-        goal = np.linalg.pinv(slope, rcond=1e-9) @ (slope @ changes[free] - off[0])
-        move = np.clip(goal - changes[free], -15, 15)
-        changes[free] += move
+        off, slope = _slopes(misses, changes)
+        goal = np.linalg.pinv(slope, rcond=1e-9) @ (slope @ changes - off)
+        move = np.clip(goal - changes, -15, 15)
+        changes = changes + move
         if np.max(np.abs(move), initial=0.0) < CLOSE * 100:
             return changes
     raise NoSolution("No length change brings this wheel near its targets. Ask for less, or free another adjuster.")
 
 
-def _inside(misses: Misses, free: Array, adjusters: Sequence[Adjuster]) -> tuple[Array, tuple[str, ...]]:
-    """Hold at its stop what would pass it, and solve the others again."""
-    held: dict[int, float] = {}
-    now = free
-    while True:
-        beyond = [
-            (place, one.low if now[place] < one.low else one.high)
-            for place, one in enumerate(adjusters)
-            if place not in held and not one.low - 1e-9 <= now[place] <= one.high + 1e-9
-        ]
-        if not beyond:
-            return now, tuple(adjusters[place].name for place in sorted(held))
-        worst = max(beyond, key=lambda one: abs(now[one[0]] - one[1]))
-        held[worst[0]] = worst[1]
-        now = _exact(misses, len(adjusters), held)
+def _inside(misses: Misses, adjusters: Sequence[Adjuster]) -> Array:
+    """The best length changes between the stops: Gauss-Newton, each step shortened until it is no worse."""
+    low, high = np.array([one.low for one in adjusters]), np.array([one.high for one in adjusters])
+    now = np.clip(np.zeros(len(adjusters)), low, high)
+    off, slope = _slopes(misses, now)
+    for _ in range(60):
+        move = bounded_least_squares(slope, slope @ now - off, low, high) - now
+        move *= min(1.0, 15 / max(float(np.max(np.abs(move), initial=0.0)), 1e-30))
+        for share in SHARES:
+            try:
+                there = _slopes(misses, now + share * move)
+            except NoSolution:
+                continue
+            if there[0] @ there[0] <= off @ off * (1 + 1e-12) + 1e-18:
+                break
+        else:
+            return now
+        now = np.clip(now + share * move, low, high)
+        off, slope = there
+        if np.max(np.abs(share * move), initial=0.0) < CLOSE * 100:
+            break
+    return np.asarray(now)
 
 
 def angles_of(wanted: Wanted, changes: Array) -> dict[str, Array]:

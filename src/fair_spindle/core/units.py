@@ -48,6 +48,7 @@ UNITS: dict[str, Unit] = {
         Unit("n_per_mm", "rate", 1.0, "N/mm", ("n/mm",)),
         Unit("kgf_per_mm", "rate", N_PER_KGF, "kgf/mm", ("kg/mm", "kgf/mm", "k")),
         Unit("lbf_per_in", "rate", _RATE_LB_IN, "lb/in", ("lb/in", "lbf/in", "lbs/in")),
+        Unit("nm_per_deg", "torsion", 1000.0 / _DEGREE, "N·m per °", ("n·m/°", "nm/deg", "n·m/deg")),
         Unit("nm", "torque", 1000.0, "N·m", ("n·m", "n.m", "n m", "newton metre")),
         Unit("lb_ft", "torque", N_PER_LBF * 304.8, "lb·ft", ("lb·ft", "lb-ft", "lb ft", "ft-lb", "ft lb")),
         Unit("lb_in", "torque", N_PER_LBF * MM_PER_INCH, "lb·in", ("lb·in", "lb-in", "lb in", "in-lb")),

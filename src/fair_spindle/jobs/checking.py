@@ -22,7 +22,7 @@ from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.sitting import CORNERS
+from fair_spindle.core.outlook.sprung_car import CORNERS
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.shape import AXLES

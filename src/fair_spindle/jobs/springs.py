@@ -16,12 +16,8 @@ from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    Sitting,
-    sit,
-    sprung_car,
-)
+from fair_spindle.core.outlook.sitting import Sitting, sit
+from fair_spindle.core.outlook.sprung_car import CORNERS, sprung_car
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing

@@ -26,12 +26,8 @@ from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.sitting import (
-    Sitting,
-    SprungCar,
-    sit,
-    sprung_car,
-)
+from fair_spindle.core.outlook.sitting import Sitting, sit
+from fair_spindle.core.outlook.sprung_car import SprungCar, sprung_car
 from fair_spindle.core.outlook.turning import CarPlan
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.front_axle import HEIGHT_INPUTS, Corner
-from fair_spindle.core.outlook.sitting import CORNERS, SprungCar
+from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
 from fair_spindle.core.planning.template import Side
 
 Array = NDArray[np.float64]

@@ -13,7 +13,7 @@ from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel
 from fair_spindle.core.outlook.bars import BarOfAxle
 from fair_spindle.core.outlook.bump_steer import TIE
 from fair_spindle.core.outlook.perching import Correction
-from fair_spindle.core.outlook.sitting import CORNERS
+from fair_spindle.core.outlook.sprung_car import CORNERS
 from fair_spindle.core.planning.template import Side
 
 What = Literal["toe", "ring", "arms", "link"]

@@ -7,10 +7,7 @@ from dataclasses import dataclass, replace
 from fair_spindle.core.car_heights import cross_weight, settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    SprungCar,
-)
+from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
 

@@ -7,10 +7,7 @@ from math import asin
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.outlook.sitting import (
-    Sitting,
-    WheelSits,
-)
+from fair_spindle.core.outlook.sitting import Sitting, WheelSits
 from fair_spindle.core.travel import Limit, first_limits, joint_travel, travel_budget
 
 LEAST_BUMP = 40.0

@@ -13,11 +13,8 @@ from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.loads import USUAL_UNSPRUNG_SHARE
-from fair_spindle.core.outlook.sitting import (
-    CORNERS,
-    Sitting,
-    SprungCar,
-)
+from fair_spindle.core.outlook.sitting import Sitting
+from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
 from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns
 from fair_spindle.core.springs import Coil
 
