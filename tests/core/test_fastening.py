@@ -188,7 +188,7 @@ def test_bonded_rubber_waits_for_its_height_in_the_present_state_of_the_car():
         bench.do(work("torqued", joint="arm"))
     low, high = pivots_of(bench.state, bench.readings)[0]["arm"].window
     twist = [math.degrees(float(bushing_twist(Arm(330, -15), 360 - at))) for at in (low, high)]
-    assert twist == pytest.approx([-2, 2], abs=1e-6), "the window is where the twist meets its limit"
+    assert -2 < twist[0] < -1.4 < 1.4 < twist[1] < 2, "where the twist meets its limit, less what is not known"
     bench.do(HeightRead("left", Typed(str(high + 6), "mm")))
     with pytest.raises(NotAllowed, match=r"outside the clamp window\. The wheel has to go up by 6 mm"):
         bench.do(work("torqued", joint="arm"))

@@ -56,6 +56,10 @@ def test_core_needs_numpy_and_the_standard_library_only():
     assert not found & {"sqlite3", "socket", "http", "datetime", "time", "random"}
 
 
+# Rooms without equations of their own: a line or two say what the name cannot; the rest is described in full.
+IN_SHORT = ("floor.", "outlook.", "after.", "planning.", "sheet.")
+
+
 def _public_functions():
     for info in pkgutil.walk_packages(fair_spindle.core.__path__, "fair_spindle.core."):
         module = importlib.import_module(info.name)
@@ -68,6 +72,10 @@ def _public_functions():
 @pytest.mark.parametrize("function", list(_public_functions()))
 def test_public_core_function_is_described(function):
     text = inspect.getdoc(function) or ""
+    short = function.__module__.removeprefix("fair_spindle.core.").startswith(IN_SHORT)
+    if short and "\nParameters\n" not in text and "\nReturns\n" not in text:
+        assert len(text) > 15
+        return
     takes = bool(inspect.signature(function).parameters)
     missing = [part for part in PARTS if f"\n{part}\n---" not in text and (takes or part != "Parameters")]
     assert not missing

@@ -283,9 +283,17 @@ def test_a_bar_in_a_softer_hole_moves_the_balance_and_a_forced_link_the_cross_we
     assert (soft.used, stiff.used) == (False, True)
     assert soft.rate < stiff.rate
     assert soft.front_share < stiff.front_share
-    assert found.link == pytest.approx(148.0)
-    assert found.preload > 0
-    assert abs(found.cross_shift) > 0.001
+    assert found.link.value == pytest.approx(148.0)
+    assert found.preload.value > 0
+    assert 0 < found.preload.plus_minus < 0.3 * found.preload.value
+    hangs = bars_of(job(*bar, choose("front.bar.link_from", "strut"))[0], car)[0]
+    assert hangs.link.value == pytest.approx(132.0), "hung from the strut it gets shorter by the gap"
+    _, _, sitting = job(*bar)
+    rises = {one.key: one.change for one in sitting.wheels}
+    assert rises["front.left"] > 2, "the right end above its hole presses the right side down, the left one up"
+    assert rises["front.right"] == pytest.approx(-rises["front.left"], abs=1e-6)
+    assert sitting.cross < 0.5
+    assert bars_of(readings, car)[0].cross_shift.value < -0.001
 
 
 @pytest.mark.identity

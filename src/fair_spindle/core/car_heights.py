@@ -79,8 +79,8 @@ class Leg:
 
     def of(self, rows: NDArray[np.int64]) -> Leg:
         """The same leg for some of the cars."""
-        numbers = {name: one for name, one in vars(self).items() if np.size(one) > 1 and isinstance(one, np.ndarray)}
-        return replace(self, **{name: one[rows] for name, one in numbers.items()})
+        many = {name: one[rows] for name, one in vars(self).items() if isinstance(one, np.ndarray) and one.size > 1}
+        return replace(self, **many)  # type: ignore[arg-type]  # only numbers are arrays
 
 
 @dataclass(frozen=True)
@@ -259,8 +259,12 @@ def let_down(
 
     Parameters
     ----------
-    stance, loads, unsprung, legs
-        As of :func:`settle_car`. [mm, N, N/mm]
+    stance : Stance
+        The car. [mm, N/mm]
+    loads, unsprung : array_like
+        Wheel loads before and unsprung weights, FL FR RL RR, shape (4,) or (n, 4). [N]
+    legs : sequence of Leg
+        Four corners after the change, in that order. [mm, N]
 
     Returns
     -------

@@ -140,6 +140,63 @@ class PerchTurns:
     load_effects: Array
 
 
+def turns_uncertainty(
+    turns: PerchTurns, goals: PerchGoals, low: Array, high: Array, heights: Array, loads: Array
+) -> Array:
+    """Standard uncertainty of the exact turns, from those of the heights and loads they were worked out from.
+
+    Parameters
+    ----------
+    turns : PerchTurns
+        The turns and what each perch does. [turn, mm, N]
+    goals : PerchGoals
+        What was wanted. [mm, -]
+    low, high : array
+        Turns each perch has left, shape (4,). [turn]
+    heights, loads : array
+        Standard uncertainties of the four heights and wheel loads, shape (4,) each. [mm, N]
+
+    Returns
+    -------
+    array
+        Shape (4,); 0 where a corner has no thread. [turn]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The least squares' own pseudo-inverse carries each height's and each load's uncertainty to the turns.
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> still, wanted = np.zeros(4), PerchGoals(np.full(4, 350.0), None)
+    >>> alone = PerchTurns(still, still, still, still + 1.0, 0.5, 2 * np.eye(4), np.zeros((4, 4)))
+    >>> turns_uncertainty(alone, wanted, still - 9, still + 9, still + 1.0, still).round(2).tolist()
+    [0.5, 0.5, 0.5, 0.5]
+    """
+    wanted, free = ~np.isnan(goals.heights), high > low
+    total = float(np.sum(turns.loads))
+    into_cross = np.array([-turns.cross, 1 - turns.cross, 1 - turns.cross, -turns.cross]) / total
+    slope = turns.height_effects.T[wanted][:, free] / goals.within_height
+    unsure = np.diag(heights)[wanted] / goals.within_height
+    noise = np.concatenate([unsure, np.zeros_like(unsure)], axis=1)
+    if goals.cross is not None:
+        row = into_cross @ turns.load_effects.T[:, free] / goals.within_cross
+        slope = np.concatenate([slope, row[None]])
+        noise = np.concatenate([noise, np.concatenate([np.zeros(4), into_cross * loads / goals.within_cross])[None]])
+    slope = np.concatenate([slope, RELUCTANCE * np.eye(int(free.sum()))])
+    moved = np.linalg.pinv(slope)[:, : len(noise)] @ noise
+    found = np.zeros(4)
+    found[free] = np.sqrt(np.sum(moved**2, axis=1))
+    return found
+
+
 def perch_turns(car: Car, goals: PerchGoals, low: Array, high: Array, step: float) -> PerchTurns:
     """Find the turns at all four perches that bring heights, cross weight, or the best of both.
 
@@ -249,7 +306,7 @@ def _on_steps(
         middle = chosen
         beside = middle + np.array(list(itertools.product((-1, 0, 1), repeat=len(free))))
         best = beside[np.all((beside >= first) & (beside <= last), axis=1)]
-    return _whole(middle[None] * step, free)[0]
+    return np.asarray(_whole(middle[None] * step, free)[0], dtype=float)
 
 
 def _whole(turns: Array, free: list[int]) -> Array:

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import require
+from fair_spindle.core.errors import OutOfRange, require
 
 Array = NDArray[np.float64]
 
+FARTHEST = 80.0
 DEFAULT_TWIST_LIMIT = float(np.radians(2.0))
 BONDED_KINDS = frozenset({"bonded_rubber", "fluid_filled_rubber"})
 BUSHING_KINDS = {
@@ -168,6 +169,166 @@ def clamp_window(arm: Arm, twist_limit: float = DEFAULT_TWIST_LIMIT) -> tuple[fl
     edges = np.clip([level - twist_limit, level + twist_limit], -np.pi / 2, np.pi / 2)
     low, high = (arm.length * np.sin(edges) - arm.rise) / arm.joint_ratio
     return float(low), float(high)
+
+
+@dataclass(frozen=True)
+class Shackle:
+    """A leaf spring's shackle at ride height, or the eye at its foot.
+
+    ``length`` of the shackle, pivot to pivot; ``lean`` its foot away from the spring's middle [rad]; ``span`` of
+    the leaf, eye to eye along it, and its ``arch``, the eyes above the axle seat [mm].  ``half``, where given, is the
+    leaf from the axle seat to the eye whose bushing is meant; without it the upper pivot's is. [mm]
+    """
+
+    length: float
+    lean: float
+    span: float
+    arch: float
+    half: float = 0.0
+
+
+def shackle_angle(shackle: Shackle, travel: ArrayLike) -> Array:
+    """How far a bushing of a shackle is turned at a wheel travel.
+
+    Parameters
+    ----------
+    shackle : Shackle
+        The shackle at ride height. [mm, rad]
+    travel : array_like
+        Wheel travel from ride height, bump positive, any shape. [mm]
+
+    Returns
+    -------
+    ndarray
+        Angle against ride height, shape of `travel`. [rad]
+
+    Raises
+    ------
+    OutOfRange
+        No shackle or leaf length, or a travel the shackle cannot follow.
+
+    Notes
+    -----
+    A leaf as a flat arc is shorter between its eyes by 8 a²/(3 L) for its arch a; the arch falls by the travel, and
+    the shackle's foot follows: l sin θ = l sin θ₀ + 8 (a² − (a − t)²)/(3 L).  At the foot the leaf's own end turns
+    too, as a link of three quarters of its half would (the three-quarter link), and the sum of both is taken: on the safe
+    side, whichever way they turn.
+
+    Source
+    ------
+    leaf-springs
+
+    Examples
+    --------
+    >>> level = shackle_angle(Shackle(100.0, 0.2, 1300.0, 60.0), [-20.0, 0.0, 20.0])
+    >>> (np.degrees(level).round(2) + 0.0).tolist()
+    [-3.34, 0.0, 2.41]
+    """
+    require(shackle.length > 0, "shackle.length", "The shackle must be longer than 0 mm", shackle.length)
+    require(shackle.span > 0, "leaf.front_half", "The leaf must be longer than 0 mm", shackle.span)
+    moved = np.asarray(travel, dtype=float)
+    grown = 8 * (shackle.arch**2 - (shackle.arch - moved) ** 2) / (3 * shackle.span)
+    reach = np.sin(shackle.lean) + grown / shackle.length
+    require(
+        np.all(np.abs(reach) <= 1),
+        "travel_at_clamp_mm",
+        "A shackle must be able to follow the travel",
+        f"{float(np.ravel(moved)[0]):g} mm",
+        "Check the shackle's length and lean, and the leaf's arch.",
+    )
+    turned = np.arcsin(reach) - shackle.lean
+    if not shackle.half:
+        return np.asarray(turned)
+    return np.asarray(np.sign(moved) * np.abs(turned) + moved / (0.75 * shackle.half))
+
+
+Swing = Arm | Shackle
+
+
+def swing_angle(swing: Swing, travel: ArrayLike) -> Array:
+    """Angle of whatever turns in a bushing, at a wheel travel.
+
+    Parameters
+    ----------
+    swing : Arm or Shackle
+        What turns, at ride height. [mm]
+    travel : array_like
+        Wheel travel from ride height, any shape. [mm]
+
+    Returns
+    -------
+    ndarray
+        Angle, shape of `travel`. [rad]
+
+    Raises
+    ------
+    OutOfRange
+        As :func:`arm_angle` and :func:`shackle_angle`.
+
+    Notes
+    -----
+    Only differences of it mean something.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> float(swing_angle(Arm(300.0, 0.0), 0.0))
+    0.0
+    """
+    return arm_angle(swing, travel) if isinstance(swing, Arm) else shackle_angle(swing, travel)
+
+
+def swing_window(swing: Swing, twist_limit: float = DEFAULT_TWIST_LIMIT) -> tuple[float, float]:
+    """Wheel travels between which a bonded bushing may be clamped, whatever turns in it.
+
+    Parameters
+    ----------
+    swing : Arm or Shackle
+        What turns, at ride height. [mm]
+    twist_limit : float
+        Largest wind-up allowed at ride height, > 0. [rad]
+
+    Returns
+    -------
+    tuple of float
+        Lowest and highest travel, droop negative. [mm]
+
+    Raises
+    ------
+    OutOfRange
+        As :func:`clamp_window` and :func:`shackle_angle`.
+
+    Notes
+    -----
+    An arm in closed form; a shackle by the nearest travels, either way within 80 mm, at which the twist meets the
+    limit, on a grid of a tenth of a millimetre.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> [round(edge, 1) for edge in swing_window(Shackle(100.0, 0.2, 1300.0, 60.0))]
+    [-12.6, 15.9]
+    """
+    if isinstance(swing, Arm):
+        return clamp_window(swing, twist_limit)
+    edges = []
+    for way in (-1.0, 1.0):
+        edge = 0.0
+        for travel in way * np.arange(0.1, FARTHEST, 0.1):
+            try:
+                if abs(float(shackle_angle(swing, travel))) > twist_limit:
+                    break
+            except OutOfRange:
+                break
+            edge = float(travel)
+        edges.append(edge)
+    return edges[0], edges[1]
 
 
 def wind_up_force(arm: Arm, torque: ArrayLike) -> Array:

@@ -20,11 +20,17 @@ class Budget:
 
 @dataclass(frozen=True)
 class Limit:
-    """Something that ends the travel: what, at how much wheel travel from ride height [mm], and what helps."""
+    """Something that ends the travel: what, at how much wheel travel from ride height [mm], and what helps.
+
+    ``droop`` tells which way it ends it; one that is passed already at ride height has a travel of the other sign.
+    ``plus_minus`` is with coverage 2. [mm]
+    """
 
     name: str
     travel: float
     remedy: str = ""
+    droop: bool = False
+    plus_minus: float = 0.0
 
 
 def travel_budget(
@@ -157,11 +163,12 @@ def first_limits(limits: Iterable[Limit]) -> tuple[tuple[Limit, ...], tuple[Limi
 
     Examples
     --------
-    >>> bump, droop = first_limits([Limit("damper", 80.0), Limit("brake hose", -60.0), Limit("damper", -90.0)])
+    >>> limits = [Limit("damper", 80.0), Limit("hose", -60.0, droop=True), Limit("damper", -90.0, droop=True)]
+    >>> bump, droop = first_limits(limits)
     >>> bump[0].name, droop[0].name
-    ('damper', 'brake hose')
+    ('damper', 'hose')
     """
     known = list(limits)
-    bump = sorted((one for one in known if one.travel >= 0), key=lambda one: one.travel)
-    droop = sorted((one for one in known if one.travel < 0), key=lambda one: -one.travel)
+    bump = sorted((one for one in known if not one.droop), key=lambda one: one.travel)
+    droop = sorted((one for one in known if one.droop), key=lambda one: -one.travel)
     return tuple(bump), tuple(droop)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
-from math import degrees
 
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.bolt_needs import (
@@ -24,7 +23,7 @@ from fair_spindle.core.floor.plain import plain
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.outlook.bolted import doubts_of, strain_of, swapped
-from fair_spindle.core.outlook.clamping import Pivot, WoundUp
+from fair_spindle.core.outlook.clamping import Pivot, WoundUp, say_lift, say_twist
 from fair_spindle.core.tightening import ORDERS
 from fair_spindle.core.units import from_core
 from fair_spindle.formats.calendar_file import write_calendar
@@ -103,9 +102,7 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
     if waits_for_load(joint):
         pivots, missing = now.pivots
         window = pivots[joint.key].window if joint.key in pivots else None
-        evidence, gate = height_gate(joint.axle, joint.side, state, window)
-        if joint.key in missing:
-            gate = f"The clamp window needs {missing[joint.key]}."
+        evidence, gate = height_gate(joint.axle, joint.side, state, window, missing.get(joint.key, ""))
     return m.JointView(
         key=joint.key,
         label=joint.label,
@@ -236,10 +233,10 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
 def _redo(one: WoundUp, joint: Joint, state: JobState, pivots: Mapping[str, Pivot]) -> m.RedoView:
     """How a bolt that was clamped off height is put right, step by step."""
     low, high = pivots[joint.key].window
-    lift = "" if one.lift is None else f", lifts the car by {abs(one.lift):.1f} mm"
+    lift = "" if one.lift is None else f"; its corner is lifted by {say_lift(one)} by all of them together"
     return m.RedoView(
         number=one.number,
-        said=f"Clamped at {one.height:.0f} mm: wound up by {degrees(abs(one.twist)):.1f}°{lift}.",
+        said=f"Clamped at {one.height:.0f} mm: wound up by {say_twist(one)}{lift}.",
         steps=[
             "On its wheels, or the corner carried, loosen this bolt",
             "Roll the car a length and back, bounce it: the rubber finds its place",

@@ -16,9 +16,10 @@ from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
-from fair_spindle.core.outlook.sitting import Sitting, sit
+from fair_spindle.core.outlook.sitting import Sitting, doubts_of, sit
 from fair_spindle.core.outlook.sprung_car import CORNERS, sprung_car
 from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.travel import Limit
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.saying import say_field, say_input, say_input_name, say_ring, say_toe
@@ -42,6 +43,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
         cross_pct=100 * sitting.cross,
         cross_plus_minus_pct=100 * sitting.cross_plus_minus,
         cross_target_pct=100 * target.value if target else None,
+        doubts=doubts_of(sitting),
         unknowns=[_unknown(key, share, now) for key, share in list(sitting.shares.items())[:5] if share >= 0.02],
         lacks=[say_field(key, now.sheet) for key in car.lacks],
         problem=sitting.problem,
@@ -104,6 +106,8 @@ def _wheels(sitting: Sitting, readings: Readings, after: Mapping[str, Quantity])
             load_n=one.load,
             load_plus_minus_n=one.load_plus_minus,
             spring_mm=one.spring if _own_length(one.key, readings) else None,
+            laden_mm=None if one.laden is None or one.predicted is None else one.predicted + one.laden,
+            stop_pressed_mm=one.stop_pressed,
         )
         for one in sitting.wheels
     ]
@@ -118,7 +122,7 @@ def _unknown(key: str, share: float, now: Standing) -> m.UnknownView:
     return m.UnknownView(
         key=key,
         label=say_input_name(key, now.sheet),
-        shown=say_input(key, now.sprung.inputs[key], now.sheet),
+        shown=say_input(key, now.sprung.inputs.get(key) or now.readings.quantities[key], now.sheet),
         share_pct=100 * share,
         advice=how_to_be_surer(key),
     )
@@ -133,6 +137,7 @@ def _bench(one: Bench, now: Standing) -> m.BenchView:
         from_thread_end_mm=one.left,
         turns_up=place.turns_up if place else None,
         by_thumb_mm=one.by_thumb,
+        plus_minus_mm=one.plus_minus,
         spring_mm=place.springs if place else None,
         lacks=[say_field(key, now.sheet) for key in one.lacks],
         problem=one.problem,
@@ -151,6 +156,7 @@ def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
                 key=key,
                 label=label_wheel(key),
                 exact_turns=float(turns.exact[place]),
+                plus_minus_turns=float(found.plus_minus[place]),
                 set_turns=float(turns.set_turns[place]),
                 said=say_ring(float(turns.set_turns[place])),
                 heights_mm=turns.height_effects[place].tolist(),
@@ -169,11 +175,15 @@ def _travel(one: WheelTravel, now: Standing) -> m.TravelView:
     return m.TravelView(
         key=one.key,
         label=label_wheel(one.key),
-        bump=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.bump],
-        droop=[m.LimitView(name=limit.name, travel_mm=limit.travel, remedy=limit.remedy) for limit in one.droop],
+        bump=[_limit(limit) for limit in one.bump],
+        droop=[_limit(limit) for limit in one.droop],
         warnings=list(one.warnings),
         lacks=[say_field(key, now.sheet) for key in one.lacks],
     )
+
+
+def _limit(one: Limit) -> m.LimitView:
+    return m.LimitView(name=one.name, travel_mm=one.travel, plus_minus_mm=one.plus_minus, remedy=one.remedy)
 
 
 def _bar(one: BarOfAxle, now: Standing) -> m.BarView:
@@ -188,9 +198,12 @@ def _bar(one: BarOfAxle, now: Standing) -> m.BarView:
             )
             for hole in one.holes
         ],
-        preload_n=one.preload,
-        cross_shift_pct=None if one.cross_shift is None else 100 * one.cross_shift,
-        link_mm=one.link,
+        preload_n=one.preload.value if one.preload else None,
+        preload_plus_minus_n=one.preload.plus_minus if one.preload else 0.0,
+        cross_shift_pct=100 * one.cross_shift.value if one.cross_shift else None,
+        cross_shift_plus_minus_pct=100 * one.cross_shift.plus_minus if one.cross_shift else 0.0,
+        link_mm=one.link.value if one.link else None,
+        link_plus_minus_mm=one.link.plus_minus if one.link else 0.0,
         sideways_mm=one.sideways,
         lacks=[say_field(key, now.sheet) for key in one.lacks],
         problem=one.problem,

@@ -38,6 +38,8 @@ class SitsView(View):
     load_n: float
     load_plus_minus_n: float
     spring_mm: float | None
+    laden_mm: float | None
+    stop_pressed_mm: float
 
 
 class UnknownView(View):
@@ -59,6 +61,7 @@ class BenchView(View):
     from_thread_end_mm: float | None
     turns_up: float | None
     by_thumb_mm: float | None
+    plus_minus_mm: float
     spring_mm: float | None
     lacks: list[str]
     problem: str
@@ -70,6 +73,7 @@ class PerchTurnView(View):
     key: str
     label: str
     exact_turns: float
+    plus_minus_turns: float
     set_turns: float
     said: str
     heights_mm: list[float]
@@ -91,6 +95,7 @@ class LimitView(View):
 
     name: str
     travel_mm: float
+    plus_minus_mm: float
     remedy: str
 
 
@@ -120,8 +125,11 @@ class BarView(View):
     axle: str
     holes: list[HoleView]
     preload_n: float | None
+    preload_plus_minus_n: float
     cross_shift_pct: float | None
+    cross_shift_plus_minus_pct: float
     link_mm: float | None
+    link_plus_minus_mm: float
     sideways_mm: float | None
     lacks: list[str]
     problem: str
@@ -135,6 +143,7 @@ class SpringsView(View):
     cross_pct: float
     cross_plus_minus_pct: float
     cross_target_pct: float | None
+    doubts: list[str]
     unknowns: list[UnknownView]
     lacks: list[str]
     problem: str

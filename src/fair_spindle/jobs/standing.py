@@ -126,8 +126,8 @@ class Standing:
 
     @cached_property
     def sitting(self) -> Sitting:
-        """Where the car will sit, without how sure that is."""
-        return sit(self.sprung, self.readings.quantities, 0)
+        """Where the car will sit, and how sure that is."""
+        return sit(self.sprung, self.readings.quantities, SAMPLES)
 
     @cached_property
     def aligning(self) -> Readings:
@@ -142,20 +142,18 @@ class Standing:
     @cached_property
     def predicted(self) -> Predicted:
         """Heights and angles as they are to come out, with how sure that is."""
-        sitting = sit(self.sprung, self.readings.quantities, SAMPLES) if self.changes_springs else Sitting()
-        readings = with_heights(self.readings, sitting)
-        return Predicted(sitting, readings, align_car(self.state, readings, SAMPLES)[1])
+        sitting = self.sitting if self.changes_springs else Sitting()
+        return Predicted(sitting, self.aligning, align_car(self.state, self.aligning, SAMPLES)[1])
 
     @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
         """Clamp windows of the rubber pivots on its maps, and what is missing for the others."""
-        changes = {one.key: one.change for one in self.sitting.wheels} if self.changes_springs else {}
-        return pivots_of(self.state, self.readings, changes)
+        return pivots_of(self.state, self.readings, self.sitting if self.changes_springs else None)
 
     @cached_property
     def wound(self) -> list[WoundUp]:
         """Bolts whose rubber was clamped off the height the car lives at."""
-        return wound_up(self.state, self.readings, self.pivots[0])
+        return wound_up(self.state, self.readings, self.pivots[0], self.sprung)
 
     @property
     def windows(self) -> Windows:

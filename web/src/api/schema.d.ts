@@ -2010,14 +2010,20 @@ export interface components {
             axle: string;
             /** Cross Shift Pct */
             cross_shift_pct: number | null;
+            /** Cross Shift Plus Minus Pct */
+            cross_shift_plus_minus_pct: number;
             /** Holes */
             holes: components["schemas"]["HoleView"][];
             /** Lacks */
             lacks: string[];
             /** Link Mm */
             link_mm: number | null;
+            /** Link Plus Minus Mm */
+            link_plus_minus_mm: number;
             /** Preload N */
             preload_n: number | null;
+            /** Preload Plus Minus N */
+            preload_plus_minus_n: number;
             /** Problem */
             problem: string;
             /** Sideways Mm */
@@ -2040,6 +2046,8 @@ export interface components {
             label: string;
             /** Lacks */
             lacks: string[];
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
             /** Problem */
             problem: string;
             /** Spring Mm */
@@ -4053,6 +4061,8 @@ export interface components {
         LimitView: {
             /** Name */
             name: string;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
             /** Remedy */
             remedy: string;
             /** Travel Mm */
@@ -4621,6 +4631,8 @@ export interface components {
             label: string;
             /** Loads N */
             loads_n: number[];
+            /** Plus Minus Turns */
+            plus_minus_turns: number;
             /** Said */
             said: string;
             /** Set Turns */
@@ -5295,6 +5307,8 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Laden Mm */
+            laden_mm: number | null;
             /** Load Before N */
             load_before_n: number;
             /** Load N */
@@ -5311,6 +5325,8 @@ export interface components {
             predicted_plus_minus_mm: number;
             /** Spring Mm */
             spring_mm: number | null;
+            /** Stop Pressed Mm */
+            stop_pressed_mm: number;
             /** Target Mm */
             target_mm: number | null;
         };
@@ -5470,6 +5486,8 @@ export interface components {
             cross_plus_minus_pct: number;
             /** Cross Target Pct */
             cross_target_pct: number | null;
+            /** Doubts */
+            doubts: string[];
             /** Lacks */
             lacks: string[];
             /** Problem */

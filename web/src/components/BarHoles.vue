@@ -32,13 +32,16 @@ defineProps<{ bars: SpringsView['bars'] }>()
     <template v-if="bar.preload_n !== null">
       <p :class="Math.abs(bar.preload_n) > 20 ? 'notice wait' : 'notice go'">
         Forced on as it is, the second link would carry
-        {{ sayNumber(Math.abs(bar.preload_n), 0) }} N<template v-if="bar.cross_shift_pct !== null">
-          and move cross weight by {{ saySigned(bar.cross_shift_pct, 2) }} %</template
+        {{ sayNumber(Math.abs(bar.preload_n), 0) }} ± {{ sayNumber(bar.preload_plus_minus_n, 0) }}
+        N<template v-if="bar.cross_shift_pct !== null">
+          and move cross weight by {{ saySigned(bar.cross_shift_pct, 2) }} ±
+          {{ sayNumber(bar.cross_shift_plus_minus_pct, 2) }} %</template
         >.
       </p>
       <p v-if="bar.link_mm !== null">
-        Set it to <b class="figure big">{{ sayNumber(bar.link_mm) }} mm</b> centre to centre: it
-        then goes on free, equal thread at both ends.
+        Set it to <b class="figure big">{{ sayNumber(bar.link_mm) }} mm</b> ±
+        {{ sayNumber(bar.link_plus_minus_mm) }} centre to centre: it then goes on free, equal thread
+        at both ends.
       </p>
     </template>
     <p v-if="bar.sideways_mm !== null">

@@ -30,6 +30,7 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
             <template v-if="one.from_lower_eye_mm !== null">
               <td>
                 <b class="figure big">{{ sayNumber(one.from_lower_eye_mm) }} mm</b>
+                <span class="soft"> ± {{ sayNumber(one.plus_minus_mm) }}</span>
                 <p v-if="one.problem" class="wait">▲ {{ one.problem }}</p>
               </td>
               <td>{{ sayNumber(one.turns_up ?? 0) }}</td>
@@ -79,7 +80,10 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
               <th>{{ one.label }}</th>
               <td>
                 <b class="figure big">{{ one.said }}</b>
-                <span class="soft"> exactly {{ saySigned(one.exact_turns, 2) }}</span>
+                <span class="soft">
+                  exactly {{ saySigned(one.exact_turns, 2) }} ±
+                  {{ sayNumber(one.plus_minus_turns, 2) }}
+                </span>
               </td>
               <td>{{ one.heights_mm.map((mm) => saySigned(mm, 2)).join(' · ') }}</td>
               <td>{{ one.loads_n.map((force) => saySigned(force, 0)).join(' · ') }}</td>

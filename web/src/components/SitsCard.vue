@@ -32,6 +32,12 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
         stands at <b class="figure">{{ sayNumber(shown.predicted_mm) }} mm</b>
         <span v-if="wheel.target_mm !== null"> · wanted {{ sayNumber(wheel.target_mm) }}</span>
       </p>
+      <p v-if="shown.laden_mm !== null">
+        with those aboard <b class="figure">{{ sayNumber(shown.laden_mm) }} mm</b>
+      </p>
+      <p v-if="shown.stop_pressed_mm" class="wait">
+        ▲ on its bump stop, pressed {{ sayNumber(shown.stop_pressed_mm, 0) }} mm
+      </p>
       <p>
         load <b class="figure">{{ sayNumber(shown.load_n, 0) }} N</b
         ><span class="soft"> from {{ sayNumber(wheel.load_before_n, 0) }}</span>
@@ -60,6 +66,11 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
 
 .change {
   font-size: 28px;
+}
+
+.wait {
+  font-weight: 600;
+  color: var(--wait);
 }
 
 .change .soft {

@@ -27,6 +27,9 @@ const WAYS = [
             <b>{{ way.label }}:</b>&nbsp;<b class="figure big">
               {{ sayNumber(Math.abs(one[way.key][0]!.travel_mm), 0) }} mm</b
             >
+            <span v-if="one[way.key][0]!.plus_minus_mm" class="soft">
+              ± {{ sayNumber(one[way.key][0]!.plus_minus_mm, 0) }}
+            </span>
             until {{ one[way.key][0]!.name }}
           </p>
           <ol v-if="one[way.key].length > 1" class="soft" start="2">

@@ -18,7 +18,12 @@ const PARTS = [
   { key: 'bars', label: 'Bars' },
 ] as const
 const GROUPS: Record<string, string[]> = {
-  heights: ['New springs and dampers', 'Seats and perches', 'Heights wanted'],
+  heights: [
+    'New springs and dampers',
+    'Seats and perches',
+    'Heights wanted',
+    'Aboard when it is driven',
+  ],
   rings: ['Heights wanted'],
   travel: ['What ends the travel'],
   bars: ['Sway bar'],
@@ -97,6 +102,7 @@ onMounted(() => void useGauges().load())
             :angles="tried?.angles[one.key]"
           />
         </div>
+        <p v-for="words in view.doubts" :key="words" class="notice wait">▲ {{ words }}</p>
         <section v-if="view.unknowns.length" class="card stack" aria-label="What matters most">
           <h3>What leaves the heights open, the most first</h3>
           <ol>

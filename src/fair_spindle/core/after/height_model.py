@@ -8,7 +8,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.front_axle import HEIGHT_INPUTS, Corner
 from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
@@ -67,8 +66,7 @@ def model_of_car(car: SprungCar) -> HeightModel | None:
     """
 
     def change(values: Mapping[str, Array]) -> Array:
-        held = car.build(values)
-        return settle_car(held.stance, held.loads, held.unsprung, held.legs).height_change
+        return car.build(values).settle().height_change
 
     return None if car.lacks or car.problem else HeightModel(CORNERS, car.inputs, change)
 

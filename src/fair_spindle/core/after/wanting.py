@@ -182,7 +182,7 @@ def want_links(bars: list[BarOfAxle], told: Mapping[str, Quantity]) -> list[Want
     []
     """
     return [
-        Want(one.axle, "link", "Right bar link", one.link)
+        Want(one.axle, "link", "Right bar link", one.link.value)
         for one in bars
         if (gap := told.get(f"{one.axle}.check_bar_gap")) and one.link is not None and abs(gap.value) > FREE_WITHIN
     ]

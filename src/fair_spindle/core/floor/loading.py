@@ -51,7 +51,7 @@ def clamp_gate(side: Side, state: JobState, windows: Windows) -> tuple[Clamp | N
 
 
 def height_gate(
-    axle: str, side: str, state: JobState, window: tuple[float, float] | None
+    axle: str, side: str, state: JobState, window: tuple[float, float] | None, missing: str = ""
 ) -> tuple[Clamp | None, str]:
     """Whether bonded bolts of one corner may be finally torqued now, with the reason.
 
@@ -62,7 +62,9 @@ def height_gate(
     state : JobState
         What is true now. [-]
     window : tuple of float, optional
-        Its clamp window in hub-to-arch height. [mm]
+        Its clamp window in hub-to-arch height; None where it is not known. [mm]
+    missing : str, optional
+        What a window would need, in words. [-]
 
     Returns
     -------
@@ -75,7 +77,8 @@ def height_gate(
 
     Notes
     -----
-    As :func:`clamp_gate`.
+    As :func:`clamp_gate`.  Settled on its wheels the car stands at its ride height: a height read there is its own
+    evidence, without any window.
 
     Source
     ------
@@ -88,7 +91,14 @@ def height_gate(
     """
     name = side if axle == "front" else f"{axle} {side}"
     if window is None:
-        return None, "The clamp window is not known yet: enter arm, springs and height in the baseline."
+        settled = state.loaded_heights.get(f"{axle}.{side}")
+        if state.position == "on_wheels" and state.settled and settled is not None:
+            return Clamp(settled, settled, settled), ""
+        needs = missing or "arm, springs and height in the baseline"
+        return None, (
+            f"The clamp window needs {needs.rstrip('.')}. On its wheels, settled and with its height read, it may be "
+            "torqued without one."
+        )
     low, high = window
     wanted = f"between {low:.0f} and {high:.0f} mm hub to arch"
     carried = state.corner == side and state.carried_axle == axle

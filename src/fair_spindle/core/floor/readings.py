@@ -264,6 +264,7 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "wire": lambda v: coil_rate(v["wire"], v["mean"], v["coils"]),
     "leaves": lambda v: leaf_rate(v["width"], v["thickness"], round(v["leaves"]), round(v["full"]), v["span"]),
     "torsion": lambda v: torsion_bar_rate(v["diameter"], v["length"], v["arm"]),
+    "bushings": lambda v: v["count"] * v["torsion"] / v["arm"] ** 2,
     "two_pairs": lambda v: ratio_from_two(v["damper_1"], v["height_1"], v["damper_2"], v["height_2"]),
     "tape": lambda v: v["spring"] / v["joint"] * math.cos(v["lean"]),
     "gaps": lambda v: (v["left"] - v["right"]) / 2,

@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from fair_spindle.core.car_heights import cross_weight, settle_car
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.car_heights import cross_weight
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.gauging import COVERAGE, Propagated, propagate, shift_inputs
 from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
 
+Array = NDArray[np.float64]
 HOLES = ("1", "2", "3")
 
 
@@ -26,13 +33,16 @@ class Hole:
 
 @dataclass(frozen=True)
 class BarOfAxle:
-    """A bar: its holes; a forced link's force [N], what it does to cross weight [-], the length that is free [mm]."""
+    """A bar: its holes; a forced link's force [N], what it does to cross weight [-], the length that is free [mm].
+
+    Each with its ±, coverage 2.
+    """
 
     axle: str
     holes: tuple[Hole, ...]
-    preload: float | None
-    cross_shift: float | None
-    link: float | None
+    preload: Propagated | None
+    cross_shift: Propagated | None
+    link: Propagated | None
     sideways: float | None
     lacks: tuple[str, ...]
     problem: str = ""
@@ -109,17 +119,56 @@ def _bar(axle: str, readings: Readings, car: SprungCar) -> BarOfAxle:
             Hole(name, wheel_rate(rate, ratio), _share(axle, wheel_rate(rate, ratio), car), name == used)
             for name, rate in zip(arms, rates, strict=True)
         )
-        settled = number(f"{axle}.check_bar_gap")
-        gap, link = number(f"{axle}.bar.gap") if settled is None else settled, number(f"{axle}.bar.link")
+        settled = told.get(f"{axle}.check_bar_gap")
+        gap, link = told.get(f"{axle}.bar.gap") if settled is None else settled, told.get(f"{axle}.bar.link")
         force = cross = free = None
         if gap is not None and used in arms:
-            force = preload(rates[list(arms).index(used)], gap)
-            cross = _cross_shift(car)
-            free = link_for_no_preload(link, gap, number(f"{axle}.bar.lean") or 0.0) if link else None
+            force = _forced(readings, axle, size, used, gap)
+            cross = _cross_shift(axle, car, force, ratio)
+            free = _free_length(readings, axle, link, gap) if link else None
             lacks += [] if link else [f"{axle}.bar.link"]
     except (InputError, NoSolution) as error:
         return BarOfAxle(axle, (), None, None, None, sideways, (), error.message)
     return BarOfAxle(axle, holes, force, cross, free, sideways, tuple(lacks))
+
+
+def _forced(readings: Readings, axle: str, size: str, hole: str, gap: Quantity) -> Propagated:
+    """Force of a link that is forced on, with what gap and bar leave open; positive lifts the left side."""
+    told = readings.quantities
+    keys = {
+        "diameter": f"{size}.diameter",
+        "length": f"{axle}.bar.length",
+        "arm": f"{axle}.bar.hole_{hole}",
+        "bore": f"{size}.bore",
+    }
+    read = {name: told[key] for name, key in keys.items() if key in told} | {"gap": gap}
+    shifted = shift_inputs({n: one.value for n, one in read.items()}, {n: one.uncertainty for n, one in read.items()})
+
+    def rule(values: Mapping[str, Array]) -> Array:
+        bores = values.get("bore", np.zeros_like(values["gap"]))
+        rows = zip(*(values[name] for name in ("diameter", "length", "arm", "gap")), bores, strict=True)
+        return np.array(
+            [preload(bar_rates(d, along, [arm], bore)[0], 1.0) * off for d, along, arm, off, bore in rows]
+        )
+
+    return propagate(rule, shifted)
+
+
+def _free_length(readings: Readings, axle: str, link: Quantity, gap: Quantity) -> Propagated:
+    """Length at which the second link goes on free: longer by the gap where it stands on the arm, else shorter."""
+    hangs = readings.words.get(f"{axle}.bar.link_from", "arm") == "strut"
+    lean = readings.quantities.get(f"{axle}.bar.lean", Quantity(0.0)).value
+    shifted = shift_inputs(
+        {"link": link.value, "gap": -gap.value if hangs else gap.value},
+        {"link": link.uncertainty, "gap": gap.uncertainty},
+    )
+
+    def rule(values: Mapping[str, Array]) -> Array:
+        return np.array(
+            [link_for_no_preload(at, by, lean) for at, by in zip(values["link"], values["gap"], strict=True)]
+        )
+
+    return propagate(rule, shifted)
 
 
 def _share(axle: str, rate: float, car: SprungCar) -> float | None:
@@ -129,7 +178,7 @@ def _share(axle: str, rate: float, car: SprungCar) -> float | None:
     held = car.build({})
     tracks = {"front": held.stance.track_front, "rear": held.stance.track_rear}
     bars = {"front": float(held.stance.bar_front), "rear": float(held.stance.bar_rear), axle: rate}
-    settled = settle_car(held.stance, held.loads, held.unsprung, held.legs)
+    settled = held.settle()
     stiff = {}
     for name in AXLES:
         wheels = [place for place, key in enumerate(CORNERS) if key.startswith(name)]
@@ -138,11 +187,18 @@ def _share(axle: str, rate: float, car: SprungCar) -> float | None:
     return float(stiff["front"] / (stiff["front"] + stiff["rear"]))
 
 
-def _cross_shift(car: SprungCar) -> float | None:
-    """Cross weight with the forced link less without it."""
+def _cross_shift(axle: str, car: SprungCar, force: Propagated, ratio: float) -> Propagated | None:
+    """Cross weight with the forced link less without it, as the car sits on its springs."""
     if car.lacks or car.problem:
         return None
     held = car.build({})
-    loose = replace(held.stance, preload=(0.0, 0.0))
-    both = [settle_car(one, held.loads, held.unsprung, held.legs).loads[0] for one in (held.stance, loose)]
-    return float(cross_weight(both[0]) - cross_weight(both[1]))
+    pushes = [force.value, force.value + force.plus_minus / 2]
+    crosses = []
+    for push in (0.0, *pushes):
+        # The gap is read at the right link: its force lifts the left side.
+        both = tuple(
+            -push * ratio if name == axle else own for name, own in zip(AXLES, held.stance.preload, strict=True)
+        )
+        stance = replace(held.stance, preload=(both[0], both[1]))
+        crosses.append(float(cross_weight(replace(held, stance=stance).settle().loads[0])))
+    return Propagated(crosses[1] - crosses[0], COVERAGE * abs(crosses[2] - crosses[1]), {})

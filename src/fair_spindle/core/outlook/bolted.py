@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from math import degrees
 
 from fair_spindle.core.fasteners import doubt_torque, odd_thread
 from fair_spindle.core.floor.asking import Readings
@@ -12,7 +11,7 @@ from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.log import Bolt, Joint
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.outlook.clamping import WoundUp
+from fair_spindle.core.outlook.clamping import WoundUp, say_lift, say_twist
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.tightening import tension_by_nut_factor
 from fair_spindle.core.units import from_core
@@ -65,13 +64,13 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
         message = f"Clamped outside the rule by override: {names} ({override.reason})."
         found.append(Finding("override", "open", message, "joints"))
     for one in wound:
-        lift = "" if one.lift is None else f" and lifts the car by {abs(one.lift):.1f} mm"
+        lift = "" if one.lift is None else f"; all such rubber of this corner lifts it by {say_lift(one)}"
         name = f"{state.joints[one.joint].label}, place {one.number}"
         found.append(
             Finding(
                 "wound_up",
                 "open",
-                f"{name}, was clamped at {one.height:.0f} mm: wound up by {degrees(abs(one.twist)):.1f}° at ride "
+                f"{name}, was clamped at {one.height:.0f} mm: wound up by {say_twist(one)} at ride "
                 f"height{lift}. Loosen it, settle, read the height, torque again.",
                 f"joint.{one.joint}",
                 "derived, see bushing-twist",

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from math import asin
+from dataclasses import dataclass, replace
+from math import asin, hypot
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.sitting import Sitting, WheelSits
 from fair_spindle.core.travel import Limit, first_limits, joint_travel, travel_budget
 
@@ -56,7 +57,8 @@ def wheel_travels(readings: Readings, sitting: Sitting) -> list[WheelTravel]:
     Notes
     -----
     Limits read as hub-to-arch heights stay where they are when the body moves; damper, spring and arm move with it.
-    Less than 40 mm of bump or 50 mm of droop is told, the product's own numbers.
+    Each carries the ± of its readings and of the height.  Less than 40 mm of bump or 50 mm of droop is told, the
+    product's own numbers.
 
     Source
     ------
@@ -74,13 +76,14 @@ def wheel_travels(readings: Readings, sitting: Sitting) -> list[WheelTravel]:
 
 
 def _wheel(readings: Readings, wheel: WheelSits) -> WheelTravel:
-    found: list[Limit] = []
-    warnings: list[str] = []
-    lacks: list[str] = []
-    for add in (_damper, _spring, _heights, _joint):
-        add(readings, wheel, found, warnings, lacks)
-    bump, droop = first_limits(found)
-    if bump and bump[0].travel < LEAST_BUMP:
+    found, warnings, lacks = _all(readings, wheel)
+    bump, droop = first_limits(_surely(readings, wheel, found))
+    if wheel.stop_pressed > 0:
+        warnings.append(
+            f"The car rests on its bump stop, pressed by {wheel.stop_pressed:.0f} mm: that end rides on "
+            "rubber. Helps: a shorter stop, or more ride height."
+        )
+    elif bump and bump[0].travel < LEAST_BUMP:
         warnings.append(f"Only {bump[0].travel:.0f} mm of bump is left: {bump[0].name}. Helps: {bump[0].remedy}.")
     if droop and -droop[0].travel < LEAST_DROOP:
         warnings.append(
@@ -90,6 +93,62 @@ def _wheel(readings: Readings, wheel: WheelSits) -> WheelTravel:
     sooner = [one for one in droop if meant and one not in meant and one.travel > meant[0].travel]
     warnings += [f"{one.name.capitalize()} before {meant[0].name}. Helps: {one.remedy}." for one in sooner]
     return WheelTravel(wheel.key, bump, droop, tuple(warnings), tuple(lacks))
+
+
+def _all(readings: Readings, wheel: WheelSits) -> tuple[list[Limit], list[str], list[str]]:
+    found: list[Limit] = []
+    warnings: list[str] = []
+    lacks: list[str] = []
+    for add in (_damper, _spring, _heights, _joint):
+        add(readings, wheel, found, warnings, lacks)
+    return found, warnings, lacks
+
+
+def _surely(readings: Readings, wheel: WheelSits, found: list[Limit]) -> list[Limit]:
+    """The limits with their ±: every reading they rest on moved by its own, and the wheel by what its height has."""
+    axle, told = wheel.key.split(".")[0], readings.quantities
+    keys = [f"{axle}.{name}" for name in _OF_AXLE] + [f"{wheel.key}.{name}" for name in _OF_WHEEL]
+    others = [
+        (replace(readings, quantities={**told, key: replace(one, value=one.value + one.uncertainty)}), wheel)
+        for key in keys
+        if (one := told.get(key)) and one.uncertainty
+    ]
+    higher, ratio = wheel.plus_minus / COVERAGE, _number(readings, f"{axle}.motion_ratio") or 1.0
+    others.append(
+        (
+            readings,
+            replace(
+                wheel,
+                change=wheel.change + higher,
+                spring=wheel.spring + ratio * higher,
+                damper_change=wheel.damper_change + ratio * higher,
+            ),
+        )
+    )
+    if wheel.height:
+        read = replace(wheel.height, value=wheel.height.value + wheel.height.uncertainty)
+        others.append((readings, replace(wheel, height=read)))
+    travels = [{(one.name, one.droop): one.travel for one in _all(*other)[0]} for other in others]
+
+    def apart(one: Limit) -> float:
+        return hypot(*(at.get((one.name, one.droop), one.travel) - one.travel for at in travels))
+
+    return [replace(one, plus_minus=COVERAGE * apart(one)) for one in found]
+
+
+_OF_AXLE = (
+    *(f"{part}.{name}" for part in ("damper", "new_damper") for name in ("open", "closed", "stop")),
+    "motion_ratio",
+    "damper_ratio",
+    "new_top.spacer",
+    *(f"new_spring.{name}" for name in ("free", "solid", "helper_free", "helper_solid", "ring")),
+)
+_OF_WHEEL = (
+    "damper_length",
+    "lower.length",
+    "lower.rise",
+    *(f"limit.{name}" for name in ("hose", "wire", "strap", "shaft", "spring_off", "arch", "joint")),
+)
 
 
 def _number(readings: Readings, *keys: str) -> float | None:
@@ -120,9 +179,12 @@ def _damper(readings: Readings, wheel: WheelSits, found: list[Limit], warnings: 
     except InputError as error:
         warnings.append(error.message)
         return
-    found.append(Limit("damper fully open", -budget.droop, "a damper with a longer stroke, or a longer body"))
+    found.append(
+        Limit("damper fully open", -budget.droop, "a damper with a longer stroke, or a longer body", droop=True)
+    )
     if stop:
-        found.append(Limit("bump stop touched", budget.bump_to_stop, "a shorter bump stop, or more ride height"))
+        reached = max(budget.bump_to_stop, 0.0)
+        found.append(Limit("bump stop touched", reached, "a shorter bump stop, or more ride height"))
     found.append(
         Limit("damper fully closed", budget.bump_to_metal, "a bump stop that ends it before, or a shorter damper")
     )
@@ -143,9 +205,9 @@ def _spring(readings: Readings, wheel: WheelSits, found: list[Limit], warnings: 
     stack = helper if fit == "stack" else [0.0, 0.0, 0.0]
     loose = free + stack[0] + stack[2] - wheel.spring
     found.append(
-        Limit("spring loose", -loose / ratio, "a helper spring, or a shorter droop by damper or strap")
+        Limit("spring loose", -loose / ratio, "a helper spring, or a shorter droop by damper or strap", droop=True)
         if loose > 0
-        else Limit("spring loose", -0.0, "a longer spring")
+        else Limit("spring loose", 0.0, "a longer spring", droop=True)
     )
     if solid is not None:
         left = wheel.spring - solid - stack[1] - stack[2]
@@ -164,8 +226,8 @@ def _heights(readings: Readings, wheel: WheelSits, found: list[Limit], warnings:
         travel = wheel.predicted - at
         if (name == "arch") != (travel >= 0):
             warnings.append(f"{label.capitalize()} at {at:.0f} mm: passed already at ride height. Helps: {remedy}.")
-            travel = 0.0 if name == "arch" else -1e-9
-        found.append(Limit(label, travel, remedy))
+            travel = 0.0
+        found.append(Limit(label, travel, remedy, droop=name != "arch"))
 
 
 def _joint(readings: Readings, wheel: WheelSits, found: list[Limit], warnings: list[str], lacks: list[str]) -> None:
@@ -181,7 +243,9 @@ def _joint(readings: Readings, wheel: WheelSits, found: list[Limit], warnings: l
         return
     found.append(Limit("lower joint at its angle", joint_travel(length, now, limit, True), "a joint with more angle"))
     found.append(
-        Limit("lower joint at its angle", joint_travel(length, now, limit, False), "a limit strap before it")
+        Limit(
+            "lower joint at its angle", joint_travel(length, now, limit, False), "a limit strap before it", droop=True
+        )
     )
 
 

@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.loads import USUAL_UNSPRUNG_SHARE
 from fair_spindle.core.outlook.sitting import Sitting
 from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
-from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns
+from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns, turns_uncertainty
 from fair_spindle.core.springs import Coil
 
 Array = NDArray[np.float64]
@@ -23,13 +24,16 @@ Array = NDArray[np.float64]
 STEP = 0.25
 OPEN_THREAD = 40.0
 UNYIELDING = 1e6
+# Standard uncertainty of a wheel scale as a share of its load; the product's own.
+WEIGHED = 0.005
 
 
 @dataclass(frozen=True)
 class Bench:
     """One perch before assembly: its place, or what is missing for it.
 
-    ``by_thumb`` is where mid-thread, the rule of thumb, puts it over the lower eye, ``left`` the thread left. [mm]
+    ``by_thumb`` is where mid-thread, the rule of thumb, puts it over the lower eye, ``left`` the thread left,
+    ``plus_minus`` what the place leaves open (coverage 2). [mm]
     """
 
     key: str
@@ -38,17 +42,22 @@ class Bench:
     left: float | None
     lacks: tuple[str, ...]
     problem: str = ""
+    plus_minus: float = 0.0
 
 
 @dataclass(frozen=True)
 class Correction:
-    """The turns at all four perches, from heights and loads as they stand; or why there are none."""
+    """The turns at all four perches, from heights and loads as they stand; or why there are none.
+
+    ``plus_minus`` of the exact turns, coverage 2, shape (4,). [turn]
+    """
 
     turns: PerchTurns | None
     heights: Array
     loads: Array
     measured: bool
     problem: str = ""
+    plus_minus: Array = field(default_factory=lambda: np.zeros(4))
 
 
 def bench_places(readings: Readings, sitting: Sitting) -> list[Bench]:
@@ -103,35 +112,53 @@ def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
     if lacks or not sitting.wheels:
         return Bench(key, None, None, None, lacks, sitting.problem)
 
-    def number(name: str, otherwise: float = 0.0) -> float:
-        return told[name].value if name in told else otherwise
-
-    ratio = number(f"{axle}.motion_ratio")
     wheel = sitting.wheels[CORNERS.index(key)]
-    change = number(f"{key}.target.height", number(f"{key}.height")) - number(f"{key}.height")
-    springs = [
-        Coil(number(f"{axle}.{spring}.rate"), number(f"{axle}.{spring}.free"), number(f"{axle}.{spring}.solid"))
-    ]
-    if readings.words.get(f"{axle}.new_spring.fit") == "stack":
-        helper = f"{axle}.new_spring.helper"
-        springs.append(Coil(number(f"{helper}_rate"), number(f"{helper}_free"), number(f"{helper}_solid")))
-        if ring := number(f"{axle}.new_spring.ring"):
-            springs.append(Coil(UNYIELDING, ring))
-    sprung = wheel.load_before - number(f"{axle}.unsprung", USUAL_UNSPRUNG_SHARE * wheel.load_before)
-    gas = number(f"{axle}.new_damper.gas", number(f"{axle}.damper.gas"))
-    lowest, thread = number(f"{axle}.perch.lowest"), told.get(f"{axle}.perch.thread")
-    try:
-        place = perch_place(
-            ratio,
+    names = {
+        "ratio": f"{axle}.motion_ratio",
+        "damper": f"{key}.damper_length",
+        "spacer": f"{axle}.new_top.spacer",
+        "target": f"{key}.target.height",
+        "height": f"{key}.height",
+        "upper": f"{axle}.perch.upper",
+        "lowest": f"{axle}.perch.lowest",
+        "gas": f"{axle}.new_damper.gas" if f"{axle}.new_damper.gas" in told else f"{axle}.damper.gas",
+        "unsprung": f"{axle}.unsprung",
+        **{name: f"{axle}.{spring}.{name}" for name in ("rate", "free", "solid")},
+        **{name: f"{axle}.new_spring.{name}" for name in ("helper_rate", "helper_free", "helper_solid", "ring")},
+    }
+    read = {name: told[at] for name, at in names.items() if at in told}
+    read["load"] = Quantity(wheel.load_before, wheel.load_plus_minus / COVERAGE)
+    stacked = readings.words.get(f"{axle}.new_spring.fit") == "stack"
+    pitch, thread = told[f"{axle}.spring.perch_pitch"].value, told.get(f"{axle}.perch.thread")
+    lowest = told[f"{axle}.perch.lowest"].value
+
+    def place_of(values: Mapping[str, float]) -> PerchPlace:
+        springs = [Coil(values["rate"], values["free"], values.get("solid", 0.0))]
+        if stacked:
+            springs.append(Coil(values["helper_rate"], values["helper_free"], values.get("helper_solid", 0.0)))
+            springs += [Coil(UNYIELDING, values["ring"])] if values.get("ring") else []
+        sprung = values["load"] - values.get("unsprung", USUAL_UNSPRUNG_SHARE * values["load"])
+        return perch_place(
+            values["ratio"],
             sprung,
-            gas,
-            number(f"{key}.damper_length"),
-            change,
-            number(f"{axle}.perch.upper"),
+            values.get("gas", 0.0),
+            # A spacer over the unit lowers its upper eye by as much at the same height of the body.
+            values["damper"] - values.get("spacer", 0.0),
+            values.get("target", values["height"]) - values["height"],
+            values["upper"],
             springs,
-            number(f"{axle}.spring.perch_pitch"),
+            pitch,
             lowest,
         )
+
+    best = {name: one.value for name, one in read.items()}
+    try:
+        place = place_of(best)
+        moves = [
+            place_of({**best, name: one.value + one.uncertainty}).from_lower_eye - place.from_lower_eye
+            for name, one in read.items()
+            if one.uncertainty and name != "lowest"
+        ]
     except InputError as error:
         return Bench(key, None, None, None, (), error.message)
     left = lowest + thread.value - place.from_lower_eye if thread else None
@@ -140,7 +167,8 @@ def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
         problem = "The ring would have to go below its thread: a shorter spring or a softer one is needed."
     elif left is not None and left < 0:
         problem = "The ring would leave its thread at the top: a longer spring or a stiffer one is needed."
-    return Bench(key, place, lowest + thread.value / 2 if thread else None, left, (), problem)
+    by_thumb = lowest + thread.value / 2 if thread else None
+    return Bench(key, place, by_thumb, left, (), problem, COVERAGE * hypot(*moves))
 
 
 def correct_perches(
@@ -206,13 +234,17 @@ def correct_perches(
     weighed = len(scales) == len(CORNERS)
     loads = np.array([scales[one.key] if weighed else one.load for one in sitting.wheels])
     pitches = np.array([_pitch(readings, one) for one in CORNERS])
+    wanted, (low, high) = PerchGoals(goals, cross), _thread(readings, pitches)
     try:
-        turns = perch_turns(
-            _turning(car, heights, loads, pitches), PerchGoals(goals, cross), *_thread(readings, pitches), STEP
-        )
+        turns = perch_turns(_turning(car, heights, loads, pitches), wanted, low, high, STEP)
     except (InputError, NoSolution) as error:
         return Correction(None, heights, loads, known, error.message)
-    return Correction(turns, heights, loads, known)
+    unsure = [
+        measured[one.key].uncertainty if known else one.predicted_plus_minus / COVERAGE for one in sitting.wheels
+    ]
+    weight = [WEIGHED * scales[one.key] if weighed else one.load_plus_minus / COVERAGE for one in sitting.wheels]
+    spread = COVERAGE * turns_uncertainty(turns, wanted, low, high, np.array(unsure), np.array(weight))
+    return Correction(turns, heights, loads, known, plus_minus=spread)
 
 
 def _pitch(readings: Readings, key: str) -> float:
@@ -240,13 +272,13 @@ def _thread(readings: Readings, pitches: Array) -> tuple[Array, Array]:
 def _turning(car: SprungCar, heights: Array, loads: Array, pitches: Array):  # type: ignore[no-untyped-def]
     """From perch turns to heights and loads, about where the car stands."""
     held = car.build({})
-    base = settle_car(held.stance, held.loads, held.unsprung, held.legs)
+    base = held.settle()
 
     def turned(turns: Array) -> tuple[Array, Array]:
         legs = [
             replace(leg, length=leg.length - pitches[place] * turns[:, place]) for place, leg in enumerate(held.legs)
         ]
-        found = settle_car(held.stance, held.loads, held.unsprung, legs)
+        found = replace(held, legs=tuple(legs)).settle()
         return heights + found.height_change - base.height_change, loads + found.loads - base.loads
 
     return turned

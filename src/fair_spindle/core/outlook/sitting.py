@@ -208,6 +208,42 @@ def draw_cars(car: SprungCar, samples: int, seed: int) -> tuple[Settled, dict[st
     return kept, {key: draw[rests, None] for key, draw in draws.items()}, 1.0 - float(np.mean(rests))
 
 
+def doubts_of(sitting: Sitting) -> list[str]:
+    """Say what a prediction cannot vouch for.
+
+    Parameters
+    ----------
+    sitting : Sitting
+        The prediction. [-]
+
+    Returns
+    -------
+    list of str
+        Whole sentences.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Drawn cars without rest would lift a wheel or stand on springs that cannot carry them.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> doubts_of(Sitting(failed=0.03))
+    ['3 of 100 cars within what is known find no rest on four wheels; the ± leaves them out.']
+    """
+    if not sitting.failed:
+        return []
+    hundredths = max(round(100 * sitting.failed), 1)
+    return [f"{hundredths} of 100 cars within what is known find no rest on four wheels; the ± leaves them out."]
+
+
 def _spread(drawn: Array) -> Array:
     """Half the width of what holds 95.45 % of the draws, by column; infinite where too few came to rest."""
     if len(drawn) < LEAST_AT_REST:

@@ -8,6 +8,7 @@ from dataclasses import replace
 from fair_spindle.core.sheet.field import Axle, Field, Method, Part, placed, typed
 from fair_spindle.core.sheet.methods import WHEEL_LOADS
 from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
+from fair_spindle.core.units import to_core
 
 NEW, SEATS, LIMITS, GOALS = "New springs and dampers", "Seats and perches", "What ends the travel", "Heights wanted"
 BAR = "Sway bar"
@@ -88,7 +89,29 @@ MOTION_RATIO = (
         gives="spring_per_wheel",
     ),
 )
-_LENGTH = typed("length", "mm", -300, 300)
+_TORSION = to_core(0.5, "nm_per_deg")
+BONDED_RATE = (
+    *typed("rate", "n_per_mm", 0, 60),
+    Method(
+        "bushings",
+        "From bushings and arms",
+        (
+            Part("count", "Bushings that stay clamped at one wheel", "pieces", "piece", 0, 12),
+            Part(
+                "torsion",
+                "Torsional rate of one",
+                "torsion",
+                "nm_per_deg",
+                0.05,
+                20,
+                half_width=to_core(0.5, "nm_per_deg"),
+            ),
+            _mm("arm", "Their arms, pivot to outer joint", 60, 1200, 5.0),
+        ),
+        "1 to 2 N·m per degree is usual for one bushing of a road car's arm.",
+        gives="n_per_mm",
+    ),
+)
 
 
 def record_fields(shape: Shape, axle: Axle) -> Iterator[Field]:
@@ -140,6 +163,7 @@ def record_fields(shape: Shape, axle: Axle) -> Iterator[Field]:
         force = name.endswith("gas")
         methods = typed("force", "n", low, high) if force else typed("length", "mm", low, high)
         yield Field(name, label, _SHELF, methods=methods, half_width=20.0 if force else 1.0, hint=hint)
+    yield _stop_table("damper", "Bump stop, length and force", _SHELF)
     yield Field(
         "damper_ratio",
         "Motion ratio of the damper",
@@ -162,6 +186,14 @@ def record_fields(shape: Shape, axle: Axle) -> Iterator[Field]:
         for name, label in (("front_half", "Front eye to axle seat"), ("rear_half", "Axle seat to rear eye")):
             yield Field(f"leaf.{name}", label, _SHELF, methods=typed("length", "mm", 200, 1200), half_width=5.0)
         yield Field(
+            "leaf.arch",
+            "Leaf, eyes above its axle seat",
+            _SHELF,
+            methods=typed("length", "mm", -150, 300),
+            half_width=3.0,
+            hint="At ride height, along the main leaf. Says how far the shackle swings.",
+        )
+        yield Field(
             "shackle.lean",
             "Shackle off upright",
             _SHELF,
@@ -172,6 +204,14 @@ def record_fields(shape: Shape, axle: Axle) -> Iterator[Field]:
     if kind == "torsion_bar":
         yield Field(
             "torsion.arm", "Torsion bar's arm", _SHELF, methods=typed("length", "mm", 60, 700), half_width=2.0
+        )
+        yield Field(
+            "torsion.angle",
+            "Torsion bar's arm below level",
+            _SHELF,
+            methods=typed("angle", "deg", -60, 75),
+            half_width=0.02,
+            hint="At ride height, its outer end lower than the bar. Says what a turn of the key really lifts.",
         )
 
 
@@ -218,7 +258,7 @@ def job_fields(shape: Shape) -> tuple[Field, ...]:
             fields += [placed(one, axle, side) for one in (*_seat(shape, axle), *_limits(shape, axle))]
     if any(arm.key == "drag" for arm in shape.arms("front")):
         fields += [placed(one, "front") for one in _STEERING_DAMPER]
-    fields.append(placed(_CROSS, ""))
+    fields += [placed(one, "") for one in (_CROSS, *_ABOARD)]
     return tuple(replace(one, phase="plan", required=False) for one in fields)
 
 
@@ -260,8 +300,47 @@ _CROSS = Field(
 )
 
 
+ABOARD = "Aboard when it is driven"
+_ABOARD = (
+    Field(
+        "driver_side",
+        "The driver sits on the",
+        ABOARD,
+        choices=(("left", "Left"), ("right", "Right")),
+    ),
+    *(
+        Field(
+            f"aboard.{name}",
+            label,
+            ABOARD,
+            methods=typed("force", "kgf", low, 600),
+            half_width=5.0,
+            hint=hint,
+        )
+        for name, label, low, hint in (
+            ("driver", "Driver", 0, "More than was in the car when its height was read."),
+            ("passenger", "Passenger beside", 0, ""),
+            ("boot", "Load in the boot", 0, "Over the rear axle or behind it."),
+            ("fuel", "Fuel more than when it was read", -150, "Less is negative. A litre weighs about 0.75 kg."),
+        )
+    ),
+)
+
+
 def _length(name: str, label: str, group: str, low: float, high: float, hint: str = "") -> Field:
     return Field(name, label, group, methods=typed("length", "mm", low, high), half_width=0.5, hint=hint)
+
+
+def _stop_table(name: str, label: str, group: str) -> Field:
+    return Field(
+        f"{name}.stop_table",
+        label,
+        group,
+        methods=typed("table", "", 0, 400),
+        half_width=2.0,
+        hint="In mm and N, pairs apart by semicolons, from free to pressed: 60 0; 45 400; 25 3000. Left empty: a "
+        "usual one of its free height.",
+    )
 
 
 def _new(shape: Shape, axle: Axle) -> Iterator[Field]:
@@ -315,6 +394,15 @@ def _new(shape: Shape, axle: Axle) -> Iterator[Field]:
         ("stop", "New bump stop"),
     ):
         yield _length(f"new_damper.{name}", label, NEW, 0, 1200, "Left empty: as the old one's.")
+    yield _stop_table("new_damper", "New bump stop, length and force", NEW)
+    yield Field(
+        "bonded.rate",
+        "Bonded rubber that stays clamped, rate at the wheel",
+        SEATS,
+        methods=BONDED_RATE,
+        relative=0.4,
+        hint="0 where every rubber pivot is loosened and clamped again at the new height. Left empty: not known.",
+    )
     if kind == "leaf":
         yield _length(
             "new_block", "Block between spring and axle, thicker by", NEW, -150, 150, "Thinner is negative."
@@ -351,6 +439,15 @@ def _bar(shape: Shape, axle: Axle) -> Iterator[Field]:
         -150,
         150,
         "Left link on, car level on its wheels; positive where the bar's end stands above.",
+    )
+    yield Field(
+        "bar.link_from",
+        "The link",
+        BAR,
+        choices=(
+            ("arm", "Stands on the arm, the bar at its top"),
+            ("strut", "Hangs from the strut, the bar at its foot"),
+        ),
     )
     yield _length("bar.lean", "Link off upright", BAR, 0, 200, "Sideways, between its two joints.")
 
