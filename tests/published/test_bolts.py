@@ -1,5 +1,6 @@
 """Bolts held against ISO 898-1, VDI 2230 and mechanics; orders against what an even draw-down asks."""
 
+import itertools
 import math
 
 import numpy as np
@@ -10,7 +11,9 @@ from hypothesis import strategies as st
 from fair_spindle.core.errors import InputError, OutOfRange
 from fair_spindle.core.fasteners import proof_stress, tensile_stress_area
 from fair_spindle.core.tightening import (
+    angle_tension,
     castle_nut,
+    joint_stiffness,
     pass_torques,
     set_with_adapter,
     tension_by_friction,
@@ -118,3 +121,30 @@ def test_a_castle_nut_only_goes_forward_and_less_than_a_slot(slots, share, torqu
     assert nut.inside == (nut.torque <= torque * 1.25e3 * (1 + 1e-9))
     reached = share * slot + nut.extra_angle
     assert min(reached % slot, slot - reached % slot) == pytest.approx(0.0, abs=1e-9), "a slot stands at the hole"
+
+
+@pytest.mark.identity
+@pytest.mark.parametrize("count", range(3, 25))
+def test_a_star_goes_to_the_opposite_first_then_across(count):
+    """Wheel nuts: each next place lies opposite or just past it; no two neighbours follow each other."""
+    ring = [(100 * math.sin(2 * math.pi * n / count), 100 * math.cos(2 * math.pi * n / count)) for n in range(count)]
+    order = tighten_order(ring, "star")
+    assert sorted(order) == list(range(count))
+    apart = [min((b - a) % count, (a - b) % count) for a, b in itertools.pairwise(order)]
+    if count % 2:
+        assert set(apart) == {count // 2}
+    else:
+        assert set(apart[::2]) == {count // 2}, "every pair lies across the middle"
+        assert all(gap > 1 for gap in apart) or count == 4
+        if count >= 8:
+            assert min(apart[1], count // 2 - apart[1]) >= count // 4 - 1, "the second pair stands across the first"
+
+
+@pytest.mark.published
+def test_an_angle_after_a_torque_stretches_bolt_and_joint():
+    """VDI 2230 part 1: bolt and parts as springs in series; here with parts four times as stiff, worked by hand."""
+    area, grip = math.pi / 4 * (12 - 0.9382 * 1.75) ** 2, 60.0
+    bolt = area * 207000 / grip
+    both = bolt * 4 * bolt / (5 * bolt)
+    assert joint_stiffness(12, 1.75, grip) == pytest.approx(both)
+    assert angle_tension(12, 1.75, grip, math.pi / 2)[0] == pytest.approx(both * 1.75 / 4)

@@ -165,7 +165,7 @@ def castle_nut(given: CastleNutIn) -> CastleNutOut:
         given.slots,
         radians(given.past_deg),
         given.pitch_mm,
-        tightening.bolt_stiffness(given.diameter_mm, given.pitch_mm, given.grip_mm),
+        tightening.joint_stiffness(given.diameter_mm, given.pitch_mm, given.grip_mm),
         to_core(given.torque_nm, "nm"),
         given.diameter_mm,
         given.nut_factor,

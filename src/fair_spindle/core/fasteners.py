@@ -6,12 +6,14 @@ import math
 from dataclasses import dataclass
 
 from fair_spindle.core.errors import InputError, require
-from fair_spindle.core.tables import iso_pitches
+from fair_spindle.core.tables import iso_pitches, unified_threads
 from fair_spindle.core.units import UNITS, from_core, to_core, units_of
 
 TYPICAL_NUT_FACTOR = 0.2
 USUAL_SHARE = (0.10, 0.85)
 PROPERTY_CLASSES = ("8.8", "10.9", "12.9")
+# What an unmarked bolt of a car may be, the weakest first; 12.9 is always marked.
+UNMARKED = ("8.8", "10.9")
 READING_TOLERANCE = 0.05
 
 
@@ -144,6 +146,47 @@ def share_of_proof(torque: float, diameter: float, pitch: float, property_class:
     return tension / (tensile_stress_area(diameter, pitch) * proof_stress(property_class, diameter))
 
 
+def assumed_class(torque: float, diameter: float, pitch: float, property_class: str | None) -> str:
+    """The class a fastener is judged by: its own, or the weakest that makes sense of its torque.
+
+    Parameters
+    ----------
+    torque : float
+        Tightening torque, > 0. [N·mm]
+    diameter, pitch : float
+        Thread. [mm]
+    property_class : str, optional
+        Marking on the head, where it was told. [-]
+
+    Returns
+    -------
+    str
+        A property class.
+
+    Raises
+    ------
+    InputError, OutOfRange
+        As :func:`share_of_proof`.
+
+    Notes
+    -----
+    8.8 unless the torque would be more than usual for it; then 10.9.  Every message goes by this one answer.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> assumed_class(80e3, 12.0, 1.75, None), assumed_class(110e3, 12.0, 1.75, None)
+    ('8.8', '10.9')
+    """
+    if property_class:
+        return property_class
+    shares = {name: share_of_proof(torque, diameter, pitch, name) for name in UNMARKED}
+    return next((name for name, share in shares.items() if share <= USUAL_SHARE[1]), UNMARKED[-1])
+
+
 def doubt_torque(
     number: float, unit: str, diameter: float, pitch: float, property_class: str | None
 ) -> TorqueDoubt | None:
@@ -158,7 +201,7 @@ def doubt_torque(
     diameter, pitch : float
         Thread. [mm]
     property_class : str, optional
-        Class of the bolt; 10.9 is assumed where unknown. [-]
+        Class of the bolt; where unknown as :func:`assumed_class`. [-]
 
     Returns
     -------
@@ -187,7 +230,7 @@ def doubt_torque(
     >>> doubt_torque(120.0, "lb_ft", 12.0, 1.25, "10.9").likelier_unit
     'nm'
     """
-    assumed = property_class or "10.9"
+    assumed = assumed_class(to_core(number, unit), diameter, pitch, property_class)
     share = share_of_proof(to_core(number, unit), diameter, pitch, assumed)
     if USUAL_SHARE[0] <= share <= USUAL_SHARE[1]:
         return None
@@ -199,12 +242,50 @@ def doubt_torque(
     kind = f"class {assumed}" if property_class else f"class {assumed} (assumed)"
     question = f" Was {number:g} {UNITS[likelier].label} meant?" if likelier else ""
     return TorqueDoubt(
-        f"{number:g} {UNITS[unit].label} would pull an M{diameter:g}×{pitch:g} {kind} to "
+        f"{number:g} {UNITS[unit].label} would pull an {thread_name(diameter, pitch)} {kind} to "
         f"{share:.0%} of its proof load, {side} than usual ({USUAL_SHARE[0]:.0%} to {USUAL_SHARE[1]:.0%})."
         f"{question} Check the unit and the row of the table.",
         share,
         likelier,
     )
+
+
+def thread_name(diameter: float, pitch: float) -> str:
+    """A thread as the trade writes it.
+
+    Parameters
+    ----------
+    diameter, pitch : float
+        Thread. [mm]
+
+    Returns
+    -------
+    str
+        Metric, or by inch and threads per inch where the diameter is one of the inch series.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    An inch size is told by a diameter within 0.02 mm of it.
+
+    Source
+    ------
+    asme-b1-1
+
+    Examples
+    --------
+    >>> thread_name(12.0, 1.75), thread_name(12.7, 1.27)
+    ('M12×1.75', '1/2-20')
+    """
+    size = _inch_size(diameter)
+    return f"{size}-{25.4 / pitch:.3g}" if size and pitch else f"M{diameter:g}×{pitch:g}"
+
+
+def _inch_size(diameter: float) -> str:
+    return next((size for size, (wide, _) in unified_threads().items() if abs(wide - diameter) < 0.02), "")
 
 
 def odd_thread(diameter: float, pitch: float) -> str:
@@ -218,7 +299,7 @@ def odd_thread(diameter: float, pitch: float) -> str:
     Returns
     -------
     str
-        A question in words; empty for a standard thread and for diameters the table lacks.
+        A question in words; empty for a standard thread and for diameters the tables lack.
 
     Raises
     ------
@@ -226,7 +307,7 @@ def odd_thread(diameter: float, pitch: float) -> str:
 
     Notes
     -----
-    The table runs from M8 to M16.
+    The tables run from M5 to M30 and from 1/4 to 1 inch.
 
     Source
     ------
@@ -236,7 +317,19 @@ def odd_thread(diameter: float, pitch: float) -> str:
     --------
     >>> odd_thread(12.0, 1.4)
     'M12×1.4 is no standard thread; M12 has 1.75, 1.5, 1.25, 1 mm. Check the pitch.'
+    >>> odd_thread(12.7, 1.5)
+    '1/2-16.9 is no standard thread; 1/2 inch has 13, 20 threads per inch. Check the pitch.'
     """
+    size = _inch_size(diameter)
+    if size:
+        _, pitches = unified_threads()[size]
+        if any(abs(pitch - one) < 0.01 for one in pitches):
+            return ""
+        listed = ", ".join(f"{25.4 / one:g}" for one in pitches)
+        return (
+            f"{thread_name(diameter, pitch)} is no standard thread; {size} inch has {listed} threads per inch. "
+            "Check the pitch."
+        )
     known = iso_pitches().get(diameter)
     if known is None or pitch in known:
         return ""

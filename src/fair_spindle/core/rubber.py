@@ -211,8 +211,8 @@ def shackle_angle(shackle: Shackle, travel: ArrayLike) -> Array:
     -----
     A leaf as a flat arc is shorter between its eyes by 8 a²/(3 L) for its arch a; the arch falls by the travel, and
     the shackle's foot follows: l sin θ = l sin θ₀ + 8 (a² − (a − t)²)/(3 L).  At the foot the leaf's own end turns
-    too, as a link of three quarters of its half would (the three-quarter link), and the sum of both is taken: on the safe
-    side, whichever way they turn.
+    too, as a link of three quarters of its half would (the three-quarter link), and the sum of both is taken: on the
+    safe side, whichever way they turn.
 
     Source
     ------

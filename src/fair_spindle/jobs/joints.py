@@ -179,12 +179,15 @@ def say_spec(spec: BoltSpec | None) -> str:
 
 def say_strain(bolt: Bolt) -> str:
     """The tension that the value makes, and its share of the proof load."""
-    share = strain_of(bolt)
-    if share is None:
+    strain = strain_of(bolt)
+    if strain is None:
         return ""
-    tension, of_proof = share
-    return f"about {tension / 1000:.0f} kN, {of_proof:.0%} of proof load" + (
-        "" if bolt.property_class else " of class 8.8 (assumed)"
+    open_ = strain.force * strain.plus_minus / strain.share
+    assumed = "" if bolt.property_class else f" of class {strain.grade} (assumed)"
+    yields = " Past it: as such bolts may be meant to; take new ones." if strain.share > 1 else ""
+    return (
+        f"about {strain.force / 1000:.0f} ± {open_ / 1000:.0f} kN, {100 * strain.share:.0f} ± "
+        f"{100 * strain.plus_minus:.0f} % of proof load{assumed}{'.' if yields else ''}{yields}"
     )
 
 

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from math import hypot, radians
 
-from fair_spindle.core.fasteners import doubt_torque, odd_thread
+from fair_spindle.core.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.bolt_needs import SAID, is_final, needed_stages, target_torque, torque_range
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
@@ -13,12 +15,16 @@ from fair_spindle.core.floor.log import Bolt, Joint
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.outlook.clamping import WoundUp, say_lift, say_twist
 from fair_spindle.core.spelling import read_number
-from fair_spindle.core.tightening import tension_by_nut_factor
+from fair_spindle.core.tightening import angle_tension, tension_by_nut_factor
 from fair_spindle.core.units import from_core
 
 # Typical nut factors; common practice, no published source for a workshop's own compounds.
 NUT_FACTORS = {"": 0.2, "dry": 0.2, "oiled": 0.16, "anti_seize": 0.13, "threadlocker": 0.2}
 SOFT = 0.6
+# Scatter of the tension a torque makes, as a share; a usual one, from memory of VDI 2230's classes of tightening.
+FRICTION_SCATTER = 0.25
+# Stretching length in diameters where it was not told, and how far off that may be as a share of what an angle adds.
+USUAL_GRIP, USUAL_GRIP_OPEN = 5.0, 0.3
 SLACK = 1e-9
 
 
@@ -145,9 +151,8 @@ def doubts_of(bolt: Bolt) -> list[str]:
         doubt = doubt_torque(number.number, number.unit, bolt.diameter_mm, bolt.pitch_mm, bolt.property_class or None)
         if doubt:
             found.append(doubt.message)
-    grade = bolt.property_class or "8.8"
     strain = strain_of(bolt)
-    share = strain[1] if strain else 0.0
+    share, grade = (strain.share, strain.grade) if strain else (0.0, "")
     if spec.condition and bolt.condition and spec.condition != bolt.condition:
         found.append(
             f"The value is for a {spec.condition.replace('_', '-')} thread, this one is "
@@ -161,47 +166,37 @@ def doubts_of(bolt: Bolt) -> list[str]:
     return found
 
 
-def strain_of(bolt: Bolt) -> tuple[float, float] | None:
-    """Tension that a place's torque makes, and its share of the proof load.
+@dataclass(frozen=True)
+class Strain:
+    """What tightening a place as specified does: tension [N], share of the proof load with ± [-], class judged by."""
 
-    Parameters
-    ----------
-    bolt : Bolt
-        The place. [-]
+    force: float
+    share: float
+    plus_minus: float
+    grade: str
 
-    Returns
-    -------
-    tuple of float or None
-        Tension [N] and share [-]; None where thread or torque are not told.
 
-    Raises
-    ------
-    InputError
-        A text that is no torque.
+def strain_of(bolt: Bolt) -> Strain | None:
+    """Tension that a place's torque, and an angle after it, make; None where thread or torque are not told.
 
-    Notes
-    -----
-    By the nut factor of the thread's condition as it is now; class 8.8 where it is unknown.
-
-    Source
-    ------
-    shigley
-
-    Examples
-    --------
-    >>> strain_of(Bolt(1)) is None
-    True
+    By the nut factor of the thread's condition as it is now, ± 25 %, a usual scatter; the class as told, or the weakest
+    that makes sense.  An angle adds what bolt and joint stretch by it; where the length is not told, of four to six
+    diameters.
     """
     if bolt.spec is None or bolt.spec.torque is None or not (bolt.diameter_mm and bolt.pitch_mm):
         return None
-    found = tension_by_nut_factor(
-        target_torque(bolt.spec),
-        bolt.diameter_mm,
-        bolt.pitch_mm,
-        bolt.property_class or "8.8",
-        NUT_FACTORS[bolt.condition or bolt.spec.condition],
-    )
-    return found.force, found.share
+    torque = target_torque(bolt.spec)
+    grade = assumed_class(torque, bolt.diameter_mm, bolt.pitch_mm, bolt.property_class or None)
+    factor = NUT_FACTORS[bolt.condition or bolt.spec.condition]
+    by_torque = tension_by_nut_factor(torque, bolt.diameter_mm, bolt.pitch_mm, grade, factor)
+    force, open_ = by_torque.force, FRICTION_SCATTER * by_torque.force
+    if bolt.spec.way == "torque_angle" and bolt.spec.angle_deg:
+        grip = bolt.length_mm or USUAL_GRIP * bolt.diameter_mm
+        added, unsure = angle_tension(bolt.diameter_mm, bolt.pitch_mm, grip, radians(bolt.spec.angle_deg))
+        unsure = unsure if bolt.length_mm else hypot(unsure, added * USUAL_GRIP_OPEN)
+        force, open_ = force + added, hypot(open_, unsure)
+    proof = by_torque.force / by_torque.share
+    return Strain(force, force / proof, open_ / proof, grade)
 
 
 def swapped(joint: Joint) -> str:
@@ -248,7 +243,7 @@ def swapped(joint: Joint) -> str:
             ):
                 return (
                     f"Places {first.number} and {second.number} may have each other's value: the thicker one, "
-                    f"M{first.diameter_mm:g}, is to get less."
+                    f"{thread_name(first.diameter_mm, first.pitch_mm)}, is to get less."
                 )
     return ""
 

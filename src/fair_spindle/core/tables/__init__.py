@@ -14,7 +14,7 @@ def iso_pitches() -> dict[float, tuple[float, ...]]:
     Returns
     -------
     dict
-        Pitches by diameter, M8 to M16. [mm]
+        Pitches by diameter, M5 to M30. [mm]
 
     Raises
     ------
@@ -36,6 +36,41 @@ def iso_pitches() -> dict[float, tuple[float, ...]]:
     return {
         float(row["diameter_mm"]): (float(row["coarse_mm"]), *(float(p) for p in row["fine_mm"].split()))
         for row in _rows("iso261_pitches.csv")
+    }
+
+
+@cache
+def unified_threads() -> dict[str, tuple[float, tuple[float, ...]]]:
+    """Inch threads by size: diameter and pitches, the coarse one first.
+
+    Returns
+    -------
+    dict
+        Diameter and pitches by size as it is written. [mm]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Edition and origin stand in ``unified_threads.md`` beside the table.
+
+    Source
+    ------
+    asme-b1-1
+
+    Examples
+    --------
+    >>> unified_threads()["1/2"]
+    (12.7, (1.9538461538461538, 1.27))
+    """
+    return {
+        row["size"]: (
+            float(row["diameter_mm"]),
+            tuple(25.4 / float(row[f"{name}_tpi"]) for name in ("coarse", "fine")),
+        )
+        for row in _rows("unified_threads.csv")
     }
 
 
