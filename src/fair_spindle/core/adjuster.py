@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -11,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
-MOST_TRIES = 1500
+MOST_TRIES = 2500
 AROUND = 8
 
 
@@ -100,7 +99,8 @@ def near_settings(centre: Array, adjusters: Sequence[Adjuster], around: int = AR
         middle = np.clip(np.round((at - one.start) / size), low, high)
         near = np.arange(middle - around, middle + around + 1)
         ranges.append(one.start + size * near[(near >= low) & (near <= high)])
-    return np.array(list(itertools.product(*ranges)), dtype=float)
+    grid = np.meshgrid(*ranges, indexing="ij")
+    return np.stack([axis.ravel() for axis in grid], axis=1) if ranges else np.zeros((1, 0))
 
 
 def changes_by_link(adjusters: Sequence[Adjuster], changes: Array) -> dict[str, Array]:

@@ -25,6 +25,8 @@ MANY = 64
 NODE_MM = 4.0
 MOST_ITERATIONS = 25
 CLOSE_MM = 1e-10
+# How far a pose may turn from where the slopes of the last one pointed. [rad]
+MOST_SURPRISE = 0.12
 FARTHEST_TURN = 0.3
 SMALL_RAD = 5e-7
 SMALL_MM = 1e-4
@@ -106,8 +108,8 @@ def solve_poses(
 
     Notes
     -----
-    Newton from the pose at ride height, in leaps of 120 mm, in steps of 15 mm where these fail;
-    quadratic convergence.  Many travels of one corner begin between a few that are solved first.
+    Newton from the pose at ride height, in leaps of 120 mm, in steps of 15 mm where these fail or end elsewhere than
+    the slopes pointed; quadratic convergence.  A pose beyond the place where the linkage locks is none.  Many travels of one corner begin between a few that are solved first.
     Residuals are link lengths' errors; they end below 1e-9 mm.
 
     Source
@@ -138,7 +140,8 @@ def solve_poses(
     shift = np.zeros((len(travel), 3))
     if "strut_top" in lengths:
         shift[:, 1] = -corner.side * lengths["strut_top"]
-    if not changes and not scatter and len(travel) > MANY:
+    span = float(np.ptp(travel)) if len(travel) else 0.0
+    if not changes and not scatter and len(travel) > MANY and span < (MANY - 2) * NODE_MM:
         wheel, rotation, slope = _newton(held, *_between_nodes(corner, travel), travel, 1.0)
     else:
         wheel, rotation, slope = _from_ride_height(corner, held, travel, lengths)
@@ -180,15 +183,26 @@ def _march(
     """Go to the travels in equal steps, each begun where the slopes of the last pose point."""
     wheel = np.tile(corner.wheel, (len(travel), 1))
     rotation = np.tile(np.eye(3), (len(travel), 1, 1))
+    _, first = _rows(_partly(held, corner, lengths, 0.0), wheel, rotation)
     for step in range(1, steps + 1):
         now = _partly(held, corner, lengths, step / steps)
         residual, slope = _rows(now, wheel, rotation)
         rise = travel / steps
         move = _solve(slope[:, :, _FREE], -residual - slope[:, :, 2] * rise[:, None])
         wheel = wheel + np.stack([move[:, 0], move[:, 1], rise], axis=1)
-        rotation = rotated(move[:, 2:]) @ rotation
-        wheel, rotation, slope = _newton(now, wheel, rotation, travel, step / steps)
+        foreseen = rotated(move[:, 2:]) @ rotation
+        wheel, rotation, slope = _newton(now, wheel, foreseen, travel, step / steps)
+        # Cosine of the turn between what was foreseen and what was found: far apart, it is another branch.
+        apart = (np.einsum("nij,nij->n", foreseen, rotation) - 1) / 2
+        jumped = (apart < np.cos(MOST_SURPRISE)) | (_way_round(slope) * _way_round(first) < 0)
+        if np.any(jumped):
+            raise _locked(travel[jumped], (step - 1) / steps, 0.0)
     return wheel, rotation, slope
+
+
+def _way_round(slope: Array) -> Array:
+    """On which side of locking the linkage stands: it passes through naught where it locks, shape (n,)."""
+    return np.asarray(np.linalg.det(slope[:, :, _FREE]))
 
 
 def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> WheelAngles:

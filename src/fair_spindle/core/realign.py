@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 import numpy as np
@@ -21,6 +22,7 @@ TOLERANCES = {"toe": to_core(0.05, "deg"), "camber": to_core(0.1, "deg"), "caste
 CLOSE = 1e-11
 AT_STOP = 1e-6
 MOST_ROUNDS = 20
+MOST_TRIED = 200
 SHARES = (1.0, 0.5, 0.25, 0.1, 0.03, 0.01)
 
 
@@ -176,15 +178,16 @@ def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
         return np.asarray((np.stack([found[name] for name in weights], axis=1) - goals) / scale, dtype=float)
 
     inside = _inside(misses, wanted.adjusters)
-    try:
-        free = _exact(misses, len(wanted.adjusters))
-    except NoSolution:
-        free = inside
     stopped = tuple(
         one.name
         for one, at in zip(wanted.adjusters, inside, strict=True)
         if min(at - one.low, one.high - at) < AT_STOP and one.low < one.high
     )
+    # Where nothing met its stop, the best between the stops is the best without them.
+    free = inside
+    if stopped:
+        with suppress(NoSolution):
+            free = _exact(misses, len(wanted.adjusters))
     return free, inside, stopped
 
 
@@ -210,7 +213,7 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
 
     Notes
     -----
-    Without an adjuster there is one setting: as the wheel stands.
+    Of many settings those are tried that are best by slopes.  Without an adjuster there is one: as the wheel stands.
 
     Source
     ------
@@ -225,9 +228,24 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
     1.0
     """
     changes = near_settings(centre, wanted.adjusters)
+    if len(changes) > MOST_TRIED:
+        changes = changes[_likely(wanted, centre, changes)]
     angles = angles_of(wanted, changes)
     off = [((angles[name] - goal) / wanted.tolerances[name]) ** 2 for name, goal in wanted.targets.items()]
     return Tried(changes, angles, np.sum(off, axis=0))
+
+
+def _likely(wanted: Wanted, centre: Array, changes: Array) -> NDArray[np.int64]:
+    """The settings that are best by slopes: those worth trying on the full geometry."""
+
+    def misses(rows: Array) -> Array:
+        found = angles_of(wanted, rows)
+        goals = wanted.targets.items()
+        return np.stack([(found[name] - goal) / wanted.tolerances[name] for name, goal in goals], axis=1)
+
+    off, slope = _slopes(misses, centre)
+    here = off + (changes - centre) @ slope.T
+    return np.argsort(np.einsum("nk,nk->n", here, here), kind="stable")[:MOST_TRIED]
 
 
 def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, best: int) -> Realigned:
