@@ -99,7 +99,14 @@ def test_three_heights_give_mean_spread_and_a_smaller_uncertainty_than_their_spr
     first, *again = ({"height": Typed(text, "mm")} for text in ("372", "374", "373"))
     reading = read(Entered("front.left.height", "hub_to_arch", first, again=tuple(again)))
     assert (reading.value, reading.spread, reading.count) == (373.0, 2.0, 3)
-    assert reading.uncertainty == pytest.approx((1 / 3 + 1 / 3) ** 0.5), "s²/n + a²/3, with s = 1 and a = 1"
+    plain = (1 / 3 + 2.2**2 / 3) ** 0.5
+    assert reading.uncertainty > plain, "s²/n + a²/3, with s = 1 and a = 2.2, and Student's factor for so few"
+    assert reading.uncertainty == pytest.approx(plain, rel=0.05)
+    alone = ({"toe": Typed(text, "min")} for text in ("10", "10", "10"))
+    same, *again = alone
+    assert read(Entered("front.left.toe", "angle", same, again=tuple(again))).uncertainty == pytest.approx(
+        read(Entered("front.left.toe", "angle", same)).uncertainty
+    ), "nothing scatters, nothing is added"
 
 
 def test_own_plus_minus_replaces_the_default():

@@ -179,7 +179,7 @@ def test_a_panhard_rod_a_leaf_eye_a_shackle_and_a_five_link_find_their_windows()
     leaf = [choose("rear.layout", "solid_leaf"), choose("rear.spring.kind", "leaf")]
     leaf += [typed("rear.leaf.front_half", 640), typed("rear.leaf.rear_half", 700)]
     eye = window(pivot("leaf", label="Leaf, front eye"), *leaf)
-    assert half(eye) == pytest.approx(0.75 * 640 * np.sin(np.radians(2)), abs=1.8), "about 17, not 45"
+    assert half(eye) == pytest.approx(0.75 * 640 * np.sin(np.radians(2)), abs=2.6), "about 17, not 45"
     assert "arch" in window(pivot("shackle"), *leaf)
     arc = [typed("rear.left.shackle.length", 100), typed("rear.leaf.arch", 60)]
     hung = window(pivot("shackle"), *leaf, *arc)

@@ -91,6 +91,6 @@ def test_pdf_carries_the_record(client, jobs):
         "70 lb·ft",
         "at 344.0 mm",
         "23 turns 3 flats",
-        "± 6.7",
+        "± 7.1",
     ):
         assert piece in words

@@ -18,6 +18,8 @@ from fair_spindle.core.errors import NoSolution, require
 
 Array = NDArray[np.float64]
 ON_ONE_AXIS = ("semi_trailing", "twist_beam")
+# What can be moved beside the lengths of links.
+MOVABLE = {"strut": "strut_top", "semi_trailing": "arm"}
 LEAP_MM = 120.0
 STEP_MM = 15.0
 FARTHEST_MM = 1000.0
@@ -89,10 +91,11 @@ def solve_poses(
     travels : array_like
         Wheel travel, bump positive, shape (n,). [mm]
     changes : mapping, optional
-        Length change of links by name, and of ``strut_top`` inboard; each shape (n,) or scalar. [mm]
+        Length change of links by name, of ``strut_top`` inboard, and of a semi-trailing ``arm``'s outer pivot
+        ahead; each shape (n,) or scalar. [mm]
     scatter : mapping, optional
         How far each pose's points lie from the corner's, by point, shape (n, 3): as many corners,
-        a little different each, as there are poses.  Not for arms on one axis. [mm]
+        a little different each, as there are poses. [mm]
 
     Returns
     -------
@@ -109,8 +112,9 @@ def solve_poses(
     Notes
     -----
     Newton from the pose at ride height, in leaps of 120 mm, in steps of 15 mm where these fail or end elsewhere than
-    the slopes pointed; quadratic convergence.  A pose beyond the place where the linkage locks is none.  Many travels of one corner begin between a few that are solved first.
-    Residuals are link lengths' errors; they end below 1e-9 mm.
+    the slopes pointed; quadratic convergence.  A pose beyond the place where the linkage locks is none.  Many travels
+    of one corner begin between a few that are solved first.  Residuals are link lengths' errors; they end below
+    1e-9 mm.
 
     Source
     ------
@@ -128,11 +132,11 @@ def solve_poses(
     for name, sizes in (("travels_mm", travel), *((f"change of {name}", by) for name, by in (changes or {}).items())):
         most = float(np.max(np.abs(sizes), initial=0.0))
         require(most <= FARTHEST_MM, name, f"Up to {FARTHEST_MM:g} mm are solved", f"{most:g} mm")
-    known = {link.name for link in corner.links} | ({"strut_top"} if corner.layout == "strut" else set())
+    known = {link.name for link in corner.links} | {one for one in (MOVABLE.get(corner.layout),) if one}
     for name in changes or {}:
         require(name in known, "acts_on", f"This corner has {', '.join(sorted(known)) or 'no links'}", name)
     if corner.layout in ON_ONE_AXIS:
-        return _swing(corner, travel)
+        return _swing(corner, travel, changes or {}, scatter or {})
     lengths = {
         name: np.broadcast_to(np.asarray(by, dtype=float), travel.shape) for name, by in (changes or {}).items()
     }
@@ -437,36 +441,52 @@ def rotated(vectors: Array) -> Array:
     return out
 
 
-def _swing(corner: Corner, travel: Array) -> Poses:
-    """An arm on one axis: its angle in closed form."""
-    base, axis = _pivot(corner)
-    arm = corner.wheel - base
-    along = axis * float(axis @ arm)
-    spoke, square = arm - along, np.cross(axis, arm)
-    reach = float(np.hypot(spoke[2], square[2]))
-    height = spoke[2] + travel
+def _swing(corner: Corner, travel: Array, changes: Mapping[str, ArrayLike], scatter: Mapping[str, Array]) -> Poses:
+    """An arm on one axis: its angle in closed form; its outer pivot may be moved ahead, its points scattered."""
+    base, axis, set_ = _pivot(corner, len(travel), changes, scatter)
+    arm = np.einsum("nij,nj->ni", set_, corner.wheel - base)
+    spoke = arm - axis * np.einsum("ni,ni->n", axis, arm)[:, None]
+    square = np.cross(axis, arm)
+    reach = np.hypot(spoke[:, 2], square[:, 2])
+    height = spoke[:, 2] + (corner.wheel - base - arm)[:, 2] + travel
     if np.any(np.abs(height) > reach):
-        last = _nearest_reached(travel, lambda t: bool(abs(spoke[2] + t) <= reach))
+        first, most = float(height[0] - travel[0]), float(reach[0])
+        last = _nearest_reached(travel, lambda t: bool(abs(first + t) <= most))
         raise NoSolution(
             f"The arm cannot swing that far; it reaches {last:.1f} mm of travel at the most.", last_travel=last
         )
-    phase = np.arctan2(square[2], spoke[2])
+    phase = np.arctan2(square[:, 2], spoke[:, 2])
     angle = phase + np.arccos(np.clip(height / reach, -1, 1)) * np.array([1.0, -1.0])[:, None]
     angle = (angle + np.pi) % (2 * np.pi) - np.pi
     nearest = np.where(np.abs(angle[0]) < np.abs(angle[1]), angle[0], angle[1])
-    rotation = rotated(nearest[:, None] * axis)
-    wheel = base + rotation @ arm
-    speed = 1.0 / np.cross(np.broadcast_to(axis, wheel.shape), wheel - base)[:, 2]
+    turned = rotated(nearest[:, None] * axis)
+    wheel = base + np.einsum("nij,nj->ni", turned, arm)
+    speed = 1.0 / np.cross(axis, wheel - base)[:, 2]
     turning = speed[:, None] * axis
-    return Poses(travel, wheel, rotation, np.cross(turning, wheel - base), turning, np.zeros_like(wheel))
+    return Poses(travel, wheel, turned @ set_, np.cross(turning, wheel - base), turning, np.zeros_like(wheel))
 
 
-def _pivot(corner: Corner) -> tuple[Array, Array]:
-    if corner.layout == "semi_trailing":
-        base, end = corner.point("arm_inner"), corner.point("arm_outer")
-        return base, (end - base) / np.linalg.norm(end - base)
-    # Both wheels of a twist beam together: the beam turns about the line through its two pivots.
-    return corner.point("beam_pivot"), np.array([0.0, 1.0, 0.0])
+def _pivot(
+    corner: Corner, count: int, changes: Mapping[str, ArrayLike], scatter: Mapping[str, Array]
+) -> tuple[Array, Array, Array]:
+    """A point of each pivot axis and its direction (n, 3), and how an arm was turned with its outer pivot (n, 3,
+    3)."""
+    still = np.broadcast_to(np.eye(3), (count, 3, 3))
+    if corner.layout != "semi_trailing":
+        # Both wheels of a twist beam together: the beam turns about the line through its two pivots.
+        base = corner.point("beam_pivot") + scatter.get("beam_pivot", np.zeros((1, 3)))
+        return np.broadcast_to(base, (count, 3)), np.broadcast_to([0.0, 1.0, 0.0], (count, 3)), still
+    nothing = np.zeros((1, 3))
+    base = np.broadcast_to(corner.point("arm_inner") + scatter.get("arm_inner", nothing), (count, 3))
+    end = np.broadcast_to(corner.point("arm_outer") + scatter.get("arm_outer", nothing), (count, 3))
+    along = end - base
+    ahead = np.broadcast_to(np.asarray(changes.get("arm", 0.0), dtype=float), (count,))
+    # Seen from above the arm turns about its inner pivot as its outer one is moved ahead.
+    turn = np.zeros((count, 3))
+    turn[:, 2] = np.arctan2(along[:, 1], along[:, 0] + ahead) - np.arctan2(along[:, 1], along[:, 0])
+    set_ = rotated(turn)
+    axis = np.einsum("nij,nj->ni", set_, along)
+    return base, axis / np.linalg.norm(axis, axis=1)[:, None], set_
 
 
 def _locked(wanted: Array, share: float, residual: float) -> NoSolution:

@@ -22,7 +22,8 @@ Array = NDArray[np.float64]
 class Slopes:
     """One wheel by its angles at ride height [rad] and their slopes [rad/mm] with their uncertainties.
 
-    ``effects`` are toe and camber per mm of each adjustable link. [rad/mm]
+    ``effects`` are toe and camber per mm of each adjustable link, ``effect_doubts`` the uncertainty of that toe.
+    [rad/mm]
     """
 
     side: int
@@ -34,6 +35,7 @@ class Slopes:
     camber_slope_uncertainty: float = 0.0
     effects: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     layout: str = "slopes"
+    effect_doubts: Mapping[str, float] = field(default_factory=dict)
 
 
 Geometry = Corner | Slopes

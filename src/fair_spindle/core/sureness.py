@@ -6,7 +6,7 @@ After JCGM 101 (propagation of distributions by a Monte Carlo method).
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +15,7 @@ from fair_spindle.core.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.corner import Corner, spindle_of
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.kinematics import ON_ONE_AXIS, solve_poses, wheel_angles
+from fair_spindle.core.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of
 from fair_spindle.core.slopes import angles_at
 
@@ -24,13 +24,40 @@ SAMPLES = 2000
 
 
 @dataclass(frozen=True)
+class Cloud:
+    """Where a wheel's points and angles may lie: offsets as a linear map of independent standard normals.
+
+    ``points`` are the names of m points; ``sources`` the readings behind it, each with how many normals it has;
+    ``matrix`` maps all normals to 3 m coordinates [mm], toe and camber at ride height [rad], shape (3 m + 2, k).
+    """
+
+    points: tuple[str, ...]
+    sources: tuple[tuple[str, int], ...]
+    matrix: Array
+
+    def offsets(self, draws: Mapping[str, Array]) -> tuple[dict[str, Array], Array, Array]:
+        """Drawn offsets of points (n, 3) by name, of toe and of camber (n,), from drawn normals by source."""
+        normals = np.concatenate([draws[name] for name, _ in self.sources], axis=1)
+        found = normals @ self.matrix.T
+        scatter = {name: found[:, 3 * n : 3 * n + 3] for n, name in enumerate(self.points)}
+        return scatter, found[:, -2], found[:, -1]
+
+
+@dataclass(frozen=True)
 class Doubtful:
-    """Standard uncertainties of what a plan rests on: wheel angles [rad], travel and points [mm]."""
+    """Standard uncertainties of what a plan rests on: wheel angles [rad], travel and points [mm].
+
+    ``cloud`` tells the points and angles together, where a wheel is known by points or tape; ``apart`` is the part of
+    the travel's that left and right do not share; ``track``, where known, turns different heights into roll. [mm]
+    """
 
     toe: float
     camber: float
     travel: float
     point: float
+    cloud: Cloud | None = None
+    apart: float = 0.0
+    track: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -38,12 +65,13 @@ class Sureness:
     """How sure the plan of one wheel is.
 
     ``turns`` ± of the exact turns (coverage 2), ``angles`` ± of what is reached [rad], ``chance`` of
-    ending inside every tolerance.
+    ending inside every tolerance, ``chances`` of each angle by itself.
     """
 
     turns: Array
     angles: Mapping[str, float]
     chance: float
+    chances: Mapping[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -95,7 +123,8 @@ def how_sure(
 
     Notes
     -----
-    Readings are taken as normal and independent, but the height an axle ends at is one reading for both wheels.
+    Readings are taken as normal and independent; the height an axle ends at is common to both wheels but for the part
+    that is told to be each wheel's own, which rolls the body with it.
     ± of the turns from one Newton step at each drawn corner; shares from a least-squares fit of the misses to the
     draws.
 
@@ -114,14 +143,22 @@ def how_sure(
     >>> 0.8 < sure.chance < 1.0
     True
     """
-    height = generator.normal(0.0, 1.0, (samples, 1)) * max(doubt.travel for *_, doubt in wheels)
-    draws: dict[str, Array] = {"height": height}
+    common = generator.normal(0.0, 1.0, (samples, 1))
+    draws: dict[str, Array] = {"height": common * max(_shared(doubt) for *_, doubt in wheels)}
+    heights = [common * _shared(one) + generator.normal(0.0, 1.0, (samples, 1)) * one.apart for *_, one in wheels]
     angles, found, misses = [], [], []
-    for wanted, plan, doubtful in wheels:
-        own = {"height": height, **_draw(wanted, doubtful, generator, samples)}
+    for place, (wanted, plan, doubtful) in enumerate(wheels):
+        own = {"height": heights[place], **_draw(wanted, doubtful, generator, samples)}
+        if len(wheels) == 2 and doubtful.track:
+            # The side that stands higher leans with the body, the other way on either side.
+            own["roll"] = wanted.corner.side * (heights[0] - heights[1]) / doubtful.track
         side = "left" if wanted.corner.side > 0 else "right"
-        draws |= {f"{side} {name}": drawn for name, drawn in own.items() if name != "height"}
-        got = _drawn(wanted, plan, own)
+        draws |= {f"{side} {name}": drawn for name, drawn in own.items() if name not in ("height", "roll")}
+        if doubtful.apart:
+            draws[f"{side} height"] = heights[place] - common * _shared(doubtful)
+        got = _drawn(wanted, plan, doubtful, own)
+        if "roll" in own:
+            got["camber"] = got["camber"] + own["roll"][:, 0]
         sure, off = _one(wanted, plan, got)
         angles.append(got)
         found.append(sure)
@@ -148,6 +185,11 @@ def how_sure(
     )
 
 
+def _shared(doubtful: Doubtful) -> float:
+    """Uncertainty of the travel that both wheels of an axle have together. [mm]"""
+    return float(np.sqrt(max(doubtful.travel**2 - doubtful.apart**2, 0.0)))
+
+
 def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sureness, Array]:
     """How sure one wheel is, and its misses in tolerances, shape (samples, k)."""
     names = [name for name in ANGLES if name in wanted.targets]
@@ -155,15 +197,17 @@ def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sur
     angles = np.stack([got[name] for name in names], axis=1)
     off = (angles - np.array([wanted.targets[name] for name in names])) / near
     spread = np.zeros(0)
-    if wanted.adjusters:
+    if wanted.adjusters and names:
         slope = _slope(wanted, plan.changes, names) / near[:, None]
         turns = -off @ np.linalg.pinv(slope, rcond=1e-9).T
         spread = np.std(turns, axis=0) / np.array([one.per_turn for one in wanted.adjusters])
     reached = dict(zip(names, (COVERAGE * np.std(angles, axis=0)).tolist(), strict=True))
-    return Sureness(COVERAGE * spread, reached, float(np.mean(np.all(np.abs(off) <= 1, axis=1)))), off
+    inside = np.abs(off) <= 1
+    chances = dict(zip(names, np.mean(inside, axis=0).tolist(), strict=True))
+    return Sureness(COVERAGE * spread, reached, float(np.mean(np.all(inside, axis=1))), chances), off
 
 
-def _drawn(wanted: Wanted, plan: Realigned, draws: Mapping[str, Array]) -> dict[str, Array]:
+def _drawn(wanted: Wanted, plan: Realigned, doubtful: Doubtful, draws: Mapping[str, Array]) -> dict[str, Array]:
     """What each drawn wheel comes to with the planned turns, each shape (samples,)."""
     corner = wanted.corner
     at = wanted.travel + draws["height"][:, 0]
@@ -173,21 +217,19 @@ def _drawn(wanted: Wanted, plan: Realigned, draws: Mapping[str, Array]) -> dict[
             set_to[:, place] += draws[_against_old(one)][:, 0]
     changes = changes_by_link(wanted.adjusters, set_to)
     if isinstance(corner, Corner):
-        scatter = {} if corner.layout in ON_ONE_AXIS else {name: draws[name] for name in _points(corner)}
-        spindle = spindle_of(corner.side, corner.camber + draws["camber"][:, 0], corner.toe + draws["toe"][:, 0])
+        scatter, toe, camber = doubtful.cloud.offsets(draws) if doubtful.cloud else ({}, *_angles_alone(draws))
+        spindle = spindle_of(corner.side, corner.camber + camber, corner.toe + toe)
         found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
         return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
     found = angles_at(corner, at, changes)
     toe = found.toe + draws["toe"][:, 0] + draws["bump steer"][:, 0] * at
+    toe = toe + sum(draws[f"{link} on toe"][:, 0] * changes[link] for link in corner.effect_doubts if link in changes)
     camber = found.camber + draws["camber"][:, 0] + draws["camber slope"][:, 0] * at
     return {"toe": toe, "camber": camber}
 
 
-def _points(corner: Corner) -> list[str]:
-    """Points that are drawn: all but the wheel centre, which the others are measured against."""
-    if corner.layout == "five_link":
-        return [f"{link.name}_{end}" for link in corner.links for end in ("inner", "outer")]
-    return [name for name in corner.points if name != "wheel_center"]
+def _angles_alone(draws: Mapping[str, Array]) -> tuple[Array, Array]:
+    return draws["toe"][:, 0], draws["camber"][:, 0]
 
 
 def _against_old(one: Adjuster) -> str:
@@ -195,15 +237,16 @@ def _against_old(one: Adjuster) -> str:
 
 
 def _draw(wanted: Wanted, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
-    corner = wanted.corner
+    corner, cloud = wanted.corner, doubtful.cloud
     sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1)}
-    if not isinstance(corner, Corner):
+    if cloud and isinstance(corner, Corner):
+        sizes = {name: (1.0, width) for name, width in cloud.sources}
+    elif not isinstance(corner, Corner):
         sizes |= {
             "bump steer": (corner.toe_slope_uncertainty, 1),
             "camber slope": (corner.camber_slope_uncertainty, 1),
+            **{f"{link} on toe": (size, 1) for link, size in corner.effect_doubts.items()},
         }
-    elif corner.layout not in ON_ONE_AXIS:
-        sizes |= {name: (doubtful.point, 3) for name in _points(corner)}
     sizes |= {_against_old(one): (one.doubt, 1) for one in wanted.adjusters if one.doubt}
     return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
 

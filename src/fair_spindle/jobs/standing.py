@@ -24,7 +24,7 @@ from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, window
 from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import wheel_travels
-from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
+from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights, with_read_heights
 from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.sitting import Sitting, sit
 from fair_spindle.core.outlook.sprung_car import SprungCar, sprung_car
@@ -131,7 +131,12 @@ class Standing:
 
     @cached_property
     def aligning(self) -> Readings:
-        """Readings that toe and camber are planned from: where springs are changed, with the heights they bring."""
+        """Readings that toe and camber are planned from: with the heights the springs bring, or those read since."""
+        return with_read_heights(self.foreseen)
+
+    @cached_property
+    def foreseen(self) -> Readings:
+        """Readings with the heights that new springs are to bring."""
         return with_heights(self.readings, self.sitting) if self.changes_springs else self.readings
 
     @cached_property
@@ -143,7 +148,7 @@ class Standing:
     def predicted(self) -> Predicted:
         """Heights and angles as they are to come out, with how sure that is."""
         sitting = self.sitting if self.changes_springs else Sitting()
-        return Predicted(sitting, self.aligning, align_car(self.state, self.aligning, SAMPLES)[1])
+        return Predicted(sitting, self.foreseen, align_car(self.state, self.foreseen, SAMPLES)[1])
 
     @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from fair_spindle.core.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.floor.log import Entered, Gauge, Typed
-from fair_spindle.core.gauging import COVERAGE, combine_repeats, instrument_uncertainty, slope_from_two
+from fair_spindle.core.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty, slope_from_two
 from fair_spindle.core.heights import ratio_from_two
 from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
 from fair_spindle.core.spelling import read_number, read_table
@@ -60,8 +60,8 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
 
     Notes
     -----
-    Repeats are combined with what the instrument leaves open; a ± typed by the user stands
-    instead of both and is taken with coverage factor 2.
+    Repeats are combined with what the instrument leaves open, few of them by Student's factor; a ± typed by the
+    user stands instead of both and is taken with coverage factor 2.
 
     Source
     ------
@@ -89,9 +89,11 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
     values = [_value(method, row, act.key) for row in rows]
     type_b = _type_b(asked, method, rows[0], act)
     reading = combine_repeats(values, type_b)
+    # Two or three repeats show their spread badly: Student's factor stands in the uncertainty from here on.
+    uncertainty = expand(reading, type_b).plus_minus / COVERAGE
     return Quantity(
         reading.mean,
-        _stated(act, method, reading.uncertainty),
+        _stated(act, method, uncertainty),
         reading.spread,
         reading.count,
         tuple(values) if len(values) > 1 else (),
@@ -247,6 +249,7 @@ def _first(row: Values) -> float:
 
 
 _RULES: dict[str, Callable[[Values], float]] = {
+    "settled_twice": lambda v: (v["from_above"] + v["from_below"]) / 2,
     "ground_to_arch": lambda v: v["arch"] - v["hub"],
     "rim": lambda v: rim_toe_angle(v["toe"], v["across"]),
     "strings": lambda v: string_toe(v["front"], v["rear"], v["across"]),

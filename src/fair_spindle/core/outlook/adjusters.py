@@ -15,7 +15,9 @@ from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.slopes import Geometry, Slopes
 from fair_spindle.core.threads import FLAT
 
-USUAL_REACH = 10.0
+# How far is searched where nobody told the stops, threads and slots, and cams: far beyond what a part has. [mm]
+UNKNOWN_REACH, UNKNOWN_THROW = 40.0, 20.0
+USUAL_THROW = 5.0
 USUAL_SWING = 80.0
 Unit = Literal["turn", "mm", "shim"]
 STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
@@ -52,7 +54,8 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
 
     Notes
     -----
-    Stops come from the shortest and longest setting told; 10 mm either way (a cam's own throw) otherwise. A thread
+    Stops come from the shortest and longest setting told, or a cam's throw; where nobody told them the turns are
+    planned freely, and it is said that the part has to have them. A thread
     is not turned out past its least engagement: each end of a sleeve gives its own pitch per turn, so the coarser
     end is taken as the one that runs out, both ways where the two ends are of the same hand.  A new part (the job's
     ``swap``) starts from its own length, and ends where its thread does.
@@ -76,17 +79,19 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
             way = record.words.get(f"{where}.adjust", "fixed")
             if way == "fixed":
                 continue
-            size = _sizes(record, where, way)
+            size, told = _sizes(record, where, way)
             legs = [leg for leg in (f"{arm.key}_front", f"{arm.key}_rear") if leg in links]
             if way == "legs" and legs:
                 for leg in legs:
                     half = leg.removeprefix(f"{arm.key}_")
-                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size, part=where)
+                    yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size, part=where, stops_told=told)
+            elif arm.key == "arm" and (isinstance(corner, Corner) or "arm" in links):
+                yield Adjuster("Outer pivot of the arm, ahead", on("arm"), *size, part=where, stops_told=told)
             elif arm.key in links:
                 name = arm.label if axle == "front" else _rear_name(arm.key, arm.label)
-                yield _swapped(record, Adjuster(name, on(arm.key), *size, part=where))
+                yield _swapped(record, Adjuster(name, on(arm.key), *size, part=where, stops_told=told))
             elif legs and isinstance(corner, Corner):
-                yield _swapped(record, Adjuster(arm.label, _along(corner, legs), *size, part=where))
+                yield _swapped(record, Adjuster(arm.label, _along(corner, legs), *size, part=where, stops_told=told))
     plate = record.quantities.get(f"{axle}.{side}.top_plate")
     top = isinstance(corner, Corner) or "strut_top" in links
     if layout == "strut" and plate and plate.value > 0 and top:
@@ -134,7 +139,8 @@ def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuste
     way = record.words.get(f"{where}.adjust", "fixed")
     if way == "fixed":
         return None
-    return _swapped(record, Adjuster(name, on(arm), *_sizes(record, where, way), part=where))
+    size, told = _sizes(record, where, way)
+    return _swapped(record, Adjuster(name, on(arm), *size, part=where, stops_told=told))
 
 
 def _swapped(record: Readings, old: Adjuster) -> Adjuster:
@@ -178,24 +184,27 @@ def _along(corner: Corner, legs: list[str]) -> tuple[tuple[str, float], ...]:
     return tuple((name, float(out @ leg / np.linalg.norm(leg))) for name, leg in lengths.items())
 
 
-def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float, float, Unit]:
-    """Length per turn, smallest step, both stops, and what a turn is called."""
+def _sizes(record: Readings, where: str, way: str) -> tuple[tuple[float, float, float, float, Unit], bool]:
+    """Length per turn, smallest step, both stops, what a turn is called; and whether its stops were told."""
 
     def number(name: str, otherwise: float) -> float:
         found = record.quantities.get(f"{where}.{name}")
         return found.value if found else otherwise
 
+    ends = ("cam",) if way == "cam" else ("shortest", "longest")
+    known = all(f"{where}.{name}" in record.quantities for name in ends)
     length = number("length", 0.0)
-    reach = number("cam", 5.0) if way == "cam" else USUAL_REACH
+    reach = number("cam", UNKNOWN_THROW) if way == "cam" else UNKNOWN_REACH
     low = min(number("shortest", length - reach) - length, 0.0) if length else -reach
     high = max(number("longest", length + reach) - length, 0.0) if length else reach
     if way == "cam":
         marks = max(number("cam_marks", 10.0), 1.0)
-        return 1.0, 2 * reach / marks, max(low, -reach), min(high, reach), "mm"
+        step = 2 * number("cam", USUAL_THROW) / marks
+        return (1.0, step, max(low, -reach), min(high, reach), "mm"), known
     if way == "shims":
-        return number("shim", 1.0), 1.0, low, high, "shim"
+        return (number("shim", 1.0), 1.0, low, high, "shim"), known
     if way == "slot":
-        return 1.0, 0.5, low, high, "mm"
+        return (1.0, 0.5, low, high, "mm"), known
     pitch = per_turn = number("pitch", 1.5)
     deepest, same = pitch, False
     if way == "sleeve":
@@ -203,6 +212,8 @@ def _sizes(record: Readings, where: str, way: str) -> tuple[float, float, float,
         other = number("pitch_2", pitch)
         per_turn = max(abs(pitch - other), 1e-3) if same else pitch + other
         deepest = max(pitch, other)
+    engaged = f"{where}.engaged" in record.quantities
     room = max(number("engaged", np.inf) - number("engagement", 0.0), 0.0) * per_turn / deepest
     low = max(low, -room) if same else low
-    return per_turn, STEPS[record.words.get(f"{where}.step", "flat")], low, min(high, room), "turn"
+    step = STEPS[record.words.get(f"{where}.step", "flat")]
+    return (per_turn, step, low, min(high, room), "turn"), known or engaged

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from math import degrees
 
-from fair_spindle.core.errors import NoSolution
+from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.state import JobState, steps_turned
@@ -14,7 +14,7 @@ from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.sides import SidesApart
 from fair_spindle.core.outlook.steering import WHERE, Rod, solid_steering, total_toe
-from fair_spindle.core.outlook.turning import CarPlan, WheelPlan, corrected, plan_car
+from fair_spindle.core.outlook.turning import CarPlan, WheelPlan, aim_of, corrected, plan_car, thrust_as_read
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
@@ -24,7 +24,7 @@ class AlignedWheel:
     """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
 
     ``turned_when_read`` leaves out what was turned since; ``beyond`` is how far the turns that would meet the targets
-    pass a stop, for adjusters that do. [mm]
+    pass a stop, for adjusters that do [mm]; ``comes_to`` what the steps still wanted bring, with ±. [rad]
     """
 
     plan: WheelPlan
@@ -34,6 +34,7 @@ class AlignedWheel:
     still: Mapping[str, int] | None
     read: Mapping[str, float]
     beyond: Mapping[str, float]
+    comes_to: Mapping[str, tuple[float, float]] = field(default_factory=dict)
 
 
 def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
@@ -78,7 +79,27 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
         for key, one in wheels_of(readings, readings.quantities).items()
     }
     plan = plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
-    return plan, {key: _through(key, one, state, readings) for key, one in plan.wheels.items()}
+    rear = {key: _through(key, one, state, readings) for key, one in plan.wheels.items() if key.startswith("rear")}
+    # The front is set to the thrust line that the rear axle comes to with its own correction.
+    toes = [_comes_to_toe(rear[key]) for key in ("rear.left", "rear.right") if key in rear]
+    thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
+    if len(toes) == 2 and toes[0] is not None and toes[1] is not None:
+        thrust = (toes[0] - toes[1]) / 2
+    stood = thrust_as_read(wheels)
+    through = {}
+    for key, one in plan.wheels.items():
+        aimed = replace(one, targets=aim_of(one.wheel, thrust, stood)) if key.startswith("front") else one
+        through[key] = rear[key] if key in rear else _through(key, aimed, state, readings)
+    return plan, through
+
+
+def _comes_to_toe(one: AlignedWheel) -> float | None:
+    """Toe a rear wheel ends at: read and corrected, or as planned, or as it was read before."""
+    if "toe" in one.comes_to:
+        return one.comes_to["toe"][0]
+    if "toe" in one.read:
+        return one.read["toe"]
+    return one.plan.plan.after["toe"] if one.plan.plan else one.plan.wheel.read.get("toe")
 
 
 @dataclass(frozen=True)
@@ -246,9 +267,7 @@ def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> 
     turned = {one.name: steps_turned(state, key, one.name) for one in adjusters}
     quantities = readings.quantities
     read = {
-        name: quantities[f"{key}.check_{name}"].value
-        for name in ("toe", "camber")
-        if f"{key}.check_{name}" in quantities
+        name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
     }
     read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
     since = {one.name: steps_turned(state, key, one.name, read_at) for one in adjusters}
@@ -258,13 +277,22 @@ def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> 
         travel = before.value - after.value
     try:
         again = corrected(plan, turned, since, read, travel) if read else None
-    except NoSolution:
+    except (InputError, NoSolution):
         again = None
     then = {name: steps - since[name] for name, steps in turned.items()}
-    best = again[1] if again else plan.plan
+    best = again.plan if again else plan.plan
     exact = zip(adjusters, best.exact, strict=True) if best and not all(best.reached.values()) else ()
     beyond = {one.name: over for one, change in exact if (over := one.beyond(float(change)))}
-    return AlignedWheel(plan, planned, turned, then, again[0] if again else None, read, beyond)
+    return AlignedWheel(
+        plan,
+        planned,
+        turned,
+        then,
+        again.steps if again else None,
+        {name: one.value for name, one in read.items()},
+        beyond,
+        again.comes_to if again else {},
+    )
 
 
 def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:

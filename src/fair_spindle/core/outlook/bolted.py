@@ -180,8 +180,8 @@ def strain_of(bolt: Bolt) -> Strain | None:
     """Tension that a place's torque, and an angle after it, make; None where thread or torque are not told.
 
     By the nut factor of the thread's condition as it is now, ± 25 %, a usual scatter; the class as told, or the
-    weakest that makes sense.  An angle adds what bolt and joint stretch by it; where the length is not told, of four to six
-    diameters.
+    weakest that makes sense.  An angle adds what bolt and joint stretch by it; where the length is not
+    told, of four to six diameters.
     """
     if bolt.spec is None or bolt.spec.torque is None or not (bolt.diameter_mm and bolt.pitch_mm):
         return None

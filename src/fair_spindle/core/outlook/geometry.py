@@ -2,33 +2,37 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field, replace
+
+import numpy as np
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.adjusters import adjusters_of
-from fair_spindle.core.outlook.bump_steer import suited
-from fair_spindle.core.outlook.tape import corner_by_tape
+from fair_spindle.core.outlook.linkage_fit import MODEL, Row, fit_linkage, mirrored, points_of, prior_cloud, rows_at
+from fair_spindle.core.outlook.tape import cloud_by_tape, corner_by_tape
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.sheet.shape import AXLES, SIDES
 from fair_spindle.core.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.solid_axle import NEEDED as SOLID
 from fair_spindle.core.solid_axle import SolidAxle, make_solid_axle
-from fair_spindle.core.sureness import Doubtful
+from fair_spindle.core.sureness import Cloud, Doubtful
 from fair_spindle.core.toe import steer_sign
 from fair_spindle.core.twist_beam import NEEDED as BEAM
 from fair_spindle.core.twist_beam import TwistBeam, make_twist_beam
-from fair_spindle.core.units import from_core, to_core
+from fair_spindle.core.units import to_core
 
 SOLID_AND_BEAM = {**SOLID, "twist_beam": BEAM}
-POINT_UNCERTAINTY = 1.15
-TAPE_UNCERTAINTY = 3.0
+# Uncertainties of toe and camber read at another height, and of that height.  The product's own. [rad, mm]
+AT_OTHER_HEIGHT = {"toe": to_core(1.8, "min"), "camber": to_core(0.06, "deg")}
+OTHER_HEIGHT = 0.6
+# How far up between its joints an upright's tie-rod joint sits where it was not measured.  Common practice.
+USUAL_ROD_SHARE, ROD_SHARE_OPEN = 0.2, 0.15
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 
 
@@ -41,7 +45,8 @@ class Wheel:
 
     ``tolerances`` are the record's, or the usual ones. [rad]
 
-    ``read`` are toe and camber as they were read [rad]; the others are taken as zero.
+    ``read`` are toe and camber as they were read [rad]; the others are taken as zero.  ``as_read`` tells that its
+    toe is wanted as it was read; ``rolled`` is what the body's roll at the new heights adds to its camber. [rad]
     """
 
     key: str
@@ -56,6 +61,8 @@ class Wheel:
     differs: str = ""
     depth: str = ""
     tolerances: Mapping[str, float] = field(default_factory=lambda: dict(TOLERANCES))
+    as_read: bool = True
+    rolled: float = 0.0
 
 
 def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, Wheel]:
@@ -168,18 +175,17 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     layout = record.words.get(f"{axle}.layout", "")
     toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
     read = {name: angle.value for name, angle in (("toe", toe), ("camber", camber)) if angle}
-    changes = (record.quantities.get(f"{where}.height_change") for where in (key, axle))
-    change = next((one for one in changes if one), Quantity(0.0))
+    change, roll, track = _new_height(record, axle, side)
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
-    corner, depth, lacks, problem = _deepest(record, baseline, key, layout, angles)
-    doubtful = Doubtful(
-        toe.uncertainty if toe else 0.0,
-        camber.uncertainty if camber else 0.0,
-        change.uncertainty,
-        TAPE_UNCERTAINTY if depth == "tape" else POINT_UNCERTAINTY,
-    )
-    corner, differs = _suited(corner, doubtful.point, slope_read(record, baseline, key))
+    unsure = (toe.uncertainty if toe else 0.0, camber.uncertainty if camber else 0.0)
+    drawn = _deepest(record, baseline, key, layout, angles, unsure)
+    corner = drawn.corner
+    point = _coordinate(drawn.cloud) if drawn.cloud else 0.0
+    doubtful = Doubtful(*unsure, change.uncertainty, point, drawn.cloud, change.parts.get("apart", 0.0), track)
     adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
+    rolled = roll if side == "right" else -roll
+    if corner and rolled:
+        corner = replace(corner, camber=corner.camber + rolled)
     told = {name: record.quantities.get(f"{key}.target.{name}") for name in TOLERANCES}
     targets = {name: wanted.value for name, wanted in told.items() if wanted}
     if not (corner and corner.layout in ("strut", "double_wishbone")):
@@ -189,34 +195,114 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     return Wheel(
         key,
         corner,
-        lacks,
-        problem,
+        drawn.lacks,
+        drawn.problem,
         adjusters,
         targets,
         -change.value,
         doubtful,
         read,
-        differs,
-        depth,
+        drawn.differs,
+        drawn.depth,
         {name: own.value if own else TOLERANCES[name] for name, own in within.items()},
+        told["toe"] is None,
+        rolled,
     )
 
 
+def _coordinate(cloud: Cloud) -> float:
+    """Standard uncertainty of one coordinate of a wheel's points, on the whole. [mm]"""
+    return float(np.sqrt(np.mean(np.sum(cloud.matrix[:-2] ** 2, axis=1))))
+
+
+def _new_height(record: Readings, axle: str, side: str) -> tuple[Quantity, float, float]:
+    """Height change of one wheel, how the body rolls with it (left side up positive) [rad], and the track [mm]."""
+    told = record.quantities
+    both: dict[str, Quantity | None] = {one: told.get(f"{axle}.{one}.height_change") for one in SIDES}
+    change = both[side] or told.get(f"{axle}.height_change") or Quantity(0.0)
+    track = told.get(f"{axle}.track")
+    left, right = both["left"], both["right"]
+    if left is None or right is None or track is None:
+        return change, 0.0, 0.0
+    return change, (left.value - right.value) / track.value, track.value
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """A wheel as deep as it is known: where it may lie, what its points lack or get wrong, which reading does not
+    fit."""
+
+    corner: Geometry | None = None
+    depth: str = ""
+    lacks: tuple[str, ...] = ()
+    problem: str = ""
+    cloud: Cloud | None = None
+    differs: str = ""
+
+
 def _deepest(
-    record: Readings, baseline: Mapping[str, Quantity], key: str, layout: str, angles: tuple[float, float]
-) -> tuple[Geometry | None, str, tuple[str, ...], str]:
-    """A wheel by the deepest of points, tape and slopes that is known, and what its points lack or get wrong."""
-    points, lacks, problem = _corner(record, key, layout, angles)
+    record: Readings,
+    baseline: Mapping[str, Quantity],
+    key: str,
+    layout: str,
+    angles: tuple[float, float],
+    unsure: tuple[float, float],
+) -> _Drawn:
+    """A wheel by the deepest of points, tape and slopes that is known."""
+    points, spreads, lacks, problem = _corner(record, key, layout, angles)
     if points:
-        return points, "points", lacks, problem
+        cloud = prior_cloud(points_of(points), [spreads.get(name, 0.0) for name in points_of(points)], *unsure)
+        return _fused(record, baseline, key, _Drawn(points, "points", lacks, problem, cloud))
     caster = baseline.get(f"{key}.caster")
     tape = None if problem else corner_by_tape(record, key, layout, angles, caster.value if caster else 0.0)
     if tape:
-        return tape, "tape", lacks, problem
+        cloud = cloud_by_tape(record, key, tape, caster, unsure)
+        return _fused(record, baseline, key, _Drawn(tape, "tape", lacks, problem, cloud))
     slopes = _slopes(record, baseline, key, angles) if layout else None
     if slopes:
-        return slopes, "slopes", lacks, ""
-    return None, "", lacks, problem
+        return _Drawn(slopes, "slopes", lacks)
+    return _Drawn(None, "", lacks, problem)
+
+
+def _fused(record: Readings, baseline: Mapping[str, Quantity], key: str, drawn: _Drawn) -> _Drawn:
+    """Points or tape and everything else that was read of the same linkage, as one."""
+    corner = drawn.corner
+    assert isinstance(corner, Corner)
+    assert drawn.cloud is not None
+    fitted = fit_linkage(corner, drawn.cloud, list(_evidence(record, baseline, key, corner)))
+    said = "; ".join(
+        f"{name} misses what all other readings say by {abs(off):.1f} of its own ±. "
+        "Read it again, or the points near it"
+        for name, off in fitted.doubts
+    )
+    return replace(drawn, corner=fitted.corner, cloud=fitted.cloud, differs=said and f"{said}.")
+
+
+def _evidence(record: Readings, baseline: Mapping[str, Quantity], key: str, corner: Corner) -> Iterator[Row]:
+    """Slopes, caster, lengths, and angles at other heights, as far as they were read."""
+    now = angles_at(corner, [0.0])
+    slope = slope_read(record, baseline, key)
+    if slope:
+        yield Row("bump steer", "toe_slope", 0.0, slope.value, max(slope.uncertainty, 1e-8))
+    gain = baseline.get(f"{key}.camber_slope")
+    if gain:
+        yield Row("camber gain", "camber_slope", 0.0, gain.value, max(gain.uncertainty, 1e-8))
+    caster = baseline.get(f"{key}.caster")
+    if caster and now.caster is not None:
+        yield Row("caster", "caster", 0.0, caster.value, float(np.hypot(caster.uncertainty, MODEL)))
+    for link in corner.links:
+        length = record.quantities.get(f"{key}.{link.name}.length")
+        if length and length.uncertainty:
+            yield Row(f"length of {link.name.replace('_', ' ')}", link.name, 0.0, length.value, length.uncertainty)
+    height = baseline.get(f"{key}.height")
+    for name in ("angles_lower", "angles_higher"):
+        read = baseline.get(f"{key}.{name}")
+        if read is None or height is None or not read.parts:
+            continue
+        travel = height.value - read.parts["height"]
+        slopes = {"toe": float(now.toe_slope[0]), "camber": float(now.camber_slope[0])}
+        angles = ((kind, read.parts[kind], AT_OTHER_HEIGHT[kind], slopes[kind]) for kind in slopes)
+        yield from rows_at(f"at {read.parts['height']:.0f} mm", travel, OTHER_HEIGHT, angles)
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
@@ -235,16 +321,45 @@ def _slopes(
         return None
     axle, side = key.split(".")
     gain = baseline.get(f"{key}.camber_slope", Quantity(0.0, CAMBER_GAIN_UNKNOWN))
-    effects: dict[str, tuple[float, float]] = {}
-    lever, steer = record.quantities.get(f"{key}.tie.lever"), record.words.get(f"{axle}.steer")
-    if lever and steer:
-        effects["tie"] = (steer_sign(steer) / lever.value, 0.0)
-    height = record.quantities.get(f"{key}.joint_height")
-    if height:
-        effects |= {"upper": (0.0, 1 / height.value), "lower": (0.0, -1 / height.value)}
-        effects["strut_top"] = (0.0, -1 / height.value)
     sign = 1 if side == "left" else -1
-    return Slopes(sign, *angles, slope.value, gain.value, slope.uncertainty, gain.uncertainty, effects)
+    effects, doubts = _effects(record, key, axle)
+    slopes = (slope.value, gain.value, slope.uncertainty, gain.uncertainty)
+    return Slopes(sign, *angles, *slopes, effects, effect_doubts=doubts)
+
+
+def _effects(record: Readings, key: str, axle: str) -> tuple[dict[str, tuple[float, float]], dict[str, float]]:
+    """Toe and camber per mm of each link, with the uncertainty of that toe; none of what cannot be told.
+
+    The upright turns about its other joint; the tie rod holds its own joint, so that the wheel steers by what that
+    joint would have moved.  Where the joint's height is not known it is taken as a fifth of the way up, ± three
+    twentieths.
+    """
+    told = record.quantities
+    lever, steer, height = (
+        told.get(f"{key}.tie.lever"),
+        record.words.get(f"{axle}.steer"),
+        told.get(f"{key}.joint_height"),
+    )
+    effects: dict[str, tuple[float, float]] = {}
+    doubts: dict[str, float] = {}
+    span = told.get(f"{key}.arm.span")
+    if span:
+        effects["arm"] = (1 / span.value, 0.0)
+    if not (lever and steer):
+        return effects, doubts
+    per_mm = steer_sign(steer) / lever.value
+    effects["tie"] = (per_mm, 0.0)
+    if height is None:
+        return effects, doubts
+    above = told.get(f"{key}.tie.above")
+    share = above.value / height.value if above else USUAL_ROD_SHARE
+    open_ = above.uncertainty / height.value if above else ROD_SHARE_OPEN
+    effects |= {
+        "upper": (-per_mm * share, 1 / height.value),
+        "lower": (-per_mm * (1 - share), -1 / height.value),
+        "strut_top": (per_mm * share, -1 / height.value),
+    }
+    return effects, {link: abs(per_mm) * open_ for link in ("upper", "lower", "strut_top")}
 
 
 def slope_read(record: Readings, baseline: Mapping[str, Quantity], key: str) -> Quantity | None:
@@ -285,48 +400,53 @@ def slope_read(record: Readings, baseline: Mapping[str, Quantity], key: str) -> 
     return baseline.get(f"{key}.bump_slope") or record.quantities.get(f"{key}.bump_slope")
 
 
-def _suited(drawn: Geometry | None, doubt: float, read: Quantity | None) -> tuple[Geometry | None, str]:
-    """Geometry that holds the bump steer read, and whether its points disagree with it by more than the ±."""
-    if read is None or not isinstance(drawn, Corner):
-        return drawn, ""
-    try:
-        corner = suited(drawn, doubt, read)
-        slopes = [float(angles_at(one, [0.0]).toe_slope[0]) for one in (drawn, corner)]
-    except NoSolution:
-        return drawn, ""
-    if abs(slopes[0] - read.value) <= COVERAGE * read.uncertainty:
-        return corner, ""
-    per = [from_core(value, "min_per_10mm") for value in (slopes[0], read.value, slopes[1])]
-    words = (
-        f"Points give {per[0]:.1f} min per 10 mm of bump steer, {per[1]:.1f} was read; {per[2]:.1f} is taken. "
-        "Check the tie rod."
-    )
-    return corner, words.replace("-", "−")
-
-
 def _corner(
     record: Readings, key: str, layout: str, angles: tuple[float, float]
-) -> tuple[Corner | None, tuple[str, ...], str]:
+) -> tuple[Corner | None, Mapping[str, float], tuple[str, ...], str]:
+    """A corner by its points, how unsure each is [mm], which are missing, and what cannot be right."""
     if not layout:
-        return None, ("layout",), "Say first what this axle is."
+        return None, {}, ("layout",), "Say first what this axle is."
     if layout not in LAYOUTS_WITH_POINTS:
-        return None, (), f"{find_layout(layout).label}: both wheels move together, see the axle."
+        return None, {}, (), f"{find_layout(layout).label}: both wheels move together, see the axle."
     names = [name for name, _ in find_layout(layout).points]
     if layout != "five_link":
         names = list(needed_points(layout))
-    lacks = tuple(f"{key}.point.{name}" for name in names if f"{key}.point.{name}" not in record.quantities)
-    if lacks:
-        return None, lacks, ""
-    points = {name: _xyz(record.quantities[f"{key}.point.{name}"]) for name in names}
+    axle, side = key.split(".")
+    read: dict[str, dict[str, Quantity | None]]
+    read = {one: {name: record.quantities.get(f"{axle}.{one}.point.{name}") for name in names} for one in SIDES}
+    own = {name: one for name, one in read[side].items() if one}
+    if len(own) < len(names):
+        return None, {}, tuple(f"{key}.point.{name}" for name in names if name not in own), ""
+    points, spreads = _drawn_together(own, {name: one for name, one in read[_other(side)].items() if one})
     links: tuple[Link, ...] = ()
     if layout == "five_link":
         arms = [arm.key for arm in find_layout(layout).arms]
         links = tuple(Link(arm, points[f"{arm}_inner"], points[f"{arm}_outer"]) for arm in arms)
         points = {"wheel_center": points["wheel_center"]}
     try:
-        return make_corner(layout, key.split(".")[1], *angles, points, links), (), ""
+        return make_corner(layout, side, *angles, points, links), spreads, (), ""
     except InputError as error:
-        return None, (), error.message
+        return None, {}, (), error.message
+
+
+def _other(side: str) -> str:
+    return "right" if side == "left" else "left"
+
+
+def _drawn_together(
+    own: Mapping[str, Quantity], other: Mapping[str, Quantity]
+) -> tuple[dict[str, tuple[float, float, float]], dict[str, float]]:
+    """Points of one side, helped by the other side's as far as the car shows itself to be mirrored; and their ±.
+    [mm]"""
+    spreads = {name: one.uncertainty for name, one in own.items()}
+    if set(other) != set(own):
+        return {name: _xyz(one) for name, one in own.items()}, spreads
+    spread = float(np.sqrt(np.mean(np.square([*spreads.values()]))))
+    places = [np.array(_xyz(one)) for one in own.values()]
+    lefts, _, left_over = mirrored(places, [np.array(_xyz(other[name])) for name in own], spread)
+    share = left_over / spread if spread else 1.0
+    helped = {name: (float(x), float(y), float(z)) for name, (x, y, z) in zip(own, lefts, strict=True)}
+    return helped, {name: share * one for name, one in spreads.items()}
 
 
 def _xyz(point: Quantity) -> tuple[float, float, float]:

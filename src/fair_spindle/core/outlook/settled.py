@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+import numpy as np
+
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.readings import Quantity
@@ -55,8 +57,23 @@ def with_heights(readings: Readings, sitting: Sitting) -> Readings:
     """
     if not sitting.wheels:
         return readings
-    changes = {f"{one.key}.height_change": Quantity(one.change, one.plus_minus / COVERAGE) for one in sitting.wheels}
+    changes = {
+        f"{one.key}.height_change": Quantity(one.change, one.plus_minus / COVERAGE, parts={"apart": one.apart})
+        for one in sitting.wheels
+    }
     return replace(readings, quantities={**readings.quantities, **changes})
+
+
+def with_read_heights(readings: Readings) -> Readings:
+    """Readings in which a height read again after settling stands for whatever was foreseen of that wheel."""
+    told = readings.quantities
+    changes = {
+        f"{key}.height_change": Quantity(after.value - before.value, size, parts={"apart": size})
+        for key, after in heights_after(readings).items()
+        if (before := told.get(f"{key}.height"))
+        for size in (float(np.hypot(after.uncertainty, before.uncertainty)),)
+    }
+    return replace(readings, quantities={**told, **changes}) if changes else readings
 
 
 def heights_after(readings: Readings) -> dict[str, Quantity]:

@@ -25,6 +25,7 @@ LEAST_AT_REST = 50
 class WheelSits:
     """One wheel, before and after. [mm, N]
 
+    ``apart`` is the part of its standard uncertainty that it does not share with the other wheel of its axle;
     ``laden`` is what people, luggage and fuel that were told change its height by besides, ``stop_pressed`` by how
     much its bump stop is pressed at rest.
     """
@@ -38,6 +39,7 @@ class WheelSits:
     load_plus_minus: float
     spring: float
     damper_change: float
+    apart: float = 0.0
     laden: float | None = None
     stop_pressed: float = 0.0
 
@@ -116,6 +118,7 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
         return Sitting(problem=error.message)
     drawn, draws, failed = draw_cars(car, samples, seed) if samples and car.uncertain else (None, {}, 0.0)
     spread = _spread(drawn.height_change) if drawn else np.zeros(4)
+    apart = _apart(drawn.height_change) if drawn else np.zeros(4)
     load_spread = _spread(drawn.loads) if drawn else np.zeros(4)
     changes, loads = settled.height_change[0], settled.loads[0]
     before = np.atleast_2d(held.loads)[0]
@@ -130,6 +133,7 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
             float(load_spread[place]),
             _first(held.legs[place].length) + _first(held.legs[place].ratio) * float(changes[place]),
             _first(_damper_ratio(held.legs[place])) * float(changes[place]),
+            float(apart[place]),
             None if laden is None else float(laden[place] - changes[place]),
             _pressed(held.legs[place], float(changes[place])),
         )
@@ -250,6 +254,15 @@ def _spread(drawn: Array) -> Array:
         return np.full(drawn.shape[1], np.inf)
     low, high = np.quantile(drawn, [OUTSIDE / 2, 1 - OUTSIDE / 2], axis=0)
     return np.asarray(high - low) / 2
+
+
+def _apart(drawn: Array) -> Array:
+    """Standard uncertainty of each wheel that it does not share with the other of its axle, shape (4,)."""
+    if len(drawn) < LEAST_AT_REST:
+        return np.zeros(4)
+    spread = np.cov(drawn.T)
+    other = np.array([1, 0, 3, 2])
+    return np.asarray(np.sqrt(np.maximum(np.diag(spread) - spread[np.arange(4), other], 0.0)))
 
 
 def _together(shares: Mapping[str, float]) -> dict[str, float]:

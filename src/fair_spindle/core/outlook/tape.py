@@ -7,14 +7,26 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
 
 from fair_spindle.core.corner import Corner, make_corner
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.asking import Readings
+from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.outlook.linkage_fit import points_of
+from fair_spindle.core.sureness import Cloud
 
 SPAN = 160.0
 INBOARD = {"strut": 0.14, "double_wishbone": 0.04}
 ARMS = {"strut": ("lower",), "double_wishbone": ("lower", "upper"), "semi_trailing": ("arm",)}
+# How far what is not measured varies about what is taken for it, by measure: usual value and standard uncertainty.
+# What a corner laid out in two views leaves out, at each point.  The product's own. [mm]
+_VARIES = {"span": (2 * SPAN, 60.0), "lead": (0.0, 15.0), "skew": (0.0, 10.0), "tilt": (0.0, 8.0)}
+LAID_OUT = 1.0
+Array = NDArray[np.float64]
 Vector = tuple[float, float, float]
 Number = Callable[..., float]
 
@@ -187,3 +199,50 @@ def _foot(joint: Vector, axis: Vector, length: float, rise: float) -> Vector:
     arm_x = reach * out[0] + along * axis[0] / level
     arm_y = reach * out[1] + along * axis[1] / level
     return joint[0] - arm_x, joint[1] - arm_y, joint[2] - rise
+
+
+def cloud_by_tape(
+    record: Readings, key: str, corner: Corner, caster: Quantity | None, angles: tuple[float, float]
+) -> Cloud:
+    """Where a corner laid out by tape may lie: every measure by its own ±, those not measured by how far they vary.
+
+    ``angles`` are the uncertainties of toe and camber as read. [rad]
+    """
+    points = points_of(corner)
+    read = (corner.camber, corner.toe)
+    height = record.quantities[f"{key}.joint_height"].value if f"{key}.joint_height" in record.quantities else 0.0
+    told = dict(record.quantities)
+    leaning = caster.value if caster else 0.0
+    varies = {
+        **{f"{arm}.{name}": size for arm in ARMS[corner.layout] for name, size in _VARIES.items()},
+        "arm.span": (260.0, 40.0),
+        "tie.lead": (0.0, 10.0),
+        "joint_inboard": (INBOARD.get(corner.layout, 0.0) * height, 0.05 * height),
+        "joint_back": (height * math.tan(leaning), height * (caster.uncertainty if caster else 0.05)),
+    }
+    names = [
+        *(name.removeprefix(f"{key}.") for name in needed_by_tape(key, corner.layout) if name.startswith(key)),
+        *varies,
+    ]
+    columns, sources = [], []
+    for name in dict.fromkeys(names):
+        at = told.get(f"{key}.{name}")
+        value, size = (at.value, at.uncertainty) if at else varies.get(name, (0.0, 0.0))
+        if not size:
+            continue
+        other = replace(record, quantities={**told, f"{key}.{name}": Quantity(value + size)})
+        there = corner_by_tape(other, key, corner.layout, read, leaning)
+        if there:
+            columns.append(_between(corner, there, points))
+            sources.append((name, 1))
+    own = np.diag(np.full(3 * len(points), LAID_OUT))
+    matrix = np.zeros((3 * len(points) + 2, len(columns) + len(own) + 2))
+    matrix[:-2, : len(columns)] = np.array(columns).T if columns else 0.0
+    matrix[:-2, len(columns) : -2] = own
+    matrix[-2, -2], matrix[-1, -1] = angles
+    return Cloud(points, (*sources, ("what a tape leaves out", len(own)), ("toe", 1), ("camber", 1)), matrix)
+
+
+def _between(one: Corner, other: Corner, points: tuple[str, ...]) -> Array:
+    """How far the points of two corners lie apart, each against its wheel centre, shape (3 m,). [mm]"""
+    return np.concatenate([(other.point(name) - other.wheel) - (one.point(name) - one.wheel) for name in points])

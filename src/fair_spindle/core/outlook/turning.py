@@ -12,14 +12,17 @@ from fair_spindle.core.adjuster import changes_by_link
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.geometry import Wheel
-from fair_spindle.core.realign import ANGLES, Realigned, Wanted, realign
+from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of, realign, settle, try_steps
 from fair_spindle.core.sheet.shape import SIDES
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.sureness import SAMPLES, AxleSureness, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe
 
 WORTH = 0.5
+# How far what a turn does may be off, as a share of it.  The product's own.
+TURNING_OPEN = 0.05
 
 
 @dataclass(frozen=True)
@@ -87,7 +90,8 @@ def plan_car(
     Notes
     -----
     The front wheels' wanted toes are turned with the rear thrust, so that the steering wheel
-    stands straight: left + thrust, right − thrust.  A rear wheel that is not planned counts as it stands.
+    stands straight: left + thrust, right − thrust.  Toes that are wanted as they were read hold the thrust line of
+    that day already and follow only its change.  A rear wheel that is not planned counts as it stands.
 
     Source
     ------
@@ -102,11 +106,12 @@ def plan_car(
     found: dict[str, WheelPlan] = {}
     axles: dict[str, AxlePlan] = {}
     thrust, drawn = 0.0, None
+    stood = thrust_as_read(wheels)
     for axle in ("rear", "front"):
         pair = [wheels[key] for key in (f"{axle}.{side}" for side in SIDES) if key in wheels]
-        aim = thrust if axle == "front" else 0.0
-        across = _across(axle, pair, aim, limits, ratio) if len(pair) == len(SIDES) else ()
-        turned = _turned(pair, aim, across)
+        aims = [aim_of(one, thrust, stood) for one in pair]
+        across = _across(axle, pair, aims, limits, ratio) if len(pair) == len(SIDES) else ()
+        turned = _turned(pair, aims, across)
         sure = _surely(turned, across, generator, samples, drawn) if samples else None
         for place, one in enumerate(one for one in turned if one.plan):
             found[one.wheel.key] = replace(one, sureness=sure.wheels[place]) if sure else one
@@ -122,92 +127,115 @@ def plan_car(
     return CarPlan({key: found[key] for key in wheels}, axles)
 
 
-def corrected(
-    turned: WheelPlan, steps: Mapping[str, int], since: Mapping[str, int], read: Mapping[str, float], travel: float
-) -> tuple[dict[str, int], Realigned] | None:
-    """Steps still wanted on each adjuster of a wheel, from what was read after the work.
+def thrust_as_read(wheels: Mapping[str, Wheel]) -> float:
+    """Thrust of the rear axle as it was read before the work; naught where it was not. [rad]"""
+    toes = [wheels[key].read.get("toe") for key in ("rear.left", "rear.right") if key in wheels]
+    known = [one for one in toes if one is not None]
+    return (known[0] - known[1]) / 2 if len(known) == len(SIDES) else 0.0
 
-    Parameters
-    ----------
-    turned : WheelPlan
-        The wheel and its plan. [-]
-    steps, since : mapping
-        Steps turned so far, and those of them turned after the reading, by adjuster. [step]
-    read : mapping
-        ``toe`` and ``camber`` as read after settling, any of them. [rad]
-    travel : float
-        Travel the wheel was read at. [mm]
 
-    Returns
-    -------
-    tuple or None
-        Steps by adjuster and the plan they come from; None where there is no plan or nothing was read.
+def aim_of(wheel: Wheel, thrust: float, stood: float) -> dict[str, float]:
+    """What is wanted of a wheel: at the front, about the thrust line the rear axle will have. [rad]"""
+    if not wheel.key.startswith("front") or "toe" not in wheel.targets:
+        return dict(wheel.targets)
+    sign = 1 if wheel.key.endswith("left") else -1
+    follows = thrust - stood if wheel.as_read else thrust
+    return {**wheel.targets, "toe": wheel.targets["toe"] + sign * follows}
 
-    Raises
-    ------
-    NoSolution
-        The linkage locks on the way.
 
-    Notes
-    -----
-    The wheel angles at the old height are moved by what the reading missed, so that the geometry
-    gives what was read; then the plan is made again and what is turned already is taken off.  A step that would not
-    bring the angles inside, nor halve Σ((angle − target)/tolerance)², is left: from a step too far on one side it
-    would lead to one too far on the other, and back.  The half is the product's own.
+@dataclass(frozen=True)
+class Corrected:
+    """What a wheel still wants after it was read: steps by adjuster, the plan they come from, and what they bring.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.sureness import Doubtful
-    >>> wheel = Wheel("", None, (), "", (), {}, 0.0, Doubtful(0, 0, 0, 0), {})
-    >>> corrected(WheelPlan(wheel, None, None, "", {}), {}, {}, {}, 0.0) is None
-    True
+    ``comes_to`` are angles with those steps [rad], each with its ± (coverage 2).
     """
-    wheel = turned.wheel
-    targets = {name: angle for name, angle in turned.targets.items() if name in read}
-    if wheel.corner is None or turned.plan is None or not targets:
+
+    steps: Mapping[str, int]
+    plan: Realigned
+    comes_to: Mapping[str, tuple[float, float]]
+
+
+def corrected(
+    turned: WheelPlan,
+    steps: Mapping[str, int],
+    since: Mapping[str, int],
+    read: Mapping[str, Quantity],
+    travel: float,
+) -> Corrected | None:
+    """Steps still wanted on each adjuster of a wheel, from what was read after the work; None where nothing was.
+
+    ``steps`` were turned so far, ``since`` of them after the reading; ``travel`` is what it was read at [mm].  The
+    wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was read; an
+    angle that was not read keeps its prediction.  Then the plan is made again and what is turned already is taken
+    off.  Steps that bring no angle inside, nor halve Σ((angle − target)/tolerance)², are left: from a step too far
+    on one side they would lead to one too far on the other, and back.  The half is the product's own.  Raises
+    NoSolution where the linkage locks.
+    """
+    wheel, targets = turned.wheel, turned.targets
+    if wheel.corner is None or turned.plan is None or not any(name in read for name in targets):
         return None
     done = [steps.get(one.name, 0) for one in wheel.adjusters]
     then = [one.changed(at - since.get(one.name, 0)) for one, at in zip(wheel.adjusters, done, strict=True)]
     expected = angles_at(wheel.corner, [travel], changes_by_link(wheel.adjusters, np.array([then])))
+    off = {name: read[name].value - float(getattr(expected, name)[0]) for name in ("toe", "camber") if name in read}
     moved = replace(
-        wheel.corner,
-        toe=wheel.corner.toe + read.get("toe", float(expected.toe[0])) - float(expected.toe[0]),
-        camber=wheel.corner.camber + read.get("camber", float(expected.camber[0])) - float(expected.camber[0]),
+        wheel.corner, toe=wheel.corner.toe + off.get("toe", 0.0), camber=wheel.corner.camber + off.get("camber", 0.0)
     )
+    now = np.array([one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)])
+    stands = angles_of(Wanted(moved, travel, wheel.adjusters, targets, wheel.tolerances), now[None])
+    before = {name: float(angle[0]) for name, angle in stands.items()}
+    if not wheel.adjusters:
+        return Corrected({}, turned.plan, _comes_to(turned, read, before, before))
     plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
-    now = [one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)]
-    stands = angles_at(moved, [travel], changes_by_link(wheel.adjusters, np.array([now])))
-    if not _worth_turning({name: float(getattr(stands, name)[0]) for name in targets}, plan, targets, wheel):
-        return dict.fromkeys((one.name for one in wheel.adjusters), 0), plan
+    if not _worth_turning(before, plan, targets, wheel):
+        still = dict.fromkeys((one.name for one in wheel.adjusters), 0)
+        return Corrected(still, plan, _comes_to(turned, read, before, before))
     wanted = zip(wheel.adjusters, plan.set_turns, done, strict=True)
-    return {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}, plan
+    more = {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}
+    return Corrected(more, plan, _comes_to(turned, read, before, plan.after))
+
+
+def _comes_to(
+    turned: WheelPlan, read: Mapping[str, Quantity], before: Mapping[str, float], after: Mapping[str, float]
+) -> dict[str, tuple[float, float]]:
+    """Angles after a correction: as sure as they were read, and as the geometry knows what a turn does."""
+    sure = turned.sureness
+    found = {}
+    for name, value in after.items():
+        turning = TURNING_OPEN * abs(value - before[name])
+        if name in read:
+            found[name] = (value, COVERAGE * float(np.hypot(read[name].uncertainty, turning)))
+        elif sure and name in sure.angles:
+            found[name] = (value, sure.angles[name])
+    return found
 
 
 def _worth_turning(stands: Mapping[str, float], plan: Realigned, targets: Mapping[str, float], wheel: Wheel) -> bool:
-    """Whether a correction brings a wheel inside its tolerances, or at least much nearer."""
+    """Whether a correction brings an angle inside its tolerance and none outside, or all of them much nearer."""
 
-    def off(angles: Mapping[str, float]) -> list[float]:
-        return [abs(angles[name] - aim) / wheel.tolerances[name] for name, aim in targets.items()]
+    def off(angles: Mapping[str, float]) -> dict[str, float]:
+        return {name: abs(angles[name] - aim) / wheel.tolerances[name] for name, aim in targets.items()}
 
     before, after = off(stands), off(plan.after)
-    comes_inside = max(before) > 1 >= max(after)
-    return comes_inside or sum(one**2 for one in after) < WORTH * sum(one**2 for one in before)
+    cured = any(before[name] > 1 >= after[name] for name in targets)
+    spoilt = any(before[name] <= 1 < after[name] for name in targets)
+    return (cured and not spoilt) or sum(x**2 for x in after.values()) < WORTH * sum(x**2 for x in before.values())
 
 
 def _across(
-    axle: str, pair: Sequence[Wheel], thrust: float, limits: Mapping[str, Quantity] | None, ratio: float | None
+    axle: str,
+    pair: Sequence[Wheel],
+    aims: Sequence[Mapping[str, float]],
+    limits: Mapping[str, Quantity] | None,
+    ratio: float | None,
 ) -> tuple[Across, ...]:
     """What the two wheels of an axle are to make together, and how near."""
     told = {key: one.value for key, one in (limits or {}).items() if one.value > 0}
-    left, right = (one.targets.get("toe", 0.0) for one in pair)
+    left, right = (one.get("toe", 0.0) for one in aims)
     near = sum(one.tolerances["toe"] for one in pair)
     straight = told.get("front.within.steering_wheel", STEERING_WHEEL_WITHIN) / ratio if ratio else near / 2
     within_thrust = straight if axle == "front" else told.get("rear.within.thrust", near / 2)
-    toes = toe_across(left + thrust, right - thrust, told.get(f"{axle}.within.total_toe", near), within_thrust)
+    toes = toe_across(left, right, told.get(f"{axle}.within.total_toe", near), within_thrust)
     apart = [
         Across(f"{name} apart", name, 1.0, -1.0, 0.0, told[f"{axle}.apart.{name}"])
         for name in ANGLES
@@ -216,12 +244,10 @@ def _across(
     return (*toes, *apart)
 
 
-def _turned(pair: Sequence[Wheel], thrust: float, across: Sequence[Across]) -> list[WheelPlan]:
+def _turned(pair: Sequence[Wheel], aims: Sequence[Mapping[str, float]], across: Sequence[Across]) -> list[WheelPlan]:
     """The plans of the wheels of an axle, chosen together where both can be planned."""
     asked: list[tuple[Wheel, Wanted | None, str]] = []
-    for wheel in pair:
-        sign = 1 if wheel.key.endswith("left") else -1
-        targets = {name: angle + (sign * thrust if name == "toe" else 0.0) for name, angle in wheel.targets.items()}
+    for wheel, targets in zip(pair, aims, strict=True):
         problem = wheel.problem
         if wheel.corner and not wheel.adjusters:
             problem = "Nothing on this wheel can be adjusted, by its record."
@@ -238,20 +264,23 @@ def _turned(pair: Sequence[Wheel], thrust: float, across: Sequence[Across]) -> l
             together = ()  # told below, at the wheel it is about
     found = []
     for place, (wheel, wanted, problem) in enumerate(asked):
-        aims = wanted.targets if wanted else {}
-        if wanted is None or not wanted.adjusters:
-            found.append(WheelPlan(wheel, None, None, problem, aims))
+        targets = wanted.targets if wanted else {}
+        if wanted is None:
+            found.append(WheelPlan(wheel, None, None, problem, targets))
             continue
         try:
-            plan = (
-                together[place]
-                if together
-                else realign(wanted.corner, wanted.travel, wanted.adjusters, wanted.targets, wanted.tolerances)
-            )
-            found.append(WheelPlan(wheel, plan, None, "", aims))
+            found.append(WheelPlan(wheel, together[place] if together else _alone(wanted), None, problem, targets))
         except (InputError, NoSolution) as error:
-            found.append(WheelPlan(wheel, None, None, error.message, aims))
+            found.append(WheelPlan(wheel, None, None, error.message, targets))
     return found
+
+
+def _alone(wanted: Wanted) -> Realigned:
+    """A wheel's plan by itself; where nothing on it can be turned, what it comes to."""
+    if not wanted.adjusters:
+        nothing = np.zeros(0)
+        return settle(wanted, nothing, (), try_steps(wanted, nothing), 0)
+    return realign(wanted.corner, wanted.travel, wanted.adjusters, wanted.targets, wanted.tolerances)
 
 
 def _surely(

@@ -40,10 +40,19 @@ def _slope(angle: str, limit: float, half_width: float) -> tuple[Method, ...]:
 HEIGHT = (
     Method("hub_to_arch", "Hub centre to arch lip", (_length("height", "Height", 150, 700),)),
     Method(
+        "settled_twice",
+        "Hub to arch, settled from above and from below",
+        (
+            _length("from_above", "After the body was lifted and let go", 150, 700, 1.5),
+            _length("from_below", "After the body was pressed down and let go", 150, 700, 1.5),
+        ),
+        "The suspension's own friction holds it 3 to 5 mm apart; the middle of both is where it wants to stand.",
+    ),
+    Method(
         "ground_to_arch",
         "Ground to arch lip, less ground to hub",
         (
-            _length("arch", "Ground to arch lip", 300, 1300, 1.0),
+            _length("arch", "Ground to arch lip", 300, 1300, 2.2),
             _length("hub", "Ground to hub centre", 150, 600, 1.0),
         ),
         "Keeps the tyre out of it only as long as both are read on the same spot.",
@@ -120,6 +129,19 @@ CASTER = (
 )
 BUMP_SLOPE = _slope("Toe", 60, _TOE)
 CAMBER_SLOPE = _slope("Camber", 90, _LEVEL)
+ANGLES_AT = (
+    Method(
+        "three",
+        "Height, toe and camber there",
+        (
+            _length("height", "Height, hub to arch", 150, 700, 1.0),
+            _angle("toe", "Toe there", 10, _TOE),
+            _angle("camber", "Camber there", 15, _LEVEL),
+        ),
+        "Body pulled down or raised, wheel on its plate or greased sheet.",
+        gives="mm",
+    ),
+)
 LINK_SETTING = (
     Method("centre_to_centre", "Centre to centre", (_length("length", "Length", 20, 2500, 1.0),)),
     Method(

@@ -9,6 +9,7 @@ from typing import Literal
 from fair_spindle.core.layouts import Layout
 from fair_spindle.core.sheet.field import Axle, Field, FieldSide, Phase, Sheet, placed, typed
 from fair_spindle.core.sheet.methods import (
+    ANGLES_AT,
     BAR_GAPS,
     BUMP_SLOPE,
     CAMBER,
@@ -301,13 +302,15 @@ _WHOLE_CAR = (
         hint="Which way round, which mark faces where, which side is longer.",
     ),
 )
+# Rolled to rest a car stands within this of where its springs want it, by its own friction.  Common practice. [mm]
+FRICTION = 2.2
 _AT_WHEEL = {
     "height": Field(
         "height",
         "Ride height",
         AT_THE_WHEEL,
         methods=HEIGHT,
-        half_width=1.0,
+        half_width=FRICTION,
         readings=3,
         settled=True,
         usual=(200.0, 600.0),
@@ -423,6 +426,17 @@ _OPTIONAL_AT_WHEEL = (
         methods=BUMP_SLOPE,
         relative=0.2,
         hint="Toe change as the wheel moves up. Toe-in in bump is positive.",
+    ),
+    *(
+        Field(
+            f"angles_{name}",
+            f"Toe and camber with the body {name}",
+            ALSO,
+            required=False,
+            methods=ANGLES_AT,
+            hint="Some 30 mm from ride height, steering held. Settles which of the points is off.",
+        )
+        for name in ("lower", "higher")
     ),
     Field(
         "camber_slope",
