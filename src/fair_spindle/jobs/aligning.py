@@ -9,10 +9,9 @@ from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_car, align_rods
 from fair_spindle.core.outlook.steering import solid_steering
-from fair_spindle.core.outlook.turning import WheelPlan
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
-from fair_spindle.jobs.geometry import show_axles, show_order, show_sides, show_targets
+from fair_spindle.jobs.geometry import say_check, show_axles, show_order, show_sides, show_targets, verdict
 from fair_spindle.jobs.geometry_models import AxlePlanView, SidesApartView, TargetView
 from fair_spindle.jobs.saying import say_beyond, say_set
 from fair_spindle.jobs.standing import Standing
@@ -35,16 +34,19 @@ class CountView(View):
     left_said: str
     plus_minus_turns: float | None
     needed: str
+    check: str
     by_length: str
 
 
 class ReadAgainView(View):
-    """An angle as it was read after settling. [deg]"""
+    """An angle as it was read after settling, and what the steps still wanted bring it to, with ±. [deg]"""
 
     name: str
     read_deg: float
     wanted_deg: float
     inside: bool
+    comes_to_deg: float | None = None
+    comes_to_plus_minus_deg: float | None = None
 
 
 class WheelTurnsView(View):
@@ -96,9 +98,7 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readin
         problem=plan.problem or plan.wheel.problem,
         counts=[_count(one, adjuster, place, readings) for place, adjuster in enumerate(plan.wheel.adjusters)],
         targets=show_targets(plan),
-        read_again=[
-            _again(plan, target, one.read[target.name]) for target in show_targets(plan) if target.name in one.read
-        ],
+        read_again=[_again(one, target) for target in show_targets(plan) if target.name in one.read],
         chance_pct=100 * sure.chance if sure else None,
     )
 
@@ -123,7 +123,9 @@ def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
                 after_deg=degrees(one.rod.reached),
                 plus_minus_deg=degrees(one.rod.plus_minus * abs(one.rod.per_turn)),
                 tolerance_deg=degrees(one.rod.within),
-                reached=abs(one.rod.reached - one.rod.wanted) <= one.rod.within + 1e-12,
+                reached=(met := abs(one.rod.reached - one.rod.wanted) <= one.rod.within + 1e-12),
+                chance_pct=None,
+                verdict=verdict(met, None),
                 why=f"{one.rod.adjuster.name} is at its stop." if one.rod.adjuster.beyond(one.rod.change) else "",
             )
             for one in rods
@@ -186,6 +188,7 @@ def _counted(
         left_said=said(left),
         plus_minus_turns=plus_minus,
         needed=say_beyond(adjuster, beyond),
+        check=say_check(adjuster, adjuster.changed(planned) - adjuster.start),
         by_length=_by_length(adjuster, adjuster.changed(planned), readings),
     )
 
@@ -205,10 +208,15 @@ def _by_length(adjuster: Adjuster, change: float, readings: Readings) -> str:
     return "; ".join(said)
 
 
-def _again(plan: WheelPlan, target: TargetView, read: float) -> ReadAgainView:
+def _again(one: AlignedWheel, target: TargetView) -> ReadAgainView:
+    read = one.read[target.name]
+    wanted = one.plan.targets[target.name]
+    comes_to = one.comes_to.get(target.name)
     return ReadAgainView(
         name=target.name,
         read_deg=degrees(read),
-        wanted_deg=target.wanted_deg,
-        inside=abs(degrees(read) - target.wanted_deg) <= target.tolerance_deg + 1e-9,
+        wanted_deg=degrees(wanted),
+        inside=abs(degrees(read - wanted)) <= target.tolerance_deg + 1e-9,
+        comes_to_deg=degrees(comes_to[0]) if comes_to else None,
+        comes_to_plus_minus_deg=degrees(comes_to[1]) if comes_to else None,
     )

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from itertools import pairwise
 from math import degrees
+from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.adjuster import changes_by_link
+from fair_spindle.core.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
@@ -17,9 +18,17 @@ from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
 from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.outlook.geometry import AxleGeometry, Wheel, solid_axles_of, wheels_of
+from fair_spindle.core.outlook.geometry import (
+    ANOTHER,
+    MINUTES_ELSEWHERE,
+    AxleGeometry,
+    Wheel,
+    solid_axles_of,
+    wheels_of,
+    worth_of_other_heights,
+)
 from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.turning import AxlePlan, CarPlan, WheelPlan, plan_car
+from fair_spindle.core.outlook.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.sheet.catalogue import sheet_for
@@ -46,6 +55,7 @@ from fair_spindle.jobs.geometry_models import (
     TriedView,
     WhatIf,
     WheelPlanView,
+    WorthView,
 )
 from fair_spindle.jobs.saying import say_beyond, say_field, say_set, say_toe
 from fair_spindle.jobs.standing import Standing
@@ -177,6 +187,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         differs=wheel.differs,
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
+        worth=_worth(wheel),
         chance_pct=100 * sure.chance if sure and plan else None,
     )
 
@@ -253,6 +264,7 @@ def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
             unit=one.unit,
             said=say_set(float(plan.set_turns[place]), one) if plan else "",
             needed=say_beyond(one, one.beyond(float(plan.exact[place]))) if plan and not met else "",
+            check=say_check(one, float(plan.changes[place])) if plan else "",
         )
         for place, one in enumerate(turned.wheel.adjusters)
     ]
@@ -273,10 +285,36 @@ def show_targets(turned: WheelPlan) -> list[TargetView]:
             plus_minus_deg=degrees(sure.angles[name]) if sure else None,
             tolerance_deg=degrees(turned.wheel.tolerances[name]),
             reached=reached,
+            chance_pct=100 * sure.chances[name] if sure else None,
+            verdict=verdict(reached, sure.chances[name] if sure else None),
             why=_why(turned) if not reached else "",
         )
         for name, reached in plan.reached.items()
     ]
+
+
+def verdict(reached: bool, chance: float | None) -> Literal["likely", "open", "missed"]:
+    """One verdict on an angle: by the chance of ending inside, where that is known."""
+    if chance is None:
+        return "likely" if reached else "missed"
+    return "likely" if chance >= LIKELY else "open" if reached else "missed"
+
+
+def _worth(wheel: Wheel) -> list[WorthView]:
+    """What angles read at other heights would make of the ± at the height the wheel will have."""
+    found = worth_of_other_heights(wheel)
+    if not found:
+        return []
+    shown = {kind: (degrees(before), degrees(after)) for kind, (before, after) in found.items()}
+    said = f"Toe and camber with the body {ANOTHER:.0f} mm lower and {ANOTHER:.0f} mm higher"
+    return [WorthView(said=said, toe_deg=shown["toe"], camber_deg=shown["camber"], minutes=MINUTES_ELSEWHERE)]
+
+
+def say_check(one: Adjuster, change: float) -> str:
+    """What to look at before a turn is given whose stops nobody told."""
+    if one.stops_told or not change:
+        return ""
+    return f"Its stops were not told: check that it goes {abs(change):.1f} mm {'further' if change > 0 else 'back'}."
 
 
 def _why(turned: WheelPlan) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -121,6 +121,10 @@ class AdjusterView(View):
     unit: str
     said: str
     needed: str
+    check: str
+
+
+Verdict = Literal["likely", "open", "missed"]
 
 
 class TargetView(View):
@@ -133,7 +137,18 @@ class TargetView(View):
     plus_minus_deg: float | None
     tolerance_deg: float
     reached: bool
+    chance_pct: float | None
+    verdict: Verdict
     why: str
+
+
+class WorthView(View):
+    """What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes."""
+
+    said: str
+    toe_deg: tuple[float, float]
+    camber_deg: tuple[float, float]
+    minutes: int
 
 
 class WheelPlanView(View):
@@ -153,6 +168,7 @@ class WheelPlanView(View):
     differs: str
     adjusters: list[AdjusterView]
     targets: list[TargetView]
+    worth: list[WorthView]
     chance_pct: float | None
 
 

@@ -1877,6 +1877,8 @@ export interface components {
          * @description What can be turned, and what the plan turns it by.
          */
         AdjusterView: {
+            /** Check */
+            check: string;
             /** Exact Turns */
             exact_turns: number | null;
             /** High Turns */
@@ -2850,6 +2852,8 @@ export interface components {
         CountView: {
             /** By Length */
             by_length: string;
+            /** Check */
+            check: string;
             /** Left */
             left: number;
             /** Left Said */
@@ -4887,9 +4891,13 @@ export interface components {
         };
         /**
          * ReadAgainView
-         * @description An angle as it was read after settling. [deg]
+         * @description An angle as it was read after settling, and what the steps still wanted bring it to, with ±. [deg]
          */
         ReadAgainView: {
+            /** Comes To Deg */
+            comes_to_deg: number | null;
+            /** Comes To Plus Minus Deg */
+            comes_to_plus_minus_deg: number | null;
             /** Inside */
             inside: boolean;
             /** Name */
@@ -5867,6 +5875,8 @@ export interface components {
             after_deg: number;
             /** Before Deg */
             before_deg: number;
+            /** Chance Pct */
+            chance_pct: number | null;
             /** Name */
             name: string;
             /** Plus Minus Deg */
@@ -5875,6 +5885,11 @@ export interface components {
             reached: boolean;
             /** Tolerance Deg */
             tolerance_deg: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "likely" | "open" | "missed";
             /** Wanted Deg */
             wanted_deg: number;
             /** Why */
@@ -6510,6 +6525,8 @@ export interface components {
             targets: components["schemas"]["TargetView"][];
             /** Travel Mm */
             travel_mm: number;
+            /** Worth */
+            worth: components["schemas"]["WorthView"][];
         };
         /**
          * WheelTurnsView
@@ -6623,6 +6640,26 @@ export interface components {
              * @enum {string}
              */
             to: "loose" | "hand" | "snug" | "torqued" | "angled" | "locked" | "marked" | "rechecked";
+        };
+        /**
+         * WorthView
+         * @description What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes.
+         */
+        WorthView: {
+            /** Camber Deg */
+            camber_deg: [
+                number,
+                number
+            ];
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
+            /** Toe Deg */
+            toe_deg: [
+                number,
+                number
+            ];
         };
     };
     responses: never;

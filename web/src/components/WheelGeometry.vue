@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { TriedView, WheelPlanView } from '../api/client'
-import { sayNumber } from '../composables/useWords'
+import { VERDICTS, sayNumber } from '../composables/useWords'
 import CornerDrawing from './CornerDrawing.vue'
 import TravelCurve from './TravelCurve.vue'
 
@@ -66,6 +66,7 @@ function turn(name: string, value: string): void {
             {{ sayNumber(one.plus_minus_turns, 2) }} {{ one.unit === 'turn' ? 'turns' : one.unit }}
           </span>
           <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
+          <span v-if="one.check" class="wait">{{ one.check }}</span>
         </div>
         <label>
           <span class="soft">
@@ -97,16 +98,24 @@ function turn(name: string, value: string): void {
             <th>{{ one.name[0]!.toUpperCase() + one.name.slice(1) }}</th>
             <td>{{ sayNumber(one.before_deg, 2) }}°</td>
             <td>{{ sayNumber(one.wanted_deg, 2) }}° ± {{ sayNumber(one.tolerance_deg, 2) }}</td>
-            <td :class="one.reached ? 'go' : 'wait'">
-              {{ one.reached ? '✓' : '▲' }} {{ sayNumber(one.after_deg, 2) }}°
+            <td :class="one.verdict === 'likely' ? 'go' : 'wait'">
+              {{ VERDICTS[one.verdict] }} {{ sayNumber(one.after_deg, 2) }}°
               <template v-if="one.plus_minus_deg !== null">
                 ± {{ sayNumber(one.plus_minus_deg, 2) }}
               </template>
+              <div v-if="one.chance_pct !== null">
+                inside in {{ sayNumber(one.chance_pct, 0) }} of 100
+              </div>
               <div v-if="one.why">{{ one.why }}</div>
             </td>
           </tr>
         </tbody>
       </table>
+      <p v-for="one in wheel.worth" :key="one.said" class="notice">
+        {{ one.said }}: toe ± {{ sayNumber(one.toe_deg[0], 2) }}° becomes ±
+        {{ sayNumber(one.toe_deg[1], 2) }}°, camber ± {{ sayNumber(one.camber_deg[0], 2) }}° becomes
+        ± {{ sayNumber(one.camber_deg[1], 2) }}°; {{ one.minutes }} minutes.
+      </p>
       <p v-if="chance !== null" class="soft">
         Chance of this wheel ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>.
       </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { WheelTurnsView } from '../api/client'
 import { useActing } from '../composables/useActing'
-import { sayNumber } from '../composables/useWords'
+import { VERDICTS, sayNumber } from '../composables/useWords'
 
 const props = defineProps<{ wheel: WheelTurnsView }>()
 const { problem, busy, act } = useActing()
@@ -36,6 +36,7 @@ function turn(adjuster: string, steps: number): void {
           · so far {{ one.turned_said }}
         </span>
         <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
+        <span v-if="one.check" class="wait">{{ one.check }}</span>
       </div>
       <div class="do">
         <button
@@ -67,15 +68,23 @@ function turn(adjuster: string, steps: number): void {
     <p v-for="one in wheel.targets" :key="one.name">
       {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched
       {{ sayNumber(one.before_deg, 2) }}°, with the plan
-      <b :class="one.reached ? 'go' : 'wait'">{{ sayNumber(one.after_deg, 2) }}°</b>
+      <b :class="one.verdict === 'likely' ? 'go' : 'wait'"
+        >{{ VERDICTS[one.verdict] }} {{ sayNumber(one.after_deg, 2) }}°</b
+      >
       <template v-if="one.plus_minus_deg !== null">
         ± {{ sayNumber(one.plus_minus_deg, 2) }}</template
-      >, wanted {{ sayNumber(one.wanted_deg, 2) }}°. {{ one.why }}
+      >, wanted {{ sayNumber(one.wanted_deg, 2) }}°<template v-if="one.chance_pct !== null"
+        >, inside in {{ sayNumber(one.chance_pct, 0) }} of 100</template
+      >. {{ one.why }}
     </p>
     <p v-for="one in wheel.read_again" :key="`read ${one.name}`" class="again">
       <b :class="one.inside ? 'go' : 'wait'">
         {{ one.inside ? '✓' : '▲' }} {{ one.name }} read at {{ sayNumber(one.read_deg, 2) }}°
       </b>
+      <template v-if="one.comes_to_deg !== null && one.comes_to_deg !== undefined">
+        comes to {{ sayNumber(one.comes_to_deg, 2) }}° ±
+        {{ sayNumber(one.comes_to_plus_minus_deg ?? 0, 2) }} with what is still wanted
+      </template>
     </p>
   </section>
 </template>

@@ -19,3 +19,6 @@ export function saySigned(value: number, digits = 1): string {
   const text = sayNumber(value, digits)
   return text.startsWith('−') || Number(text) === 0 ? text : `+${text}`
 }
+
+/** How an angle is told to end: likely inside, open, or missed. */
+export const VERDICTS = { likely: '✓', open: '◐', missed: '▲' } as const

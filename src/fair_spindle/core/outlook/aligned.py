@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from math import degrees
 
+from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
@@ -14,7 +15,16 @@ from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.sides import SidesApart
 from fair_spindle.core.outlook.steering import WHERE, Rod, solid_steering, total_toe
-from fair_spindle.core.outlook.turning import CarPlan, WheelPlan, aim_of, corrected, plan_car, thrust_as_read
+from fair_spindle.core.outlook.turning import (
+    Again,
+    CarPlan,
+    Corrected,
+    WheelPlan,
+    aim_of,
+    correct_axle,
+    plan_car,
+    thrust_as_read,
+)
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
@@ -79,18 +89,19 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
         for key, one in wheels_of(readings, readings.quantities).items()
     }
     plan = plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
-    rear = {key: _through(key, one, state, readings) for key, one in plan.wheels.items() if key.startswith("rear")}
-    # The front is set to the thrust line that the rear axle comes to with its own correction.
-    toes = [_comes_to_toe(rear[key]) for key in ("rear.left", "rear.right") if key in rear]
-    thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
-    if len(toes) == 2 and toes[0] is not None and toes[1] is not None:
-        thrust = (toes[0] - toes[1]) / 2
     stood = thrust_as_read(wheels)
-    through = {}
-    for key, one in plan.wheels.items():
-        aimed = replace(one, targets=aim_of(one.wheel, thrust, stood)) if key.startswith("front") else one
-        through[key] = rear[key] if key in rear else _through(key, aimed, state, readings)
-    return plan, through
+    through: dict[str, AlignedWheel] = {}
+    # The front is set to the thrust line that the rear axle comes to with its own correction.
+    thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
+    for axle in ("rear", "front"):
+        keys = [key for key in plan.wheels if key.startswith(axle)]
+        aimed = [replace(plan.wheels[key], targets=aim_of(plan.wheels[key].wheel, thrust, stood)) for key in keys]
+        across = plan.axles[axle].across if axle in plan.axles else ()
+        through |= dict(zip(keys, _through(aimed, across, state, readings), strict=True))
+        toes = [_comes_to_toe(through[key]) for key in keys]
+        if axle == "rear" and len(toes) == 2 and toes[0] is not None and toes[1] is not None:
+            thrust = (toes[0] - toes[1]) / 2
+    return plan, {key: through[key] for key in plan.wheels}
 
 
 def _comes_to_toe(one: AlignedWheel) -> float | None:
@@ -258,40 +269,48 @@ def _uneven(one: SidesApart) -> Finding:
     return Finding("sides_apart", "open", message, f"{one.axle}.left.check_{one.name}")
 
 
-def _through(key: str, plan: WheelPlan, state: JobState, readings: Readings) -> AlignedWheel:
-    adjusters = plan.wheel.adjusters
-    planned = {}
-    if plan.plan:
-        turns = zip(adjusters, plan.plan.set_turns, strict=True)
-        planned = {one.name: round(float(turned) / one.step) for one, turned in turns}
-    turned = {one.name: steps_turned(state, key, one.name) for one in adjusters}
-    quantities = readings.quantities
+def _through(
+    plans: Sequence[WheelPlan], across: Sequence[Across], state: JobState, readings: Readings
+) -> list[AlignedWheel]:
+    """The wheels of an axle through the job."""
+    read_again = [_read_again(one, state, readings) for one in plans]
+    try:
+        corrections = correct_axle(read_again, across)
+    except (InputError, NoSolution):
+        corrections = [None for _ in plans]
+    return [_wheel(one, more) for one, more in zip(read_again, corrections, strict=True)]
+
+
+def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
+    key, quantities = plan.wheel.key, readings.quantities
     read = {
         name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
     }
     read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
-    since = {one.name: steps_turned(state, key, one.name, read_at) for one in adjusters}
-    travel = plan.wheel.travel
+    turned = {one.name: steps_turned(state, key, one.name) for one in plan.wheel.adjusters}
+    since = {one.name: steps_turned(state, key, one.name, read_at) for one in plan.wheel.adjusters}
     before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
-    if before and after:
-        travel = before.value - after.value
-    try:
-        again = corrected(plan, turned, since, read, travel) if read else None
-    except (InputError, NoSolution):
-        again = None
-    then = {name: steps - since[name] for name, steps in turned.items()}
-    best = again.plan if again else plan.plan
+    travel = before.value - after.value if before and after else plan.wheel.travel
+    return Again(plan, turned, since, read, travel)
+
+
+def _wheel(again: Again, more: Corrected | None) -> AlignedWheel:
+    plan, adjusters = again.turned, again.turned.wheel.adjusters
+    planned = {}
+    if plan.plan:
+        turns = zip(adjusters, plan.plan.set_turns, strict=True)
+        planned = {one.name: round(float(turned) / one.step) for one, turned in turns}
+    best = more.plan if more else plan.plan
     exact = zip(adjusters, best.exact, strict=True) if best and not all(best.reached.values()) else ()
-    beyond = {one.name: over for one, change in exact if (over := one.beyond(float(change)))}
     return AlignedWheel(
         plan,
         planned,
-        turned,
-        then,
-        again.steps if again else None,
-        {name: one.value for name, one in read.items()},
-        beyond,
-        again.comes_to if again else {},
+        again.steps,
+        {name: steps - again.since[name] for name, steps in again.steps.items()},
+        more.steps if more else None,
+        {name: one.value for name, one in again.read.items()},
+        {one.name: over for one, change in exact if (over := one.beyond(float(change)))},
+        more.comes_to if more else {},
     )
 
 

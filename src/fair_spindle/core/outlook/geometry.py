@@ -9,12 +9,21 @@ import numpy as np
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.adjusters import adjusters_of
-from fair_spindle.core.outlook.linkage_fit import MODEL, Row, fit_linkage, mirrored, points_of, prior_cloud, rows_at
+from fair_spindle.core.outlook.linkage_fit import (
+    MODEL,
+    Row,
+    fit_linkage,
+    mirrored,
+    points_of,
+    prior_cloud,
+    rows_at,
+    worth_of,
+)
 from fair_spindle.core.outlook.tape import cloud_by_tape, corner_by_tape
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.sheet.shape import AXLES, SIDES
@@ -31,6 +40,8 @@ SOLID_AND_BEAM = {**SOLID, "twist_beam": BEAM}
 # Uncertainties of toe and camber read at another height, and of that height.  The product's own. [rad, mm]
 AT_OTHER_HEIGHT = {"toe": to_core(1.8, "min"), "camber": to_core(0.06, "deg")}
 OTHER_HEIGHT = 0.6
+# Where else toe and camber are read, how long that takes, and the share of the ± that must go for it to be told.
+ANOTHER, MINUTES_ELSEWHERE, WORTH_READING = 30.0, 12, 0.8
 # How far up between its joints an upright's tie-rod joint sits where it was not measured.  Common practice.
 USUAL_ROD_SHARE, ROD_SHARE_OPEN = 0.2, 0.15
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
@@ -325,6 +336,27 @@ def _slopes(
     effects, doubts = _effects(record, key, axle)
     slopes = (slope.value, gain.value, slope.uncertainty, gain.uncertainty)
     return Slopes(sign, *angles, *slopes, effects, effect_doubts=doubts)
+
+
+def worth_of_other_heights(wheel: Wheel) -> dict[str, tuple[float, float]]:
+    """± of toe and camber at the height a wheel will have, now and with angles read 30 mm lower and higher [rad].
+
+    Empty where they were read already, where the wheel is not known by points or tape, or where they would bring
+    little.
+    """
+    cloud, corner = wheel.doubtful.cloud, wheel.corner
+    if cloud is None or not isinstance(corner, Corner) or any(name.startswith("toe at") for name, _ in cloud.sources):
+        return {}
+    rows = [
+        Row(kind, kind, travel, 0.0, float(np.hypot(AT_OTHER_HEIGHT[kind], MODEL)))
+        for travel in (-ANOTHER, ANOTHER)
+        for kind in AT_OTHER_HEIGHT
+    ]
+    try:
+        found = worth_of(corner, cloud, rows, wheel.travel)
+    except NoSolution:
+        return {}
+    return found if any(after < WORTH_READING * before for before, after in found.values()) else {}
 
 
 def _effects(record: Readings, key: str, axle: str) -> tuple[dict[str, tuple[float, float]], dict[str, float]]:

@@ -21,6 +21,8 @@ from fair_spindle.core.sureness import SAMPLES, AxleSureness, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe
 
 WORTH = 0.5
+# Chance from which an angle is told to end inside its tolerance.  The product's own.
+LIKELY = 0.7
 # How far what a turn does may be off, as a share of it.  The product's own.
 TURNING_OPEN = 0.05
 
@@ -155,51 +157,96 @@ class Corrected:
     comes_to: Mapping[str, tuple[float, float]]
 
 
-def corrected(
-    turned: WheelPlan,
-    steps: Mapping[str, int],
-    since: Mapping[str, int],
-    read: Mapping[str, Quantity],
-    travel: float,
-) -> Corrected | None:
-    """Steps still wanted on each adjuster of a wheel, from what was read after the work; None where nothing was.
+@dataclass(frozen=True)
+class Again:
+    """A wheel read after the work: its plan, steps turned so far, those of them since the reading, what was read
+    [rad], and the travel it was read at. [mm]"""
 
-    ``steps`` were turned so far, ``since`` of them after the reading; ``travel`` is what it was read at [mm].  The
-    wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was read; an
-    angle that was not read keeps its prediction.  Then the plan is made again and what is turned already is taken
-    off.  Steps that bring no angle inside, nor halve Σ((angle − target)/tolerance)², are left: from a step too far
-    on one side they would lead to one too far on the other, and back.  The half is the product's own.  Raises
-    NoSolution where the linkage locks.
+    turned: WheelPlan
+    steps: Mapping[str, int]
+    since: Mapping[str, int]
+    read: Mapping[str, Quantity]
+    travel: float
+
+
+@dataclass(frozen=True)
+class _Now:
+    """What is wanted of a wheel whose geometry gives what was read, and how it stands. [rad]"""
+
+    again: Again
+    wanted: Wanted
+    done: tuple[int, ...]
+    before: Mapping[str, float]
+
+
+def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[Corrected | None]:
+    """Steps still wanted on the wheels of an axle, from what was read after the work; None for a wheel that was not.
+
+    The wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was
+    read; an angle that was not read keeps its prediction.  Then the plan is made again, of both wheels together
+    where both were read, and what is turned already is taken off.  Steps that bring no angle inside, nor halve
+    Σ((angle − target)/tolerance)², are left: from a step too far on one side they would lead to one too far on the other,
+    and back.  The half is the product's own.  Raises NoSolution where a linkage locks, InputError where stops
+    contradict.
     """
-    wheel, targets = turned.wheel, turned.targets
-    if wheel.corner is None or turned.plan is None or not any(name in read for name in targets):
+    states = [_now(one) for one in pair]
+    known = [one for one in states if one]
+    plans: list[Realigned] = []
+    if len(known) == len(SIDES) and any(one.wanted.adjusters for one in known):
+        plans = list(realign_axle(known[0].wanted, known[1].wanted, _aimed(across, known)))
+    elif known:
+        plans = [_alone(one.wanted) for one in known]
+    worth = _worth_turning(known, plans)
+    found = iter([_settled(now, plan, worth) for now, plan in zip(known, plans, strict=True)])
+    return [next(found) if one else None for one in states]
+
+
+def _now(again: Again) -> _Now | None:
+    turned, wheel, targets = again.turned, again.turned.wheel, again.turned.targets
+    if wheel.corner is None or turned.plan is None or not any(name in again.read for name in targets):
         return None
-    done = [steps.get(one.name, 0) for one in wheel.adjusters]
-    then = [one.changed(at - since.get(one.name, 0)) for one, at in zip(wheel.adjusters, done, strict=True)]
-    expected = angles_at(wheel.corner, [travel], changes_by_link(wheel.adjusters, np.array([then])))
-    off = {name: read[name].value - float(getattr(expected, name)[0]) for name in ("toe", "camber") if name in read}
-    moved = replace(
-        wheel.corner, toe=wheel.corner.toe + off.get("toe", 0.0), camber=wheel.corner.camber + off.get("camber", 0.0)
-    )
-    now = np.array([one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)])
-    stands = angles_of(Wanted(moved, travel, wheel.adjusters, targets, wheel.tolerances), now[None])
-    before = {name: float(angle[0]) for name, angle in stands.items()}
-    if not wheel.adjusters:
-        return Corrected({}, turned.plan, _comes_to(turned, read, before, before))
-    plan = realign(moved, travel, wheel.adjusters, targets, wheel.tolerances)
-    if not _worth_turning(before, plan, targets, wheel):
-        still = dict.fromkeys((one.name for one in wheel.adjusters), 0)
-        return Corrected(still, plan, _comes_to(turned, read, before, before))
-    wanted = zip(wheel.adjusters, plan.set_turns, done, strict=True)
-    more = {one.name: round(float(turns) / one.step) - at for one, turns, at in wanted}
-    return Corrected(more, plan, _comes_to(turned, read, before, plan.after))
+    done = tuple(again.steps.get(one.name, 0) for one in wheel.adjusters)
+    then = [one.changed(at - again.since.get(one.name, 0)) for one, at in zip(wheel.adjusters, done, strict=True)]
+    expected = angles_at(wheel.corner, [again.travel], changes_by_link(wheel.adjusters, np.array([then])))
+    off = {
+        name: again.read[name].value - float(getattr(expected, name)[0])
+        for name in ("toe", "camber")
+        if name in again.read
+    }
+    corner = wheel.corner
+    moved = replace(corner, toe=corner.toe + off.get("toe", 0.0), camber=corner.camber + off.get("camber", 0.0))
+    wanted = Wanted(moved, again.travel, wheel.adjusters, targets, wheel.tolerances)
+    now = np.array([[one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)]])
+    before = {name: float(angle[0]) for name, angle in angles_of(wanted, now).items()}
+    return _Now(again, wanted, done, before)
+
+
+def _aimed(across: Sequence[Across], pair: Sequence[_Now]) -> list[Across]:
+    """What both wheels make together, about the targets they have now."""
+    left, right = (one.wanted.targets for one in pair)
+    return [
+        replace(one, goal=one.left * left[one.angle] + one.right * right[one.angle])
+        if "apart" not in one.name
+        else one
+        for one in across
+    ]
+
+
+def _settled(now: _Now, plan: Realigned, worth: bool) -> Corrected:
+    adjusters = now.wanted.adjusters
+    if not worth or not adjusters:
+        still = dict.fromkeys((one.name for one in adjusters), 0)
+        return Corrected(still, plan, _comes_to(now.again, now.before, now.before))
+    steps = zip(adjusters, plan.set_turns, now.done, strict=True)
+    more = {one.name: round(float(turns) / one.step) - at for one, turns, at in steps}
+    return Corrected(more, plan, _comes_to(now.again, now.before, plan.after))
 
 
 def _comes_to(
-    turned: WheelPlan, read: Mapping[str, Quantity], before: Mapping[str, float], after: Mapping[str, float]
+    again: Again, before: Mapping[str, float], after: Mapping[str, float]
 ) -> dict[str, tuple[float, float]]:
     """Angles after a correction: as sure as they were read, and as the geometry knows what a turn does."""
-    sure = turned.sureness
+    sure, read = again.turned.sureness, again.read
     found = {}
     for name, value in after.items():
         turning = TURNING_OPEN * abs(value - before[name])
@@ -210,16 +257,18 @@ def _comes_to(
     return found
 
 
-def _worth_turning(stands: Mapping[str, float], plan: Realigned, targets: Mapping[str, float], wheel: Wheel) -> bool:
+def _worth_turning(pair: Sequence[_Now], plans: Sequence[Realigned]) -> bool:
     """Whether a correction brings an angle inside its tolerance and none outside, or all of them much nearer."""
 
-    def off(angles: Mapping[str, float]) -> dict[str, float]:
-        return {name: abs(angles[name] - aim) / wheel.tolerances[name] for name, aim in targets.items()}
+    def off(now: _Now, angles: Mapping[str, float]) -> list[float]:
+        wanted = now.wanted
+        return [abs(angles[name] - aim) / wanted.tolerances[name] for name, aim in wanted.targets.items()]
 
-    before, after = off(stands), off(plan.after)
-    cured = any(before[name] > 1 >= after[name] for name in targets)
-    spoilt = any(before[name] <= 1 < after[name] for name in targets)
-    return (cured and not spoilt) or sum(x**2 for x in after.values()) < WORTH * sum(x**2 for x in before.values())
+    before = [miss for one in pair for miss in off(one, one.before)]
+    after = [miss for one, plan in zip(pair, plans, strict=True) for miss in off(one, plan.after)]
+    cured = any(was > 1 >= is_ for was, is_ in zip(before, after, strict=True))
+    spoilt = any(was <= 1 < is_ for was, is_ in zip(before, after, strict=True))
+    return (cured and not spoilt) or sum(x**2 for x in after) < WORTH * sum(x**2 for x in before)
 
 
 def _across(
