@@ -52,7 +52,7 @@ class Tuner:
 
     @property
     def windows(self):
-        return {key: WINDOW for key, joint in self.state.joints.items() if waits_for_load(joint)}
+        return {f"joint {key}": WINDOW for key, joint in self.state.joints.items() if waits_for_load(joint)}
 
     def do(self, act):
         act = permit(act, self.state, WORK, self.windows)

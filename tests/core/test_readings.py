@@ -40,6 +40,7 @@ MEASURED = [
 ]
 SAMPLES = {
     "height_1": 370.0, "height_2": 340.0, "front": 1502.0, "rear": 1500.0, "across": 600.0,
+    "force_1": 80.0, "force_2": 160.0, "length_1": 260.0, "length_2": 230.0,
     "damper_1": 430.0, "damper_2": 402.0, "full": 1.5,
     "top": 52.0, "bottom": 50.0, "span": 400.0, "arch": 660.0, "hub": 300.0,
 }  # fmt: skip

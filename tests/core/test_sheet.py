@@ -20,7 +20,7 @@ from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.doubts import Read, doubt_readings
 from fair_spindle.core.sheet.shape import shape_of
-from fair_spindle.core.sheet.walk import CORNERS, order_walk
+from fair_spindle.core.sheet.walk import WALK_ROUND, order_walk
 from fair_spindle.demo import workshop
 
 CARS = [
@@ -52,12 +52,12 @@ def test_every_car_is_asked_for_its_own_arms_and_at_most_sixty_readings(choices)
     assert set(order_walk(sheet)) == {one.key for one in sheet.of_phase("baseline")}
 
 
-@given(st.permutations(CORNERS), st.sampled_from(["wheel", "reading"]))
+@given(st.permutations(WALK_ROUND), st.sampled_from(["wheel", "reading"]))
 def test_the_walk_goes_the_way_the_workshop_goes(corners, by):
     walk = order_walk(sheet_for("measure", shape_of(CARS[0])), corners, by)
     heights = [key.removesuffix(".height") for key in walk if key.endswith(".height")]
     assert heights == corners
-    at = [key.rsplit(".", 1)[0] for key in walk if key.rsplit(".", 1)[0] in CORNERS]
+    at = [key.rsplit(".", 1)[0] for key in walk if key.rsplit(".", 1)[0] in WALK_ROUND]
     if by == "wheel":
         assert [corner for corner, _ in itertools.groupby(at)] == corners
 

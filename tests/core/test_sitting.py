@@ -21,8 +21,9 @@ from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.outlook.perching import bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.outlook.sitting import sit
-from fair_spindle.core.outlook.sprung_car import CORNERS, sprung_car
+from fair_spindle.core.outlook.sprung_car import sprung_car
 from fair_spindle.core.planning.whole_car import SPRINGS
+from fair_spindle.core.sheet.shape import CORNERS
 
 UNITS = {
     "rate": "n_per_mm",

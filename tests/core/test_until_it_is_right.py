@@ -18,7 +18,7 @@ from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
-from fair_spindle.core.outlook.sprung_car import CORNERS
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.sway_bar import preload
 
 SIDES = ("left", "right")

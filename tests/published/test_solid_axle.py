@@ -1,10 +1,13 @@
 """A solid axle solved another way by scipy, and what its symmetry asks for."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from scipy.optimize import brentq, least_squares
 from scipy.spatial.transform import Rotation
 
+from fair_spindle.core.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.solid_axle import make_solid_axle, move_axle
 from fair_spindle.core.twist_beam import make_twist_beam, roll_beam
@@ -106,3 +109,20 @@ def test_a_twist_beam_rolls_about_the_line_from_pivot_to_middle():
     assert steer[0] == pytest.approx((toes[0] - toes[1]) / 2, abs=1e-9)
     assert camber == pytest.approx([-np.arcsin(spindle[2]) for spindle in spindles], abs=1e-9)
     assert steer[0] == pytest.approx(-steer[1], abs=1e-12), "left and right are mirror images"
+
+
+@pytest.mark.identity
+def test_a_drag_link_beside_its_panhard_rod_leaves_the_steering_wheel_alone():
+    """Statics of two parallel links: link and rod of one length and slope move the knuckle with the axle."""
+    link = DragLink(900.0, -60.0, 160.0, 1)
+    for height in (-40.0, 50.0):
+        shift = rod_shift(900.0, -60.0, height)
+        assert steered_by_height(link, height, shift) == pytest.approx(0.0, abs=1e-12)
+        assert length_to_steer(link, height, 0.0, shift) == pytest.approx(0.0, abs=1e-9)
+    far = np.degrees(15 * steered_by_height(replace(link, rise=-170.0), 50.0))
+    assert abs(far) > 40, "alone, the same link would turn the wheel by so much"
+    near = np.degrees(15 * steered_by_height(replace(link, rise=-170.0), 50.0, rod_shift(900.0, -168.0, 50.0)))
+    assert abs(near) < 1
+    # Geometry by hand: circles about two body ends.
+    reach = np.sqrt(900**2 - 110**2) - np.sqrt(900**2 - 60**2)
+    assert rod_shift(900.0, -60.0, 50.0) == pytest.approx(reach)

@@ -15,7 +15,7 @@ from starlette.exceptions import HTTPException
 from fair_spindle.api.changes import Changes, TellChanges
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.guard import LocalGuard
-from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings
+from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings, typed
 from fair_spindle.records.database import Database
 
 # FastAPI hands a body's name on as an alias to models that are not built yet; it has no effect on them.
@@ -44,7 +44,7 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
     app.add_middleware(TellChanges, changes=app.state.changes)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
     map_errors(app)
-    for room in (calculations, jobs, planning, cars, gauges, settings, listening):
+    for room in (calculations, jobs, planning, cars, gauges, settings, typed, listening):
         app.include_router(room.router)
 
     app.include_router(settings.backup_router)

@@ -21,7 +21,48 @@ class DragLink:
     longer: int
 
 
-def steered_by_height(link: DragLink, height_change: float) -> float:
+def rod_shift(length: float, rise: float, height_change: float) -> float:
+    """How far a Panhard rod moves its axle away from the rod's body end when the body moves.
+
+    Parameters
+    ----------
+    length, rise : float
+        Of the rod, its axle end above its body end. [mm]
+    height_change : float
+        Of the body, up positive. [mm]
+
+    Returns
+    -------
+    float
+        Away from the body end, positive. [mm]
+
+    Raises
+    ------
+    OutOfRange
+        A rod that is shorter than it rises.
+    NoSolution
+        The rod would stand upright before that.
+
+    Notes
+    -----
+    √(L² − (r − h)²) − √(L² − r²).
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> round(rod_shift(900.0, -60.0, 50.0), 2)
+    -4.75
+    """
+    require(length > abs(rise), "panhard.length", "A rod must be longer than it rises", f"{length:g} mm")
+    if abs(rise - height_change) >= length:
+        raise NoSolution("The Panhard rod would stand upright before that.")
+    return math.sqrt(length**2 - (rise - height_change) ** 2) - math.sqrt(length**2 - rise**2)
+
+
+def steered_by_height(link: DragLink, height_change: float, shift: float = 0.0) -> float:
     """Angle the wheels are steered by when the body moves and nothing is turned.
 
     Parameters
@@ -30,6 +71,8 @@ def steered_by_height(link: DragLink, height_change: float) -> float:
         The link. [mm]
     height_change : float
         Of the body, up positive. [mm]
+    shift : float, optional
+        How far the axle itself moves away from the link's body end. [mm]
 
     Returns
     -------
@@ -46,7 +89,7 @@ def steered_by_height(link: DragLink, height_change: float) -> float:
     Notes
     -----
     The link keeps its length while its body end moves with the body: its level reach changes from √(L² − r²) to
-    √(L² − (r − h)²), and the knuckle follows.
+    √(L² − (r − h)²), and the knuckle follows; where the axle goes the same way, only by the difference.
 
     Source
     ------
@@ -62,10 +105,10 @@ def steered_by_height(link: DragLink, height_change: float) -> float:
     if abs(new_rise) >= link.length:
         raise NoSolution("The drag link would stand upright before that.")
     grown = math.sqrt(link.length**2 - new_rise**2) - math.sqrt(link.length**2 - link.rise**2)
-    return link.longer * grown / link.lever
+    return link.longer * (grown - shift) / link.lever
 
 
-def length_to_steer(link: DragLink, height_change: float, steer: float) -> float:
+def length_to_steer(link: DragLink, height_change: float, steer: float, shift: float = 0.0) -> float:
     """Change of length that steers the wheels by an angle, at a new body height.
 
     Parameters
@@ -76,6 +119,8 @@ def length_to_steer(link: DragLink, height_change: float, steer: float) -> float
         Of the body, up positive. [mm]
     steer : float
         Wanted against where the wheels stand now, right positive. [rad]
+    shift : float, optional
+        How far the axle itself moves away from the link's body end. [mm]
 
     Returns
     -------
@@ -89,7 +134,7 @@ def length_to_steer(link: DragLink, height_change: float, steer: float) -> float
 
     Notes
     -----
-    L' = √((√(L² − r²) + lever · steer)² + (r − h)²).
+    L' = √((√(L² − r²) + shift + lever · steer)² + (r − h)²).
 
     Source
     ------
@@ -102,7 +147,7 @@ def length_to_steer(link: DragLink, height_change: float, steer: float) -> float
     7.34
     """
     _checked(link)
-    reach = math.sqrt(link.length**2 - link.rise**2) + link.longer * link.lever * steer
+    reach = math.sqrt(link.length**2 - link.rise**2) + shift + link.longer * link.lever * steer
     return math.hypot(reach, link.rise - height_change) - link.length
 
 

@@ -7,7 +7,11 @@ import re
 from dataclasses import dataclass
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.units import to_core, units_of
+from fair_spindle.core.tables import iso_pitches, unified_threads
+from fair_spindle.core.units import MM_PER_INCH, to_core, units_of
+
+# A pitch above this is no metric one: threads per inch are meant. [mm]
+MOST_METRIC_PITCH = 6
 
 _NUMBER = r"\d+(?:[.,]\d*)?|[.,]\d+"
 _PATTERN = re.compile(
@@ -131,6 +135,104 @@ def read_table(text: str, field: str) -> tuple[tuple[float, float], ...]:
     if len(pairs) < 2:
         raise InputError("A table needs two pairs or more, apart by semicolons: 300 0; 280 620.", field=field)
     return tuple(pairs)
+
+
+def read_thread(text: str, field: str) -> tuple[float, float]:
+    """Understand a thread as the trade writes it.
+
+    Parameters
+    ----------
+    text : str
+        ``M12x1.25``, ``12 x 1,25``, ``M12`` for the coarse pitch, ``1/2-20`` or ``1/2 in x 20`` by threads per inch;
+        empty for none. [-]
+    field : str
+        Name for the error. [-]
+
+    Returns
+    -------
+    tuple of float
+        Diameter and pitch, 0 each where nothing was typed. [mm]
+
+    Raises
+    ------
+    InputError
+        No thread.
+
+    Notes
+    -----
+    A pitch above 6 after an inch size is meant as threads per inch.
+
+    Source
+    ------
+    iso-261
+
+    Examples
+    --------
+    >>> read_thread("M12 x 1,25", "thread"), read_thread("1/2-20", "thread"), read_thread("M10", "thread")
+    ((12.0, 1.25), (12.7, 1.27), (10.0, 1.5))
+    """
+    if not text.strip():
+        return 0.0, 0.0
+    example = "Write diameter x pitch, for example M12 x 1.25, or 1/2-20."
+    inch = re.fullmatch(r"\s*(\d+(?:/\d+)?)\s*(?:in|\"|″)?\s*[-x×*]\s*(\d+)\s*(?:tpi)?\s*", text, re.I)
+    if inch and inch[1] in unified_threads():
+        diameter, _ = unified_threads()[inch[1]]
+        if float(inch[2]) > MOST_METRIC_PITCH:
+            return diameter, MM_PER_INCH / float(inch[2])
+    metric = re.fullmatch(r"\s*M?\s*([\d.,]+)\s*(?:[x×*]\s*([\d.,]+)\s*)?(?:mm)?\s*", text, re.I)
+    if not metric:
+        raise InputError(f"{text.strip()!r} is no thread. {example}", field=field)
+    diameter = read_number(metric[1], "length", "mm", field).value
+    if metric[2]:
+        return diameter, read_number(metric[2], "pitch", "pitch_mm", field).value
+    if diameter not in iso_pitches():
+        raise InputError(f"The pitch of {text.strip()} is missing. {example}", field=field)
+    return diameter, iso_pitches()[diameter][0]
+
+
+def read_rows(text: str, field: str) -> tuple[tuple[float, float, tuple[str, ...]], ...]:
+    """Understand places written as rows: x and y, then anything else as words.
+
+    Parameters
+    ----------
+    text : str
+        One place a line, its parts apart by semicolons or tabs. [-]
+    field : str
+        Name for the error. [-]
+
+    Returns
+    -------
+    tuple
+        x, y [mm] and the further parts of each row.
+
+    Raises
+    ------
+    InputError
+        A row without two numbers.
+
+    Notes
+    -----
+    Empty lines are passed over.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> read_rows("10; -20,5; M8x1.25", "rows")
+    ((10.0, -20.5, ('M8x1.25',)),)
+    """
+    found = []
+    for number, line in enumerate((line for line in text.splitlines() if line.strip()), 1):
+        cells = [cell.strip() for cell in re.split(r"[;\t]", line)]
+        if len(cells) < 2:
+            raise InputError(
+                f"Place {number} needs x and y, apart by a semicolon; got {line.strip()!r}.", field=field
+            )
+        x, y = (read_number(cell, "length", "mm", f"{field}.{number}").value for cell in cells[:2])
+        found.append((x, y, tuple(cells[2:])))
+    return tuple(found)
 
 
 def _plain(text: str, quantity: str, unit: str, field: str) -> tuple[float, str]:

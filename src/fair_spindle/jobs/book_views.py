@@ -11,10 +11,10 @@ from fair_spindle.core.floor.log import Entered, Fastener, Specified, Typed
 from fair_spindle.core.floor.state import Taken
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.shape import AXLES
-from fair_spindle.core.sheet.walk import CORNERS
+from fair_spindle.core.sheet.walk import WALK_ROUND
 from fair_spindle.core.units import from_core
 from fair_spindle.jobs import book_models as m
-from fair_spindle.jobs.saying import say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
+from fair_spindle.jobs.saying import names_in, say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.standing import Standing
 
@@ -42,7 +42,7 @@ def show_book(now: Standing) -> dict[str, Any]:
         "version": now.version,
         "shape": mark_of(now.sheet),
         "last_event": last.id if last else "",
-        "last_said": say_act(last.act, now.template, now.sheet) if last else "",
+        "last_said": say_act(last.act, now.template, now.sheet, names_in(now.log)) if last else "",
         "entries": {
             key: _entry(now, key, taken, found.get(key))
             for key, taken in now.state.entries.items()
@@ -59,7 +59,7 @@ def show_typed(typed: Typed) -> m.TypedView:
 def show_wheels(now: Standing) -> list[m.WheelView]:
     """What was read at each wheel."""
     asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
-    return [_wheel(now, corner) for corner in CORNERS if corner in asked]
+    return [_wheel(now, corner) for corner in WALK_ROUND if corner in asked]
 
 
 def show_loads(now: Standing) -> m.LoadsView | None:

@@ -22,10 +22,9 @@ from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.sprung_car import CORNERS
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
-from fair_spindle.core.sheet.shape import AXLES
+from fair_spindle.core.sheet.shape import AXLES, CORNERS
 from fair_spindle.core.threads import FLAT
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View

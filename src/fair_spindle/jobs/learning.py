@@ -17,8 +17,8 @@ from fair_spindle.core.floor.log import Entered, Filled, Noted, Typed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.sprung_car import CORNERS
 from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity

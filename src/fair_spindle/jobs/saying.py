@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from math import degrees
+from types import MappingProxyType
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.errors import InputError
@@ -15,6 +17,7 @@ from fair_spindle.core.floor.log import (
     Drawn,
     Entered,
     Erased,
+    Event,
     Filled,
     HeightRead,
     Listed,
@@ -176,8 +179,24 @@ def say_numbers(act: Entered) -> str:
     return " | ".join(", ".join(say_typed(typed) for typed in row.values()) for row in (act.typed, *act.again))
 
 
-def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901  one line per kind of act
-    """A line of the log in words."""
+def names_in(log: Sequence[Event]) -> dict[str, str]:
+    """Names of the joints and fasteners a log ever knew, by key, so that no line has to tell a key."""
+    found: dict[str, str] = {}
+    for event in log:
+        match event.act:
+            case Drawn(joint=joint):
+                found[joint.key] = joint.label
+            case Planned(joints=joints):
+                found |= {joint.key: joint.label for joint in joints}
+            case Listed(fasteners=fasteners):
+                found |= {one.key: f"{one.group}, place {one.place}" for one in fasteners}
+    return found
+
+
+def say_act(  # noqa: C901  one line per kind of act
+    act: Act, template: JobTemplate, sheet: Sheet, names: Mapping[str, str] = MappingProxyType({})
+) -> str:
+    """A line of the log in words; ``names`` of joints and fasteners by key."""
     match act:
         case Entered():
             tail = f", with {act.gauge.name}" if act.gauge else ""
@@ -195,7 +214,7 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
         case Listed():
             return f"{len(act.fasteners)} on the list of fasteners"
         case Struck():
-            return f"Fastener {act.key} struck off the list"
+            return f"Fastener “{names.get(act.key, act.key)}” struck off the list"
         case Specified():
             return f"{template.group(act.group).label}: {say_typed(act.torque)}, source: {act.source}"
         case Moved():
@@ -219,9 +238,9 @@ def say_act(act: Act, template: JobTemplate, sheet: Sheet) -> str:  # noqa: C901
         case Drawn():
             return f"Map of “{act.joint.label}”, {len(act.joint.bolts)} places"
         case Erased():
-            return "A joint's map taken off"
+            return f"Map of “{names.get(act.joint, act.joint)}” taken off"
         case Worked():
-            return _say_worked(act)
+            return _say_worked(act, names.get(act.joint, ""))
         case Planned():
             return f"Work order of {len(act.steps)} steps"
         case Stopped():
@@ -247,7 +266,7 @@ def _say_safely(act: Entered, sheet: Sheet) -> str:
         return say_numbers(act) or act.choice
 
 
-def _say_worked(act: Worked) -> str:
+def _say_worked(act: Worked, name: str) -> str:
     places = ", ".join(str(one) for one in act.places)
     tail = f" {say_typed(act.reading)}" if act.reading else ""
     tail += f", pass of {act.percent} %" if act.percent < 100 else ""
@@ -255,7 +274,7 @@ def _say_worked(act: Worked) -> str:
     tail += f", adapter {act.adapter.adapter_mm:g} mm" if act.adapter else ""
     tail += f", by feel ({act.by_feel})" if act.by_feel else ""
     tail += f", override ({act.override})" if act.override else ""
-    return f"{act.joint.replace('-', ' ').capitalize()}, place {places}: {SAID[act.to]}{tail}"
+    return f"{name or act.joint.replace('-', ' ').capitalize()}, place {places}: {SAID[act.to]}{tail}"
 
 
 def _say_tightened(act: Tightened, template: JobTemplate) -> str:

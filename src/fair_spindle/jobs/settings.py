@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 from sqlmodel import Session
 
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
-from fair_spindle.core.sheet.walk import CORNERS, Corner
+from fair_spindle.core.sheet.walk import WALK_ROUND, Corner
 from fair_spindle.core.units import to_core, units_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
@@ -20,12 +20,12 @@ CHOOSABLE = ("length", "angle", "force", "rate", "torque", "pressure", "distance
 class WalkOrder(Strict):
     """The way round the car: its corners in order, wheel by wheel or reading by reading."""
 
-    corners: list[Corner] = Field(default_factory=lambda: list(CORNERS), min_length=4, max_length=4)
+    corners: list[Corner] = Field(default_factory=lambda: list(WALK_ROUND), min_length=4, max_length=4)
     by: Literal["wheel", "reading"] = "wheel"
 
     @model_validator(mode="after")
     def _each_once(self) -> WalkOrder:
-        if set(self.corners) != set(CORNERS):
+        if set(self.corners) != set(WALK_ROUND):
             raise ValueError("name each of the four wheels once")
         return self
 

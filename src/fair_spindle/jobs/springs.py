@@ -10,14 +10,15 @@ from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.outlook.advice import how_to_be_surer
+from fair_spindle.core.outlook.advice import becomes, how_to_be_surer
 from fair_spindle.core.outlook.bars import BarOfAxle, bars_of
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, with_heights
 from fair_spindle.core.outlook.sitting import Sitting, doubts_of, sit
-from fair_spindle.core.outlook.sprung_car import CORNERS, sprung_car
+from fair_spindle.core.outlook.sprung_car import sprung_car
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.travel import Limit
 from fair_spindle.jobs import springs_models as m
@@ -44,7 +45,9 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
         cross_plus_minus_pct=100 * sitting.cross_plus_minus,
         cross_target_pct=100 * target.value if target else None,
         doubts=doubts_of(sitting),
-        unknowns=[_unknown(key, share, now) for key, share in list(sitting.shares.items())[:5] if share >= 0.02],
+        unknowns=[
+            _unknown(key, share, now, sitting) for key, share in list(sitting.shares.items())[:5] if share >= 0.02
+        ],
         lacks=[say_field(key, now.sheet) for key in car.lacks],
         problem=sitting.problem,
         bench=[_bench(one, now) for one in bench_places(readings, sitting)],
@@ -118,13 +121,17 @@ def _own_length(key: str, readings: Readings) -> bool:
     return readings.words.get(f"{key.split('.')[0]}.new_spring.fit", "as_before") != "as_before"
 
 
-def _unknown(key: str, share: float, now: Standing) -> m.UnknownView:
+def _unknown(key: str, share: float, now: Standing, sitting: Sitting) -> m.UnknownView:
+    read = now.sprung.inputs.get(key) or now.readings.quantities[key]
+    worst = max(one.plus_minus for one in sitting.wheels)
     return m.UnknownView(
         key=key,
         label=say_input_name(key, now.sheet),
-        shown=say_input(key, now.sprung.inputs.get(key) or now.readings.quantities[key], now.sheet),
+        shown=say_input(key, read, now.sheet),
         share_pct=100 * share,
         advice=how_to_be_surer(key),
+        plus_minus_mm=worst,
+        becomes_mm=becomes(key, read, share, worst),
     )
 
 

@@ -50,6 +50,8 @@ class UnknownView(View):
     shown: str
     share_pct: float
     advice: str
+    plus_minus_mm: float
+    becomes_mm: float | None
 
 
 class BenchView(View):

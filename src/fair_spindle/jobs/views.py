@@ -28,7 +28,7 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import BySide, LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_typed, show_wheels
-from fair_spindle.jobs.saying import say_act, say_field, say_quantity, say_toe, say_turns, say_typed
+from fair_spindle.jobs.saying import names_in, say_act, say_field, say_quantity, say_toe, say_turns, say_typed
 from fair_spindle.jobs.standing import Standing
 
 T = TypeVar("T")
@@ -72,7 +72,8 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
 def show_log(now: Standing) -> list[LogLineView]:
     """The log in words, oldest first."""
     counting = {event.id for event in effective(now.log)}
-    words = {event.id: say_act(event.act, now.template, now.sheet) for event in now.log}
+    names = names_in(now.log)
+    words = {event.id: say_act(event.act, now.template, now.sheet, names) for event in now.log}
     return [
         LogLineView(
             id=event.id,

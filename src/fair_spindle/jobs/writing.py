@@ -39,7 +39,7 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.models import EventCreate
-from fair_spindle.jobs.saying import say_act, say_entry
+from fair_spindle.jobs.saying import names_in, say_act, say_entry
 from fair_spindle.jobs.settings import measures_in
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.records.books import append, load_book, load_log
@@ -117,7 +117,7 @@ def _not_over_another(act: Act, seen: int, before: Standing) -> None:
         if event.seq <= seen:
             return
         if mine & _subjects(event.act, log):
-            theirs, yours = (say_act(one, before.template, before.sheet) for one in (event.act, act))
+            theirs, yours = (say_act(one, before.template, before.sheet, names_in(log)) for one in (event.act, act))
             raise Conflict(
                 f"Somebody else changed this at {event.at[11:16]} UTC. Theirs: {theirs}. Yours: {yours}. "
                 "Look at theirs, then enter yours again if it still holds.",

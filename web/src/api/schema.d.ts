@@ -1810,6 +1810,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Understand Form
+         * @description Numbers with any unit, threads metric or by inch, rows of places; nothing is written.
+         */
+        post: operations["understand_form_api_typed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5071,6 +5091,21 @@ export interface components {
             said: string;
         };
         /**
+         * RowView
+         * @description A place [mm], with its own thread, torque and note where the row has them.
+         */
+        RowView: {
+            /** Note */
+            note: string;
+            thread: components["schemas"]["ThreadView"] | null;
+            /** Torque */
+            torque: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * SaveProcedure
          * @description An edited plan to be kept as a procedure of the workshop's own.
          */
@@ -5908,6 +5943,16 @@ export interface components {
             toe_deg?: number | null;
         };
         /**
+         * ThreadView
+         * @description A thread. [mm]
+         */
+        ThreadView: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /**
          * TieRodTurnsIn
          * @description Toe now and wanted, and the rod that sets it.
          */
@@ -6368,6 +6413,51 @@ export interface components {
             unit: string;
         };
         /**
+         * TypedForm
+         * @description What a form holds, by field: numbers, threads, and places as rows.
+         */
+        TypedForm: {
+            /** Numbers */
+            numbers?: {
+                [key: string]: components["schemas"]["TypedText"];
+            };
+            /**
+             * Rows
+             * @default
+             */
+            rows?: string;
+            /** Threads */
+            threads?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * TypedFormView
+         * @description What a form was understood as; numbers in the unit asked for, those left empty left out.
+         */
+        TypedFormView: {
+            /** Numbers */
+            numbers: {
+                [key: string]: number;
+            };
+            /** Rows */
+            rows: components["schemas"]["RowView"][];
+            /** Threads */
+            threads: {
+                [key: string]: components["schemas"]["ThreadView"];
+            };
+        };
+        /**
+         * TypedText
+         * @description A number as typed, with the unit meant where none is.
+         */
+        TypedText: {
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * TypedView
          * @description A number as it was typed.
          */
@@ -6415,10 +6505,14 @@ export interface components {
         UnknownView: {
             /** Advice */
             advice: string;
+            /** Becomes Mm */
+            becomes_mm: number | null;
             /** Key */
             key: string;
             /** Label */
             label: string;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
             /** Share Pct */
             share_pct: number;
             /** Shown */
@@ -14669,6 +14763,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandInView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    understand_form_api_typed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedForm"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedFormView"];
                 };
             };
             /** @description Bad Request */

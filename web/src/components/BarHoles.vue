@@ -32,8 +32,8 @@ defineProps<{ bars: SpringsView['bars'] }>()
     <template v-if="bar.preload_n !== null">
       <p :class="Math.abs(bar.preload_n) > 20 ? 'notice wait' : 'notice go'">
         Forced on as it is, the second link would carry
-        {{ sayNumber(Math.abs(bar.preload_n), 0) }} ± {{ sayNumber(bar.preload_plus_minus_n, 0) }}
-        N<template v-if="bar.cross_shift_pct !== null">
+        {{ sayNumber(Math.abs(bar.preload_n), 0) }} ±
+        {{ sayNumber(bar.preload_plus_minus_n, 0) }} N<template v-if="bar.cross_shift_pct !== null">
           and move cross weight by {{ saySigned(bar.cross_shift_pct, 2) }} ±
           {{ sayNumber(bar.cross_shift_plus_minus_pct, 2) }} %</template
         >.

@@ -5,6 +5,8 @@ import { newId, type FastenerView, type Schemas } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useChoices } from '../stores/choices'
 import UnitInput from './UnitInput.vue'
+import { sayRefusal } from '../composables/useGuarded'
+import { inUnit, readTyped, type TypedFormView } from '../composables/useTyped'
 
 type Fastener = Schemas['Fastener']
 const props = defineProps<{ start: FastenerView | null }>()
@@ -27,24 +29,29 @@ const form = ref({
   single: from?.single_use ?? false,
   source: from?.source ?? '',
 })
-const number = (text: string | undefined) => Number((text ?? '').replace(',', '.')) || 0
-
 async function save(): Promise<void> {
-  const thread = form.value.thread.match(/^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i)
-  if (form.value.thread.trim() && !thread) {
-    problem.value = 'Thread: write diameter x pitch in mm, for example 12 x 1.5.'
+  const one = form.value
+  let read: TypedFormView
+  try {
+    read = await readTyped({
+      threads: { thread: one.thread },
+      numbers: {
+        ...inUnit('mm', { length: one.length }),
+        ...inUnit('piece', { place: one.place }),
+      },
+    })
+  } catch (error) {
+    problem.value = sayRefusal(error)
     return
   }
-  const one = form.value
   const fastener: Fastener = {
     key: from?.key ?? newId(),
     group: one.group,
-    place: Math.trunc(number(one.place)),
+    place: read.numbers.place ?? 1,
     axle: one.axle as Fastener['axle'],
     side: one.side as Fastener['side'],
-    diameter_mm: number(thread?.[1]),
-    pitch_mm: number(thread?.[2]),
-    length_mm: number(one.length),
+    ...read.threads.thread!,
+    length_mm: read.numbers.length ?? 0,
     property_class: one.grade as Fastener['property_class'],
     drive: one.drive,
     torque: one.torque.trim() ? { text: one.torque, unit: one.unit } : null,
@@ -53,7 +60,7 @@ async function save(): Promise<void> {
     source: one.source,
   }
   if (await act({ kind: 'listed', fasteners: [fastener], source: 'typed' })) {
-    if (!from) Object.assign(form.value, { place: String(number(one.place) + 1) })
+    if (!from) form.value.place = String(fastener.place! + 1)
     emit('done')
   }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import type { Fitting, ProcedureView, QuestionView } from '../api/client'
 import { SIDES } from '../api/client'
 
@@ -8,6 +9,7 @@ const props = defineProps<{
   questions: QuestionView[]
 }>()
 const emit = defineEmits<{ change: [part: Partial<Fitting>]; remove: [] }>()
+const compared = ref({ ...props.fitting.compared })
 type Sides = NonNullable<Fitting['sides']>
 const sides = () => props.fitting.sides ?? [...SIDES]
 
@@ -23,8 +25,12 @@ function tell(key: string, value: string): void {
 
 function compare(key: string, which: 'old' | 'new', event: Event): void {
   const text = (event.target as HTMLInputElement).value
-  const now = props.fitting.compared?.[key] ?? { old: '', new: '' }
-  emit('change', { compared: { ...props.fitting.compared, [key]: { ...now, [which]: text } } })
+  // Built on what was typed, not on what has been answered: two fields after each other both count.
+  compared.value = {
+    ...compared.value,
+    [key]: { ...(compared.value[key] ?? { old: '', new: '' }), [which]: text },
+  }
+  emit('change', { compared: compared.value })
 }
 </script>
 
@@ -71,7 +77,7 @@ function compare(key: string, which: 'old' | 'new', event: Event): void {
           v-for="which in ['old', 'new'] as const"
           :key="which"
           class="box"
-          :value="fitting.compared?.[check.key]?.[which] ?? ''"
+          :value="compared[check.key]?.[which] ?? ''"
           :placeholder="which"
           :aria-label="`${check.label}: ${which}`"
           @change="compare(check.key, which, $event)"

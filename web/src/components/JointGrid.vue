@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { ref, watch } from 'vue'
+import { useLatest } from '../composables/useLatest'
+import { readTyped, type TypedFormView } from '../composables/useTyped'
 
 /** Rows of places, x; y; thread; torque; note, in mm from the middle. */
 const rows = defineModel<string>({ required: true })
 const STEP = 10
-const places = computed(() =>
-  rows.value
-    .split('\n')
-    .map((row) => row.split(/[;\t]/).map((cell) => Number(cell.trim().replace(',', '.'))))
-    .filter((row) => row.length >= 2 && Number.isFinite(row[0]) && Number.isFinite(row[1])),
-)
+const places = ref<TypedFormView['rows']>([])
+// A row that is half typed leaves the drawing as it was.
+const draw = useLatest(async () => {
+  const read = await readTyped({ rows: rows.value }).catch(() => null)
+  if (read) places.value = read.rows
+}, 150)
+watch(rows, draw, { immediate: true })
 
 function add(event: MouseEvent): void {
   const box = (event.currentTarget as SVGElement).getBoundingClientRect()
@@ -40,8 +43,8 @@ function add(event: MouseEvent): void {
       :class="n === 10 ? 'middle' : 'line'"
     />
     <g v-for="(place, n) in places" :key="n">
-      <circle :cx="place[0]" :cy="-place[1]!" r="16" />
-      <text :x="place[0]" :y="-place[1]! + 7">{{ n + 1 }}</text>
+      <circle :cx="place.x_mm" :cy="-place.y_mm" r="16" />
+      <text :x="place.x_mm" :y="-place.y_mm" dy="7">{{ n + 1 }}</text>
     </g>
   </svg>
 </template>

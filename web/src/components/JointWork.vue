@@ -11,6 +11,8 @@ import { useGauges } from '../stores/gauges'
 import GaugeLine from './GaugeLine.vue'
 import JointExtras from './JointExtras.vue'
 import UnitInput from './UnitInput.vue'
+import { sayRefusal } from '../composables/useGuarded'
+import { inUnit, readTyped } from '../composables/useTyped'
 
 type WorkStage =
   'loose' | 'hand' | 'snug' | 'torqued' | 'angled' | 'locked' | 'marked' | 'rechecked'
@@ -69,8 +71,6 @@ watch(
   { immediate: true },
 )
 
-const number = (text: string) => Number(text.replace(',', '.')) || 0
-
 function take(shown: Shown, name: string): void {
   if (shown.value === null) return
   reading.value = String(shown.value)
@@ -80,6 +80,17 @@ function take(shown: Shown, name: string): void {
 
 async function work(stage: WorkStage, more: object = {}): Promise<void> {
   const isTorque = stage === 'torqued'
+  const turns = stage === 'angled' || stage === 'locked'
+  let on: Awaited<ReturnType<typeof adapterOf>> = null
+  let degrees = 0
+  try {
+    on = isTorque ? await adapterOf(adapter.value) : null
+    const typed = turns ? await readTyped({ numbers: inUnit('deg', { angle: angle.value }) }) : null
+    degrees = typed?.numbers.angle ?? 0
+  } catch (error) {
+    problem.value = sayRefusal(error)
+    return
+  }
   const read = reading.value.trim() ? { text: reading.value, unit: unit.value } : null
   const taken = await act({
     kind: 'worked',
@@ -88,8 +99,8 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
     to: stage,
     reading: isTorque || stage === 'rechecked' ? read : null,
     percent: isTorque ? next.value.percent : 100,
-    angle_deg: stage === 'angled' || stage === 'locked' ? number(angle.value) : 0,
-    adapter: isTorque ? adapterOf(adapter.value) : null,
+    angle_deg: degrees,
+    adapter: on,
     gauge: isTorque && gaugeName.value ? { name: gaugeName.value } : null,
     ...more,
   })

@@ -2,6 +2,7 @@
 import { onMounted, shallowRef } from 'vue'
 import { ask, type MeasuresView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
+import { inUnit, readTyped } from '../composables/useTyped'
 
 const { problem, busy, guarded } = useGuarded()
 const found = shallowRef<MeasuresView | null>(null)
@@ -26,18 +27,22 @@ const load = () =>
     found.value = await ask((api) => api.GET('/api/settings/measures'))
   })
 
-const change = (part: Partial<MeasuresView>) =>
-  guarded(async () => {
-    if (!found.value) return
-    const { version, choices, ...now } = found.value
-    void choices
-    const body = { ...now, ...part, seen: version }
-    found.value = await ask((api) => api.PUT('/api/settings/measures', { body }))
-  })
+async function put(part: Partial<MeasuresView>): Promise<void> {
+  if (!found.value) return
+  const { version, choices, ...now } = found.value
+  void choices
+  const body = { ...now, ...part, seen: version }
+  found.value = await ask((api) => api.PUT('/api/settings/measures', { body }))
+}
+
+const change = (part: Partial<MeasuresView>) => guarded(() => put(part))
 
 function limit(key: (typeof LIMITS)[number]['key'], event: Event): void {
-  const text = (event.target as HTMLInputElement).value.replace(',', '.')
-  void change({ [key]: Number(text) })
+  const { value } = event.target as HTMLInputElement
+  void guarded(async () => {
+    const { numbers } = await readTyped({ numbers: inUnit('deg', { [key]: value }) })
+    if (numbers[key] !== undefined) await put({ [key]: numbers[key] })
+  })
 }
 
 onMounted(load)

@@ -3,6 +3,8 @@ import { computed, ref, watch } from 'vue'
 import type { GroupView, UnitView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import UnitInput from './UnitInput.vue'
+import { sayRefusal } from '../composables/useGuarded'
+import { readTyped } from '../composables/useTyped'
 
 const props = defineProps<{
   group: GroupView
@@ -28,19 +30,19 @@ function fill(): void {
 watch(() => spec.value?.event, fill, { immediate: true })
 
 async function save(unit = form.value.unit, affirmed = false): Promise<void> {
-  const thread = /^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i.exec(form.value.thread)
-  if (!thread) {
-    problem.value = 'Thread: type diameter and pitch, for example 12 x 1.25.'
+  let thread = { diameter_mm: 0, pitch_mm: 0 }
+  try {
+    thread = (await readTyped({ threads: { thread: form.value.thread } })).threads.thread!
+  } catch (error) {
+    problem.value = sayRefusal(error)
     return
   }
-  const number = (text: string | undefined) => Number((text ?? '').replace(',', '.'))
   const taken = await act({
     kind: 'specified',
     group: props.group.key,
     torque: { text: form.value.text, unit },
     source: form.value.source,
-    diameter_mm: number(thread[1]),
-    pitch_mm: number(thread[2]),
+    ...thread,
     property_class: form.value.grade as '' | '8.8' | '10.9' | '12.9',
     affirmed,
   })

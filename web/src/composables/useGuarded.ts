@@ -8,6 +8,12 @@ export interface Guarded {
   guarded(work: () => Promise<void>): Promise<boolean>
 }
 
+/** The words of a refusal or of a lost connection; anything else is thrown on. */
+export function sayRefusal(error: unknown): string {
+  if (!(error instanceof Refusal || error instanceof Offline)) throw error
+  return error.message
+}
+
 /** Keep the words of a refusal, or of a lost connection, where they can be read. */
 export function useGuarded(): Guarded {
   const problem = ref('')
@@ -20,8 +26,7 @@ export function useGuarded(): Guarded {
       await work()
       return true
     } catch (error) {
-      if (!(error instanceof Refusal || error instanceof Offline)) throw error
-      problem.value = error.message
+      problem.value = sayRefusal(error)
       return false
     } finally {
       busy.value = false

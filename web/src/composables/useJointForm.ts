@@ -1,4 +1,5 @@
 import { newId, send, type Bolt, type Joint } from '../api/client'
+import { inUnit, readTyped, type TypedFormView } from './useTyped'
 
 /** A joint as it is typed, before its places are laid out. */
 export const emptyJoint = () => ({
@@ -40,63 +41,59 @@ export const emptyJoint = () => ({
 
 export type JointDraft = ReturnType<typeof emptyJoint>
 
-const number = (text: string) => Number(text.replace(',', '.')) || 0
-
 interface Row {
   at: number[]
-  thread?: string
+  thread?: Thread | null
   torque?: string
   note?: string
 }
 
-/** Places as rows of a table, apart by semicolons or tabs; or laid out by the core. */
-async function places(one: JointDraft): Promise<Row[]> {
+type Thread = TypedFormView['threads'][string]
+type Numbers = Record<string, number>
+
+/** Places as they were typed, or laid out by the core. */
+async function places(one: JointDraft, read: TypedFormView): Promise<Row[]> {
   if (one.pattern === 'free') {
-    return one.rows
-      .split('\n')
-      .filter((row) => row.trim())
-      .map((row) => row.split(/[;\t]/).map((cell) => cell.trim()))
-      .map(([x = '', y = '', thread, torque, note]) => ({
-        at: [number(x), number(y)],
-        thread,
-        torque,
-        note,
-      }))
+    return read.rows.map(({ x_mm, y_mm, thread, torque, note }) => ({
+      at: [x_mm, y_mm],
+      thread,
+      torque,
+      note,
+    }))
   }
   const query = new URLSearchParams({
     pattern: one.pattern,
-    count: String(Math.trunc(number(one.count))),
-    width_mm: String(number(one.width)),
-    height_mm: String(one.pattern === 'rectangle' ? number(one.height) : 0),
+    count: String(read.numbers.count ?? 0),
+    width_mm: String(read.numbers.width ?? 0),
+    height_mm: String(one.pattern === 'rectangle' ? (read.numbers.height ?? 0) : 0),
   })
   const laid = await send<{ places: number[][] }>('GET', `/api/joint-patterns?${query}`)
   return laid.places.map((at) => ({ at }))
 }
 
-function specOf(one: JointDraft): Bolt['spec'] {
+function specOf(one: JointDraft, told: Numbers): Bolt['spec'] {
   if (!one.torque.trim() && one.way !== 'angle' && one.way !== 'stretch') return null
   return {
     way: one.way as 'torque',
     torque: one.torque.trim() ? { text: one.torque, unit: one.unit } : null,
     torque_to: one.torqueTo.trim() ? { text: one.torqueTo, unit: one.unit } : null,
-    angle_deg: one.way === 'torque_angle' || one.way === 'angle' ? number(one.angle) : 0,
-    stretch_mm: one.way === 'stretch' ? number(one.stretch) : 0,
+    angle_deg: one.way === 'torque_angle' || one.way === 'angle' ? (told.angle ?? 0) : 0,
+    stretch_mm: one.way === 'stretch' ? (told.stretch ?? 0) : 0,
     condition: one.condition as 'dry',
     source: one.source,
     trust: one.trust as 'maker',
   }
 }
 
-function boltOf(one: JointDraft, row: Row, place: number): Bolt {
+function boltOf(one: JointDraft, read: TypedFormView, row: Row, place: number): Bolt {
   const at = row.at
-  const thread = (row.thread || one.thread).match(/^\s*M?\s*([\d.,]+)\s*[x×*]\s*([\d.,]+)\s*$/i)
+  const told = read.numbers
   return {
     number: place + 1,
     x_mm: at[0] ?? 0,
     y_mm: at[1] ?? 0,
-    diameter_mm: number(thread?.[1] ?? ''),
-    pitch_mm: number(thread?.[2] ?? ''),
-    length_mm: number(one.length),
+    ...(row.thread ?? read.threads.thread!),
+    length_mm: told.length ?? 0,
     property_class: one.grade as Bolt['property_class'],
     head: one.head,
     nut: one.nut,
@@ -105,15 +102,31 @@ function boltOf(one: JointDraft, row: Row, place: number): Bolt {
     aluminium: one.aluminium,
     condition: one.threadNow as Bolt['condition'],
     lock: one.lock as Bolt['lock'],
-    slots: one.lock === 'cotter' ? Math.trunc(number(one.slots)) : 0,
+    slots: one.lock === 'cotter' ? (told.slots ?? 0) : 0,
     reach: one.reach,
     note: row.note ?? '',
-    spec: specOf(row.torque ? { ...one, torque: row.torque } : one),
+    spec: specOf(row.torque ? { ...one, torque: row.torque } : one, told),
   }
 }
 
 /** The joint with its places laid out; what cannot be is refused by the server. */
 export async function jointOf(one: JointDraft): Promise<Joint> {
+  const passes = one.passes.split(/[\s,;]+/).filter(Boolean)
+  const read = await readTyped({
+    numbers: {
+      ...inUnit('mm', {
+        width: one.width,
+        height: one.height,
+        length: one.length,
+        stretch: one.stretch,
+      }),
+      ...inUnit('piece', { count: one.count, slots: one.slots }),
+      ...inUnit('deg', { angle: one.angle }),
+      ...inUnit('pct', Object.fromEntries(passes.map((text, n) => [`pass ${n + 1}`, text]))),
+    },
+    threads: { thread: one.thread },
+    rows: one.pattern === 'free' ? one.rows : '',
+  })
   const pivots = one.role === 'rubber_pivot'
   return {
     key: newId(),
@@ -125,10 +138,7 @@ export async function jointOf(one: JointDraft): Promise<Joint> {
     arm: pivots ? one.arm : '',
     pattern: one.pattern as Joint['pattern'],
     order: one.order as Joint['order'],
-    passes_pct: one.passes
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(number),
-    bolts: (await places(one)).map((row, place) => boltOf(one, row, place)),
+    passes_pct: passes.map((_, n) => read.numbers[`pass ${n + 1}`]!),
+    bolts: (await places(one, read)).map((row, place) => boltOf(one, read, row, place)),
   }
 }

@@ -3,6 +3,7 @@ import { newId, send, type JointView, type JointsView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 import { useLatest } from './useLatest'
+import { inUnit, readTyped } from './useTyped'
 
 export interface WrenchAdapter {
   wrench: string
@@ -21,13 +22,17 @@ export interface Joints {
   keep(joint: string): Promise<boolean>
 }
 
-const number = (text: string) => Number(text.replace(',', '.')) || 0
-
-/** The adapter as the log takes it; null where none is on the wrench. */
-export function adapterOf(one: WrenchAdapter) {
-  const [wrench, adapter] = [number(one.wrench), number(one.adapter)]
-  if (!wrench || !adapter) return null
-  return { wrench_mm: wrench, adapter_mm: adapter, angle_deg: number(one.angle) }
+/** The adapter as the log takes it; null where none is on the wrench, a refusal where its lengths are no numbers. */
+export async function adapterOf(one: WrenchAdapter) {
+  if (!one.wrench.trim() && !one.adapter.trim()) return null
+  const { numbers } = await readTyped({
+    numbers: {
+      ...inUnit('mm', { wrench: one.wrench || '0', adapter: one.adapter || '0' }),
+      ...inUnit('deg', { angle: one.angle || '0' }),
+    },
+  })
+  if (!numbers.adapter) return null
+  return { wrench_mm: numbers.wrench!, adapter_mm: numbers.adapter, angle_deg: numbers.angle! }
 }
 
 /** The joints of the open job, read again with every line of its log. */
@@ -43,7 +48,7 @@ export function useJoints(): Joints {
 
   const load = () =>
     guarded(async () => {
-      const on = adapterOf(adapter.value)
+      const on = await adapterOf(adapter.value)
       const query = on
         ? `?wrench_mm=${on.wrench_mm}&adapter_mm=${on.adapter_mm}&angle_deg=${on.angle_deg}`
         : ''

@@ -109,6 +109,10 @@ onMounted(() => void useGauges().load())
             <li v-for="one in view.unknowns" :key="one.key">
               <b>{{ one.label }}</b> {{ one.shown }}:
               <b class="figure">{{ sayNumber(one.share_pct, 0) }} %</b> of it. {{ one.advice }}
+              <template v-if="one.becomes_mm !== null">
+                ± {{ sayNumber(one.plus_minus_mm) }} mm becomes ±
+                {{ sayNumber(one.becomes_mm) }} mm.
+              </template>
             </li>
           </ol>
         </section>

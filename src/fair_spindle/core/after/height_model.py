@@ -10,8 +10,9 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.front_axle import HEIGHT_INPUTS, Corner
-from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
+from fair_spindle.core.outlook.sprung_car import SprungCar
 from fair_spindle.core.planning.template import Side
+from fair_spindle.core.sheet.shape import CORNERS
 
 Array = NDArray[np.float64]
 SEAT = "new_spring.seat"

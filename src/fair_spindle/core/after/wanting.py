@@ -13,8 +13,8 @@ from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel
 from fair_spindle.core.outlook.bars import BarOfAxle
 from fair_spindle.core.outlook.bump_steer import TIE
 from fair_spindle.core.outlook.perching import Correction
-from fair_spindle.core.outlook.sprung_car import CORNERS
 from fair_spindle.core.planning.template import Side
+from fair_spindle.core.sheet.shape import CORNERS
 
 What = Literal["toe", "ring", "arms", "link"]
 FREE_WITHIN = 1.0

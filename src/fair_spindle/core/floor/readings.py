@@ -264,6 +264,8 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "counted": lambda v: (
         v["new_end"] + v.get("new_rod", 0.0) - v["old_end"] - v.get("old_rod", 0.0) + v["turns"] * v["pitch"]
     ),
+    "pressed": lambda v: (v["force_2"] - v["force_1"]) / (v["length_1"] - v["length_2"]),
+    "joint_to_joint": lambda v: math.sqrt(max(v["distance"] ** 2 - v["aside"] ** 2 - v["above"] ** 2, 0.0)),
     "wire": lambda v: coil_rate(v["wire"], v["mean"], v["coils"]),
     "leaves": lambda v: leaf_rate(v["width"], v["thickness"], round(v["leaves"]), round(v["full"]), v["span"]),
     "torsion": lambda v: torsion_bar_rate(v["diameter"], v["length"], v["arm"]),
@@ -286,6 +288,10 @@ def _value(method: Method, row: Values, key: str) -> float:
             f"The two heights must be at least 5 mm apart; got {abs(row['height_1'] - row['height_2']):g} mm. "
             "Pull the body down or raise it further for the second reading.",
             field=key,
+        )
+    if method.name == "pressed" and (v := row["length_1"] - row["length_2"]) * (row["force_2"] - row["force_1"]) <= 0:
+        raise Inconsistent(
+            f"The shorter length must carry more; got {abs(v):g} mm between the two and less force.", field=key
         )
     try:
         return _RULES.get(method.name, _first)(row)

@@ -385,7 +385,7 @@ def _(act: Erased, state: JobState, template: JobTemplate, windows: Windows) -> 
 
 @_permit.register
 def _(act: Worked, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    return permit_worked(act, state, {key.removeprefix("joint "): one for key, one in windows.items()})
+    return permit_worked(act, state, {key[6:]: one for key, one in windows.items() if key.startswith("joint ")})
 
 
 @_permit.register

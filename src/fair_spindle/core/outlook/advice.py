@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from math import sqrt
+
+from fair_spindle.core.floor.readings import Quantity
+
 _BY_NAME: dict[str, str] = {
     "motion_ratio": "Read damper length and hub-to-arch height now, and again with the body 40 mm higher.",
     "damper_ratio": "Read damper length and hub-to-arch height now, and again with the body 40 mm higher.",
@@ -21,6 +25,40 @@ _BY_NAME: dict[str, str] = {
     "new_top.spacer": "Measure the spacer with a caliper, at two places.",
     "new_seat": "Measure every insulator, ring and worn seat with a caliper.",
 }
+
+
+# Share of the variance that must go for it to be told.  The product's own.
+WORTH_TELLING = 0.1
+# Standard uncertainty of an input once it is measured as advised: of its own unit, or a share of it where negative.
+_MEASURED: dict[str, float] = {
+    "motion_ratio": 0.006,
+    "damper_ratio": 0.006,
+    "load": -0.004,
+    "dead": -0.04,
+    "spring.rate": -0.01,
+    "new_spring.rate": -0.01,
+    "spring.free": 0.5,
+    "new_spring.free": 0.5,
+    "height": 0.9,
+    "damper.gas": 10.0,
+    "new_damper.gas": 10.0,
+    "new_top.spacer": 0.1,
+    "new_seat": 0.2,
+    "bonded.rate": 0.0,
+}
+
+
+def becomes(key: str, read: Quantity, share: float, plus_minus: float) -> float | None:
+    """What a ± comes to once an input is measured as advised, by its share of the variance; None where it is little.
+
+    Same unit as the ±.
+    """
+    measured = next((_MEASURED[tail] for tail in _tails(key) if tail in _MEASURED), None)
+    if measured is None or not read.uncertainty:
+        return None
+    left = measured if measured >= 0 else -measured * abs(read.value)
+    gone = share * max(1 - (left / read.uncertainty) ** 2, 0.0)
+    return plus_minus * sqrt(1 - gone) if gone > WORTH_TELLING else None
 
 
 def how_to_be_surer(key: str) -> str:
@@ -53,6 +91,10 @@ def how_to_be_surer(key: str) -> str:
     >>> how_to_be_surer("front.left.load")
     'Put this wheel on a scale, the other three on blocks of the same height.'
     """
+    known = (_BY_NAME[tail] for tail in _tails(key) if tail in _BY_NAME)
+    return next(known, "Read it again, with another instrument.")
+
+
+def _tails(key: str) -> list[str]:
     parts = key.split(".")
-    tails = [".".join(parts[at:]) for at in range(1, len(parts))]
-    return next((_BY_NAME[tail] for tail in tails if tail in _BY_NAME), "Read it again, with another instrument.")
+    return [".".join(parts[at:]) for at in range(1, len(parts))]

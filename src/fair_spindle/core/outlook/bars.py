@@ -13,8 +13,8 @@ from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE, Propagated, propagate, shift_inputs
-from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
-from fair_spindle.core.sheet.shape import AXLES
+from fair_spindle.core.outlook.sprung_car import SprungCar
+from fair_spindle.core.sheet.shape import AXLES, CORNERS
 from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
 
 Array = NDArray[np.float64]

@@ -13,6 +13,7 @@ from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.log import Bolt, Joint
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.clamping import WoundUp, say_lift, say_twist
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.tightening import angle_tension, tension_by_nut_factor
@@ -83,6 +84,17 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
             )
         )
     axle = state.carried_axle
+    layout = readings.words.get(f"{axle}.layout", "")
+    if state.position == "corner_carried" and layout and not find_layout(layout).independent:
+        found.append(
+            Finding(
+                "axle_tied",
+                "question",
+                f"The {axle} axle moves as one: with one side carried the other hangs and rolls it, its rubber with "
+                "it. Carry both sides to their height, or load it on its wheels.",
+                "position",
+            )
+        )
     if state.position == "corner_carried" and readings.words.get(f"{axle}.bar.fitted", "none") != "none":
         links = [one for one in state.joints.values() if one.role == "link" and one.axle == axle]
         loosened = any(

@@ -16,7 +16,7 @@ from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.sitting import Sitting
-from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
+from fair_spindle.core.outlook.sprung_car import SprungCar
 from fair_spindle.core.rubber import (
     DEFAULT_TWIST_LIMIT,
     Arm,
@@ -26,6 +26,7 @@ from fair_spindle.core.rubber import (
     swing_window,
     wind_up_force,
 )
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.units import to_core
 
 # One-sided, 95 of 100: a height that is shown inside is inside.

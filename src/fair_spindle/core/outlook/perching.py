@@ -15,8 +15,9 @@ from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.loads import USUAL_UNSPRUNG_SHARE
 from fair_spindle.core.outlook.sitting import Sitting
-from fair_spindle.core.outlook.sprung_car import CORNERS, SprungCar
+from fair_spindle.core.outlook.sprung_car import SprungCar
 from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns, turns_uncertainty
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.springs import Coil
 
 Array = NDArray[np.float64]

@@ -14,7 +14,7 @@ from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.limits import WheelTravel
 from fair_spindle.core.outlook.sitting import Sitting
-from fair_spindle.core.outlook.sprung_car import CORNERS
+from fair_spindle.core.sheet.shape import CORNERS
 
 WITHIN_HEIGHT = 3.0
 

@@ -12,7 +12,8 @@ from fair_spindle.core.car_heights import Leg, Settled, cross_weight
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.sprung_car import APART, CORNERS, Number, SprungCar
+from fair_spindle.core.outlook.sprung_car import APART, Number, SprungCar
+from fair_spindle.core.sheet.shape import CORNERS
 from fair_spindle.core.sureness import variance_shares
 
 Array = NDArray[np.float64]

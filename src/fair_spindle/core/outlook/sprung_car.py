@@ -20,7 +20,7 @@ from fair_spindle.core.outlook.aboard import added_loads
 from fair_spindle.core.outlook.bonded import bonded_rate
 from fair_spindle.core.outlook.evidence import Evidence, weigh_evidence
 from fair_spindle.core.outlook.motion_ratio import ratio_by_points
-from fair_spindle.core.sheet.shape import AXLES, SIDES
+from fair_spindle.core.sheet.shape import AXLES, CORNERS, SIDES
 from fair_spindle.core.spelling import read_table
 from fair_spindle.core.springs import (
     Coil,
@@ -36,7 +36,6 @@ from fair_spindle.core.sway_bar import bar_rates, preload, wheel_rate
 
 Array = NDArray[np.float64]
 Number = float | Array
-CORNERS = tuple(f"{axle}.{side}" for axle in AXLES for side in SIDES)
 LONG = 1e4
 SHARES = {True: (0.06, 0.3), False: (0.01, 0.1)}
 RATIO_BY_POINTS = 0.01

@@ -10,7 +10,7 @@ import numpy as np
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
-from fair_spindle.core.drag_link import DragLink, length_to_steer, steered_by_height
+from fair_spindle.core.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
@@ -80,7 +80,8 @@ def solid_steering(readings: Readings) -> SolidSteering | None:
     Notes
     -----
     The tie rod lies on the axle: body height does not move it, its change is lever · Δ(total toe).  The drag link
-    goes from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio.
+    goes from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio, less
+    what a Panhard rod moves the whole axle the same way.
 
     Source
     ------
@@ -180,16 +181,33 @@ def _drag(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     length, rise, lever, ratio, off = found
     link = DragLink(length.value, rise.value, lever.value, 1 if longer == "right" else -1)
     change = readings.quantities.get(f"{WHERE}.height_change", Quantity(0.0))
+    shift = _axle_shift(readings, change.value, lacks)
+    if shift is None:
+        return
     # The steering wheel stands where the gear does; steering the road wheels right by the link lets it come left.
-    by_height = steered_by_height(link, change.value)
-    needed = length_to_steer(link, change.value, off.value / ratio.value)
+    by_height = steered_by_height(link, change.value, shift)
+    needed = length_to_steer(link, change.value, off.value / ratio.value, shift)
     per_turn = -link.longer * ratio.value * rod.per_turn / link.lever
     before = off.value - ratio.value * by_height
     within = readings.quantities.get("front.within.steering_wheel")
-    nudge = steered_by_height(link, change.value + 0.5) - steered_by_height(link, change.value - 0.5)
+    above, below = (_axle_shift(readings, change.value + by, []) or 0.0 for by in (0.5, -0.5))
+    nudge = steered_by_height(link, change.value + 0.5, above) - steered_by_height(link, change.value - 0.5, below)
     open_ = hypot(off.uncertainty, ratio.value * nudge * change.uncertainty)
     near = within.value if within else STEERING_WHEEL_WITHIN
     yield _rod(rod, "steering wheel", before, 0.0, near, per_turn, open_, rod.turns_to(needed))
+
+
+def _axle_shift(readings: Readings, change: float, lacks: list[str]) -> float | None:
+    """How far the axle itself moves away from the drag link's body end; None where its Panhard rod is not known."""
+    if readings.words.get(f"{WHERE}.layout") != "solid_links" or not change:
+        return 0.0
+    found = _needed(readings, lacks, f"{WHERE}.panhard.length", f"{WHERE}.panhard.rise")
+    if not found:
+        return None
+    shift = rod_shift(found[0].value, found[1].value, change)
+    rod_at = readings.words.get(f"{WHERE}.panhard_body", "left")
+    # Where it is not told, the link is held by the body on the rod's side, as it has to be to lie beside it.
+    return shift if readings.words.get(f"{WHERE}.drag.body", rod_at) == rod_at else -shift
 
 
 def _rod(

@@ -185,8 +185,8 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
     The wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was
     read; an angle that was not read keeps its prediction.  Then the plan is made again, of both wheels together
     where both were read, and what is turned already is taken off.  Steps that bring no angle inside, nor halve
-    Σ((angle − target)/tolerance)², are left: from a step too far on one side they would lead to one too far on the other,
-    and back.  The half is the product's own.  Raises NoSolution where a linkage locks, InputError where stops
+    Σ((angle − target)/tolerance)², are left: from a step too far on one side they would lead to one too far on the
+    other, and back.  The half is the product's own.  Raises NoSolution where a linkage locks, InputError where stops
     contradict.
     """
     states = [_now(one) for one in pair]

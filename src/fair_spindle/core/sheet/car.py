@@ -10,9 +10,9 @@ from fair_spindle.core.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.realign import TOLERANCES
 from fair_spindle.core.rubber import BUSHING_KINDS
 from fair_spindle.core.sheet.field import Axle, Field, FieldSide, placed, typed
-from fair_spindle.core.sheet.methods import POINT, WHEEL_LOADS
+from fair_spindle.core.sheet.methods import LEVER, POINT, WHEEL_LOADS
 from fair_spindle.core.sheet.shape import AXLES, SIDES, Shape
-from fair_spindle.core.sheet.springs import MOTION_RATIO, RATE, record_fields
+from fair_spindle.core.sheet.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
 from fair_spindle.core.units import from_core
 
 ADJUSTERS: dict[str, str] = {
@@ -205,7 +205,7 @@ _STEERING = (
 )
 _SPRINGS = (
     Field("spring.kind", "Spring", "Springs and dampers", choices=tuple(SPRINGS.items())),
-    Field("spring.rate", "Spring rate", "Springs and dampers", methods=RATE, relative=0.03),
+    Field("spring.rate", "Spring rate", "Springs and dampers", methods=RATE, relative=PRINTED_RATE),
     Field(
         "spring.free",
         "Spring free length",
@@ -366,6 +366,13 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
             arm.label,
             choices=(("right", "To the right"), ("left", "To the left")),
         )
+        yield Field(
+            "drag.body",
+            "Its gear stands at the",
+            arm.label,
+            choices=(("left", "Left"), ("right", "Right")),
+            hint="Where the body holds it. Left empty: on the Panhard rod's side.",
+        )
     if arm.steers and not arm.shared:
         yield Field(
             f"{arm.key}.above",
@@ -380,7 +387,7 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
             f"{arm.key}.lever",
             "Steering lever",
             arm.label,
-            methods=typed("length", "mm", 40, 400),
+            methods=LEVER,
             half_width=3.0,
             hint="Steering axis to the joint, seen from above, square to the rod.",
         )

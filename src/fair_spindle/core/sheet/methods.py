@@ -142,6 +142,19 @@ ANGLES_AT = (
         gives="mm",
     ),
 )
+LEVER = (
+    Method("typed", "Typed", (_length("value", "Steering lever", 40, 400, 3.0),)),
+    Method(
+        "joint_to_joint",
+        "Joint to joint, and how far out of square",
+        (
+            _length("distance", "Lower ball joint to rod joint", 40, 500, 1.5),
+            _length("aside", "Rod joint farther out or in", 0, 300, 2.0),
+            _length("above", "Rod joint higher or lower", 0, 400, 2.0),
+        ),
+        "Only what lies fore and aft turns the wheel: seen from above, square to the rod.",
+    ),
+)
 LINK_SETTING = (
     Method("centre_to_centre", "Centre to centre", (_length("length", "Length", 20, 2500, 1.0),)),
     Method(

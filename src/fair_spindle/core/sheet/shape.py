@@ -10,6 +10,8 @@ from fair_spindle.core.sheet.field import Axle, FieldSide
 
 AXLES: tuple[Axle, ...] = ("front", "rear")
 SIDES: tuple[FieldSide, ...] = ("left", "right")
+# The four wheels, in the one order that arrays of them have.
+CORNERS = tuple(f"{axle}.{side}" for axle in AXLES for side in SIDES)
 DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted", "new_spring.fit")
 
 

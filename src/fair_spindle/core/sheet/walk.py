@@ -26,7 +26,7 @@ from fair_spindle.core.units import to_core
 
 By = Literal["wheel", "reading"]
 Corner = Literal["front.left", "front.right", "rear.right", "rear.left"]
-CORNERS: tuple[Corner, ...] = ("front.left", "front.right", "rear.right", "rear.left")
+WALK_ROUND: tuple[Corner, ...] = ("front.left", "front.right", "rear.right", "rear.left")
 AT_THE_WHEEL = "At the wheel"
 ALSO = "Also worth reading"
 _DEG = to_core(1, "deg")
@@ -196,7 +196,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
 
 
 def order_walk(
-    sheet: Sheet, corners: Sequence[str] = CORNERS, by: By = "wheel", phase: Phase = "baseline"
+    sheet: Sheet, corners: Sequence[str] = WALK_ROUND, by: By = "wheel", phase: Phase = "baseline"
 ) -> tuple[str, ...]:
     """Order in which the baseline is taken, or the check, round the car.
 
@@ -237,7 +237,7 @@ def order_walk(
     'rear.left.height'
     """
     fields = sheet.of_phase(phase)
-    known: list[str] = [corner for corner in dict.fromkeys((*corners, *CORNERS)) if corner in CORNERS]
+    known: list[str] = [corner for corner in dict.fromkeys((*corners, *WALK_ROUND)) if corner in WALK_ROUND]
     last = {axle: max(known.index(f"{axle}.{side}") for side in SIDES) for axle in AXLES}
     names = list(dict.fromkeys(one.name for one in fields))
 

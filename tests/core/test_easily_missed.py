@@ -1,0 +1,178 @@
+"""Signs, sides and states that were once swapped on purpose, and no test said so."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from test_after_the_work import SLOPE, TURN, after
+from test_after_the_work import job as toe_job
+from test_fastening import SPEC, Bench, mm, to_snug, work
+from test_rubber_and_heights import pivot, window
+from test_sitting import choose, job, lift, typed
+
+from fair_spindle.core.car_heights import Leg
+from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.floor.loading import height_gate
+from fair_spindle.core.floor.log import Bolt, Entered, Joint, Moved, Typed
+from fair_spindle.core.floor.loose_now import stands_now
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.outlook.aligned import align_car
+from fair_spindle.core.outlook.bars import bars_of
+from fair_spindle.core.outlook.clamping import pivots_of, wound_up
+from fair_spindle.core.outlook.limits import wheel_travels
+from fair_spindle.core.outlook.perching import correct_perches
+from fair_spindle.core.perches import perch_place
+from fair_spindle.core.planning.template import JobTemplate, Step
+from fair_spindle.core.planning.whole_car import SPRINGS
+from fair_spindle.core.springs import Coil, coil_curve, table_curve
+from fair_spindle.core.sway_bar import bar_rates, wheel_rate
+
+DEGREE = np.pi / 180
+
+
+def test_an_arm_rises_as_the_body_falls():
+    arm = (choose("rear.layout", "double_wishbone"), typed("rear.left.lower.length", 330))
+    arm = (*arm, typed("rear.left.lower.rise", -150))
+    lowered = window(pivot("lower"), *arm, mm("rear.left.check_height", 300, "height", "hub_to_arch"))
+    assert lowered.swing.rise == -150 + 60, "the body came down by 60, the arm stands higher by as much"
+    raised = window(pivot("lower"), *arm, mm("rear.left.check_height", 400, "height", "hub_to_arch"))
+    assert raised.swing.rise == -150 - 40
+    assert raised.window[1] - raised.window[0] < lowered.window[1] - lowered.window[0], "a steep arm turns faster"
+
+
+@pytest.mark.parametrize(
+    ("carried", "asked", "open_"),
+    [(("front", "left"), ("front", "left"), True), (("rear", "left"), ("front", "left"), False),
+     (("front", "left"), ("rear", "left"), False), (("rear", "right"), ("rear", "right"), True),
+     (("rear", "right"), ("rear", "left"), False)],
+)  # fmt: skip
+def test_only_the_corner_that_is_carried_is_loaded(carried, asked, open_):
+    state = JobState(
+        position="corner_carried", carried_axle=carried[0], corner=carried[1],
+        loaded_heights={f"{axle}.{side}": 360.0 for axle in ("front", "rear") for side in ("left", "right")},
+    )  # fmt: skip
+    evidence, why = height_gate(*asked, state, (355.0, 365.0))
+    assert bool(evidence) is open_
+    assert open_ or "hanging" in why
+    other = replace(state, loaded_heights={"front.right" if asked[0] == "front" else "front.left": 360.0})
+    assert height_gate(*asked, other, (355.0, 365.0))[0] is None, "another wheel's height is no evidence"
+
+
+def test_no_taper_goes_down_loose_or_on_its_threads_alone():
+    taper = Joint("ball", "Ball joint", "taper", (Bolt(1, spec=SPEC),), "front", "left")
+    bench = Bench(taper).do(Moved("hanging"), work("loose", joint="ball"))
+    with pytest.raises(NotAllowed, match="Ball joint, place 1 must be snug first"):
+        bench.do(Moved("on_wheels"))
+    bench.do(work("hand", joint="ball"))
+    with pytest.raises(NotAllowed, match="must be snug first"):
+        bench.do(Moved("on_wheels"))
+    bench.do(work("snug", joint="ball"), Moved("on_wheels"))
+    assert bench.state.position == "on_wheels"
+
+
+def test_a_longer_shackle_lifts_by_the_front_half_of_the_leaf():
+    """By hand: the rear eye goes up by d, the axle seat by front/(front + rear) of it."""
+    leaf = [choose("rear.spring.kind", "leaf"), typed("rear.new_shackle", 50)]
+    halves = [typed("rear.leaf.front_half", 500), typed("rear.leaf.rear_half", 800)]
+    assert lift(*leaf, *halves)[1] == pytest.approx(50 * 500 / 1300, abs=1e-6)
+
+
+def test_read_again_where_it_was_to_stand_nothing_is_wanted_and_the_correction_goes_the_right_way():
+    acts = after(f"{6 + SLOPE * 25 / DEGREE * 60:.1f}", "6", mm="335")
+    _, state, readings = toe_job(*acts)
+    left = align_car(state, readings)[1]["front.left"]
+    assert left.plan.wheel.travel == pytest.approx(25), "lower is bump"
+    assert left.still["Tie rod"] > 0, "toed out by its slope; the rod behind the axle gets longer"
+    assert left.still == left.planned, "what the height alone did was foreseen"
+    assert left.comes_to["toe"][0] / DEGREE * 60 == pytest.approx(6, abs=TURN / 6 / 120 / DEGREE * 60 / 2 + 0.1)
+    _, state, readings = toe_job(*after("30", "6", mm="335"))
+    assert align_car(state, readings)[1]["front.left"].still["Tie rod"] < 0, "too much toe-in: shorter"
+
+
+def test_a_ring_goes_down_by_what_is_below_it_and_up_by_what_is_above():
+    ring = [choose("front.spring.kind", "coilover"), typed("front.spring.perch_pitch", 2, "pitch")]
+    ring += [typed(f"front.{side}.perch", 6) for side in ("left", "right")] + [typed("front.perch.thread", 60)]
+    for wanted, most in ((320, -3.0), (400, 27.0)):
+        goals = [typed(f"front.{side}.target.height", wanted) for side in ("left", "right")]
+        readings, car, sitting = job(*ring, *goals)
+        turns = correct_perches(readings, car, sitting, {}, {}).turns
+        assert (
+            turns.set_turns[:2] == pytest.approx([most, most]) if abs(most) < 5 else turns.set_turns[0] < most + 0.01
+        )
+        assert turns.set_turns[0] * (wanted - 360) > 0
+
+
+def test_a_ball_joints_angle_ends_the_travel_where_the_arm_stands_at_it():
+    arm = [
+        choose("front.layout", "strut"),
+        typed("front.left.lower.length", 330),
+        typed("front.left.lower.rise", -30),
+    ]
+    readings, _, sitting = job(*arm, typed("front.left.limit.joint", 25, "deg"))
+    found = wheel_travels(readings, sitting)[0]
+    reach = 330 * np.sin(25 * DEGREE)
+    assert found.bump[0].travel == pytest.approx(reach + 30)
+    assert found.droop[0].travel == pytest.approx(-reach + 30)
+
+
+def test_a_stops_own_table_stands_in_the_force():
+    stop = table_curve([50.0, 30.0, 20.0], [0.0, 600.0, 2600.0])
+    leg = Leg(coil_curve(Coil(30.0, 300.0)), 200.0, 0.8, stop=stop, stop_gap=10.0, damper_ratio=0.8)
+    bare = replace(leg, stop=None)
+    for travel, pressed in ((10.0, 0.0), (25.0, 10.0), (47.5, 28.0)):
+        extra = leg.force(np.array([travel]))[0] - bare.force(np.array([travel]))[0]
+        by_hand = np.interp(pressed, [0, 20, 30], [0, 600, 2600])
+        assert extra[0] == pytest.approx(0.8 * by_hand)
+
+
+def test_a_spring_in_coil_bind_stands_on_its_solid_length_on_the_bench():
+    place = perch_place(1.0, 6000.0, 0.0, 450.0, 0.0, 40.0, [Coil(40.0, 200.0, 90.0)], 2.0, 120.0)
+    assert place.springs == 90.0, "150 mm asked of 110"
+    assert place.from_lower_eye == 450 - 40 - 90
+
+
+def test_lift_by_wound_rubber_goes_with_the_square_of_the_ratio():
+    rates = (typed("front.spring.rate", 30, "rate"), typed("front.motion_ratio", 0.6, "ratio"))
+    arm = (choose("front.layout", "strut"), typed("front.left.lower.length", 330), typed("front.left.lower.rise", 0))
+    joint = replace(pivot("lower", "front"), bush_rate_nm_per_deg=4.0)
+    bench = Bench(joint, entries=(*rates, *arm, mm("front.left.height", 360, "height", "hub_to_arch")))
+    bench.do(Moved("hanging"), *to_snug(joint="arm"), work("torqued", joint="arm", override="nobody read it"))
+    bench.do(Moved("corner_carried", "left"))
+    found = wound_up(bench.state, bench.readings, pivots_of(bench.state, bench.readings)[0])
+    assert found == [], "no height was read, so nothing is known of its twist"
+    other = Bench(joint, entries=(*rates, *arm, mm("front.left.height", 360, "height", "hub_to_arch")))
+    other.do(Moved("hanging"), *to_snug(joint="arm"), Moved("corner_carried", "left"))
+    other.put(work("torqued", joint="arm", at_height_mm=420.0))
+    lift_ = wound_up(other.state, other.readings, pivots_of(other.state, other.readings)[0])[0]
+    force = 4000 * np.degrees(lift_.twist) / 330
+    rate = 4000 * np.degrees(1) / 330**2
+    assert lift_.lift == pytest.approx(0.75 * force / (30 * 0.6**2 + rate))
+
+
+def test_the_fronts_share_of_roll_stiffness_is_springs_and_bar_over_both_axles():
+    """By hand: k t²/2 of two springs and b t² of a bar; rates of the CAR, bar by its own closed form."""
+    bar = [choose("front.bar.fitted", "fixed_links"), typed("front.bar.diameter", 24), typed("front.bar.length", 900)]
+    readings, car, _ = job(*bar, typed("front.bar.hole_1", 250))
+    hole = bars_of(readings, car)[0].holes[0]
+    own = wheel_rate(bar_rates(24.0, 900.0, [250.0])[0], 1.0)
+    front, rear = 30 * 0.95**2 / 2 + own, 45 * 0.7**2 / 2
+    assert hole.front_share == pytest.approx(front / (front + rear))
+
+
+def test_a_car_is_not_driven_with_work_begun_or_off_its_wheels():
+    fresh = stands_now(JobState(), SPRINGS)
+    assert fresh.may_be_driven
+    first = Step("first", "Take it off", "hanging", "", phase=5)
+    later = replace(first, key="later", title="Put it back", rests_on=("first",), phase=7)
+    template: JobTemplate = replace(SPRINGS, steps=(first, later))
+    begun = Bench(entries=()).state
+    done = replace(begun, steps={first.key: (None, type("Done", (), {"outcome": "done", "step": first.key})())})
+    told = stands_now(done, template)
+    assert told.begun == ("Put it back",)
+    assert not told.may_be_driven
+    assert not stands_now(replace(begun, position="hanging"), SPRINGS).may_be_driven
+
+
+def test_a_typed_entry_keeps_what_was_typed():
+    entry = Entered("front.left.height", "hub_to_arch", {"height": Typed("360,5", "mm")})
+    assert entry.typed["height"].text == "360,5"
