@@ -14,6 +14,7 @@ from fair_spindle.core.realign import (
     Wanted,
     exact_changes,
     settle,
+    stays,
     try_steps,
     turned,
 )
@@ -130,7 +131,7 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
         tried = [try_steps(one, centre) for one, centre in zip(wheels, centres, strict=True)]
         best = best_pair(tried[0], tried[1], across)
         chosen = [one.changes[place] for one, place in zip(tried, best, strict=True)]
-        if all(np.allclose(now, before) for now, before in zip(chosen, centres, strict=True)):
+        if all(stays(one.adjusters, *two) for one, *two in zip(wheels, centres, chosen, strict=True)):
             break
         centres = chosen
     found = [settle(w, a[0], a[2], t, b) for w, a, t, b in zip(wheels, alone, tried, best, strict=True)]

@@ -21,8 +21,11 @@ ANGLES = ("toe", "camber", "caster")
 TOLERANCES = {"toe": to_core(0.05, "deg"), "camber": to_core(0.1, "deg"), "caster": to_core(0.25, "deg")}
 CLOSE = 1e-11
 AT_STOP = 1e-6
+# A step this small leaves an error far below any gauge: the next one would be its square. [mm]
+NEAR_MM = 1e-5
 MOST_ROUNDS = 20
 MOST_TRIED = 200
+WELL_INSIDE = 2.0
 SHARES = (1.0, 0.5, 0.25, 0.1, 0.03, 0.01)
 
 
@@ -127,7 +130,7 @@ def realign(
         tried = try_steps(wanted, inside)
         # Among answers that are equally good, the one that turns least.
         best = int(np.lexsort((turned(tried.changes), np.round(tried.cost, 9)))[0])
-        if np.allclose(tried.changes[best], inside):
+        if stays(wanted.adjusters, inside, tried.changes[best]):
             break
         inside = tried.changes[best]
     return settle(wanted, free, stopped, tried, best)
@@ -233,6 +236,45 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
     angles = angles_of(wanted, changes)
     off = [((angles[name] - goal) / wanted.tolerances[name]) ** 2 for name, goal in wanted.targets.items()]
     return Tried(changes, angles, np.sum(off, axis=0))
+
+
+def stays(adjusters: Sequence[Adjuster], centre: Array, chosen: Array) -> bool:
+    """Whether the best setting lies well inside those that were tried about a centre, so that all is tried.
+
+    Parameters
+    ----------
+    adjusters : sequence of Adjuster
+        m of them. [-]
+    centre, chosen : array
+        What was tried about, and the best of it, shape (m,). [mm]
+
+    Returns
+    -------
+    bool
+        True within two steps of each; of five adjusters or more, of which fewer are tried, within the step itself.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Settings are tried for at least three steps to either side of it, of five adjusters or more for one.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.adjuster import on
+    >>> rod = Adjuster("rod", on("tie"), 1.5, 1 / 6, -9, 9)
+    >>> stays([rod], np.array([0.1]), np.array([0.25])), stays([rod], np.array([0.1]), np.array([0.75]))
+    (True, False)
+    """
+    steps = np.array([one.per_turn * one.step for one in adjusters])
+    inside = WELL_INSIDE if len(adjusters) <= 4 else 0.6
+    return bool(np.all(np.abs(chosen - centre) <= inside * steps))
 
 
 def _likely(wanted: Wanted, centre: Array, changes: Array) -> NDArray[np.int64]:
@@ -377,7 +419,7 @@ def _inside(misses: Misses, adjusters: Sequence[Adjuster]) -> Array:
             return now
         now = np.clip(now + share * move, low, high)
         off, slope = there
-        if np.max(np.abs(share * move), initial=0.0) < CLOSE * 100:
+        if np.max(np.abs(share * move), initial=0.0) < NEAR_MM:
             break
     return np.asarray(now)
 

@@ -7,7 +7,7 @@ from math import degrees
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_car, align_rods
+from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel, align_rods, follow_plan
 from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
@@ -76,7 +76,8 @@ class TurnsOfJobView(View):
 def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     """The turns of a job: what is planned, what was turned, and what is still wanted."""
     now = standing(database, job_id)
-    plan, wheels = align_car(now.state, now.aligning, samples) if samples else now.aligned
+    plan = now.outlook.plan_drawn(samples)
+    wheels = follow_plan(plan, now.state, now.aligning) if samples else now.aligned[1]
     ratio = now.readings.quantities.get("car.steering_ratio")
     labels = {key: one.label for key, one in now.sheet.fields.items()}
     return TurnsOfJobView(

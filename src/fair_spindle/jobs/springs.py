@@ -32,7 +32,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     """Everything about a job's springs; how sure, where samples are drawn."""
     now = _springs_job(database, job_id)
     car, readings = now.sprung, now.readings
-    sitting = sit(car, readings.quantities, samples)
+    sitting = now.outlook.sitting_drawn(samples)
     after = heights_after(readings)
     scales = readings.quantities.get("car.check_loads")
     weighed = {key: scales.parts[key.replace(".", "_")] for key in CORNERS} if scales and scales.parts else {}
@@ -62,7 +62,7 @@ def see_sits(now: Standing) -> list[m.SitsView]:
     """Where each wheel was to stand and where it does, for a job on springs."""
     if not now.changes_springs:
         return []
-    return _wheels(sit(now.sprung, now.readings.quantities), now.readings, heights_after(now.readings))
+    return _wheels(now.sitting, now.readings, heights_after(now.readings))
 
 
 def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.TriedSits:

@@ -8,34 +8,31 @@ from functools import cached_property
 
 from fair_spindle.core.after.height_model import HeightModel, model_of_car, model_of_corners
 from fair_spindle.core.corner import Corner as Corner3D
-from fair_spindle.core.floor.asking import Readings, readings_now, with_limits
+from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.deriving import derive, derive_on, effective
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
 from fair_spindle.core.floor.plan_now import template_now
-from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
-from fair_spindle.core.outlook.aligned import AlignedWheel, align_car, align_rods, look_aligned, look_rods
+from fair_spindle.core.outlook.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
 from fair_spindle.core.outlook.bolted import look_joints
 from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
-from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.limits import wheel_travels
-from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights, with_read_heights
+from fair_spindle.core.outlook.settled import heights_after, look_settled
 from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.sitting import Sitting, sit
-from fair_spindle.core.outlook.sprung_car import SprungCar, sprung_car
+from fair_spindle.core.outlook.sitting import Sitting
+from fair_spindle.core.outlook.sprung_car import SprungCar
 from fair_spindle.core.outlook.turning import CarPlan
 from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.jobs.outlook import Outlook, outlook_of
 from fair_spindle.records.tables import BookRow
-
-SAMPLES = 600
 
 
 @dataclass(frozen=True)
@@ -87,9 +84,14 @@ class Standing:
         return after
 
     @cached_property
+    def outlook(self) -> Outlook:
+        """What is worked out of its readings alone."""
+        return outlook_of(self.state, self.template, self.limits)
+
+    @property
     def readings(self) -> Readings:
         """Everything read in it."""
-        return with_limits(readings_now(self.state, self.template), self.limits)
+        return self.outlook.readings
 
     @property
     def sheet(self) -> Sheet:
@@ -106,16 +108,15 @@ class Standing:
         """What is computed about them."""
         return plans_of(self.corners)
 
-    @cached_property
+    @property
     def corner_points(self) -> Mapping[str, Corner3D]:
         """Wheels whose points are known, by axle and side."""
-        wheels = wheels_of(self.readings, self.readings.quantities)
-        return {key: one.corner for key, one in wheels.items() if isinstance(one.corner, Corner3D)}
+        return self.outlook.corner_points
 
-    @cached_property
+    @property
     def sprung(self) -> SprungCar:
         """What decides where the car sits."""
-        return sprung_car(self.readings, self.loads, self.corner_points)
+        return self.outlook.sprung
 
     @property
     def height_model(self) -> HeightModel | None:
@@ -124,31 +125,28 @@ class Standing:
             return model_of_corners(self.corners)
         return model_of_car(self.sprung) if self.changes_springs else None
 
-    @cached_property
+    @property
     def sitting(self) -> Sitting:
         """Where the car will sit, and how sure that is."""
-        return sit(self.sprung, self.readings.quantities, SAMPLES)
+        return self.outlook.sitting
 
-    @cached_property
+    @property
     def aligning(self) -> Readings:
         """Readings that toe and camber are planned from: with the heights the springs bring, or those read since."""
-        return with_read_heights(self.foreseen)
-
-    @cached_property
-    def foreseen(self) -> Readings:
-        """Readings with the heights that new springs are to bring."""
-        return with_heights(self.readings, self.sitting) if self.changes_springs else self.readings
+        return self.outlook.aligning
 
     @cached_property
     def aligned(self) -> tuple[CarPlan, dict[str, AlignedWheel]]:
         """The turns of every wheel, without how sure they are."""
-        return align_car(self.state, self.aligning)
+        plan = self.outlook.plan
+        return plan, follow_plan(plan, self.state, self.aligning)
 
     @cached_property
     def predicted(self) -> Predicted:
         """Heights and angles as they are to come out, with how sure that is."""
         sitting = self.sitting if self.changes_springs else Sitting()
-        return Predicted(sitting, self.foreseen, align_car(self.state, self.foreseen, SAMPLES)[1])
+        foreseen = self.outlook.foreseen
+        return Predicted(sitting, foreseen, follow_plan(self.outlook.foreseen_plan, self.state, foreseen))
 
     @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
@@ -185,10 +183,10 @@ class Standing:
         """Readings that are out of line."""
         return doubts_now(self.state, self.readings)
 
-    @cached_property
+    @property
     def loads(self) -> CarLoads | None:
         """What stands on the four wheels."""
-        return loads_now(self.state, self.readings)
+        return self.outlook.loads
 
     @cached_property
     def last_undoable(self) -> Event | None:

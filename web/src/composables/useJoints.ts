@@ -22,12 +22,13 @@ export interface Joints {
   keep(joint: string): Promise<boolean>
 }
 
-/** The adapter as the log takes it; null where none is on the wrench, a refusal where its lengths are no numbers. */
+/** The adapter as the log takes it; null where none is on the wrench or only half is told yet, a refusal where its
+ * lengths are no numbers. */
 export async function adapterOf(one: WrenchAdapter) {
-  if (!one.wrench.trim() && !one.adapter.trim()) return null
+  if (!one.wrench.trim() || !one.adapter.trim()) return null
   const { numbers } = await readTyped({
     numbers: {
-      ...inUnit('mm', { wrench: one.wrench || '0', adapter: one.adapter || '0' }),
+      ...inUnit('mm', { wrench: one.wrench, adapter: one.adapter }),
       ...inUnit('deg', { angle: one.angle || '0' }),
     },
   })

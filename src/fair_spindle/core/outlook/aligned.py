@@ -83,13 +83,23 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     >>> align_car(JobState(), readings_now(JobState(), ALIGN))[1]["rear.left"].still is None
     True
     """
+    plan = plan_wheels(readings, samples)
+    return plan, follow_plan(plan, state, readings)
+
+
+def plan_wheels(readings: Readings, samples: int = 0) -> CarPlan:
+    """The turns of every wheel by what was read, how sure they are where samples are drawn."""
     ratio = readings.quantities.get("car.steering_ratio")
     wheels = {
         key: one if one.read.keys() == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
         for key, one in wheels_of(readings, readings.quantities).items()
     }
-    plan = plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
-    stood = thrust_as_read(wheels)
+    return plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
+
+
+def follow_plan(plan: CarPlan, state: JobState, readings: Readings) -> dict[str, AlignedWheel]:
+    """Hold planned turns against what was turned and read again, the rear axle first."""
+    stood = thrust_as_read({key: one.wheel for key, one in plan.wheels.items()})
     through: dict[str, AlignedWheel] = {}
     # The front is set to the thrust line that the rear axle comes to with its own correction.
     thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
@@ -101,7 +111,7 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
         toes = [_comes_to_toe(through[key]) for key in keys]
         if axle == "rear" and len(toes) == 2 and toes[0] is not None and toes[1] is not None:
             thrust = (toes[0] - toes[1]) / 2
-    return plan, {key: through[key] for key in plan.wheels}
+    return {key: through[key] for key in plan.wheels}
 
 
 def _comes_to_toe(one: AlignedWheel) -> float | None:
