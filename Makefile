@@ -7,7 +7,7 @@ WEB_APP := src/fair_spindle/web_app/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 BROWSER := /usr/bin/chromium
 
-.PHONY: setup web demo test check shots bench types format browser
+.PHONY: setup web demo test check shots bench mutants hidden types format browser
 
 setup: $(VENV)/.ready $(WEB_APP)
 	@$(PY) -m compileall -q src
@@ -58,6 +58,13 @@ format: setup
 
 shots: setup browser
 	$(PY) tools/take_shots.py
+
+mutants: setup
+	$(PY) tools/mutants.py
+	$(PY) tools/mutants.py --swaps 30
+
+hidden: setup
+	$(PY) tools/hidden_cars.py 100
 
 bench: setup
 	$(PY) tools/bench.py

@@ -250,8 +250,15 @@ def _star(at: np.ndarray, middle: np.ndarray) -> tuple[int, ...]:
         skip = max(half, 1)
         return tuple(int(around[place * skip % count]) for place in range(count))
     found, left = [0, half], list(range(1, half))
+
+    def apart(one: int, other: int) -> int:
+        """How many pairs lie between two, the shorter way round."""
+        off = abs(one - other) % half
+        return min(off, half - off)
+
     while left:
-        first = max(left, key=lambda one: (min(abs(one - done) % half for done in found if done != one), -one))
+        last = found[-2]
+        first = max(left, key=lambda one: (min(apart(one, done) for done in found), apart(one, last), -one))
         left.remove(first)
         found += [first, first + half]
     return tuple(int(around[place]) for place in found)

@@ -1,12 +1,13 @@
-"""What is worked out of a log's readings alone: kept while none of them changes, whatever else is written."""
+"""What is worked out of a log's readings: each result is kept while the readings it rests on do not change."""
 
 from __future__ import annotations
 
 import hashlib
 from collections import OrderedDict
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
 from functools import cached_property
 from threading import Lock
+from typing import TypeVar
 
 from fair_spindle.core.corner import Corner
 from fair_spindle.core.floor.asking import Readings, readings_now, with_limits
@@ -22,18 +23,20 @@ from fair_spindle.core.outlook.turning import CarPlan
 from fair_spindle.core.planning.template import JobTemplate
 
 SAMPLES = 600
-MOST = 24
+MOST = 160
+Result = TypeVar("Result")
 _lock = Lock()
-_kept: OrderedDict[bytes, Outlook] = OrderedDict()
+_kept: OrderedDict[tuple[bytes, str], object] = OrderedDict()
 
 
 class Outlook:
-    """Readings, where the car will sit, the turns that are planned; each worked out when it is first asked for."""
+    """Readings, where the car will sit, the turns that are planned; each worked out when it is first asked for.
+
+    What is foreseen rests on nothing that is read after the work; the turns on the heights of it alone.
+    """
 
     def __init__(self, state: JobState, template: JobTemplate, limits: Mapping[str, float]) -> None:
         self._state, self._template, self._limits = state, template, limits
-        self._plans: dict[int, CarPlan] = {}
-        self._sittings: dict[int, Sitting] = {}
 
     @property
     def changes_springs(self) -> bool:
@@ -53,24 +56,22 @@ class Outlook:
     @cached_property
     def corner_points(self) -> Mapping[str, Corner]:
         """Wheels whose points are known, by axle and side."""
-        wheels = wheels_of(self.readings, self.readings.quantities)
+        wheels = _once(self._before, "wheels", lambda: wheels_of(self.readings, self.readings.quantities))
         return {key: one.corner for key, one in wheels.items() if isinstance(one.corner, Corner)}
 
     @cached_property
     def sprung(self) -> SprungCar:
         """What decides where the car sits."""
-        return sprung_car(self.readings, self.loads, self.corner_points)
+        return _once(self._before, "sprung", lambda: sprung_car(self.readings, self.loads, self.corner_points))
 
-    @cached_property
+    @property
     def sitting(self) -> Sitting:
         """Where the car will sit, and how sure that is."""
         return self.sitting_drawn(SAMPLES)
 
     def sitting_drawn(self, samples: int) -> Sitting:
         """Where the car will sit, with so many drawn cars to say how sure that is."""
-        if samples not in self._sittings:
-            self._sittings[samples] = sit(self.sprung, self.readings.quantities, samples)
-        return self._sittings[samples]
+        return _once(self._before, f"sitting {samples}", lambda: sit(self.sprung, self.readings.quantities, samples))
 
     @cached_property
     def foreseen(self) -> Readings:
@@ -82,31 +83,46 @@ class Outlook:
         """Readings that toe and camber are planned from: with the heights foreseen, or those read since."""
         return with_read_heights(self.foreseen)
 
-    @cached_property
+    @property
     def plan(self) -> CarPlan:
         """The turns of every wheel, without how sure they are."""
         return self.plan_drawn(0)
 
     def plan_drawn(self, samples: int) -> CarPlan:
         """The turns of every wheel, with so many drawn axles to say how sure they are."""
-        if samples not in self._plans:
-            self._plans[samples] = plan_wheels(self.aligning, samples)
-        return self._plans[samples]
+        return _once(self._with_heights, f"plan {samples}", lambda: plan_wheels(self.aligning, samples))
 
-    @cached_property
+    @property
     def foreseen_plan(self) -> CarPlan:
         """The turns for the heights that were foreseen, with how sure they are."""
-        return plan_wheels(self.foreseen, SAMPLES)
+        return _once(self._before, "foreseen plan", lambda: plan_wheels(self.foreseen, SAMPLES))
+
+    @cached_property
+    def _before(self) -> bytes:
+        return self._key(key for key in self._state.entries if ".check_" not in key)
+
+    @cached_property
+    def _with_heights(self) -> bytes:
+        entries = self._state.entries
+        return self._key(key for key in entries if ".check_" not in key or key.endswith("check_height"))
+
+    def _key(self, keys: Iterable[str]) -> bytes:
+        """What some readings say, so that a change beside the program is seen too."""
+        told = [(key, repr(self._state.entries[key].act)) for key in sorted(keys)]
+        kind = (self._template.key, self._template.pages, sorted(self._limits.items()))
+        return hashlib.blake2b(repr((kind, told)).encode(), digest_size=16).digest()
 
 
-def outlook_of(state: JobState, template: JobTemplate, limits: Mapping[str, float]) -> Outlook:
-    """The outlook of a log; the same one for every log with the same readings, known by what they say."""
-    entries = sorted((key, repr(taken.act)) for key, taken in state.entries.items())
-    told = repr((template.key, template.pages, sorted(limits.items()), entries)).encode()
-    key = hashlib.blake2b(told, digest_size=16).digest()
+def _once(key: bytes, name: str, make: Callable[[], Result]) -> Result:
+    """A result that was worked out of the same readings before, or is now."""
+    place = (key, name)
     with _lock:
-        found = _kept.setdefault(key, Outlook(state, template, limits))
-        _kept.move_to_end(key)
+        if place in _kept:
+            _kept.move_to_end(place)
+            return _kept[place]  # type: ignore[return-value]  # kept under the name it was made for
+    made = make()
+    with _lock:
+        _kept[place] = made
         while len(_kept) > MOST:
             _kept.popitem(last=False)
-    return found
+    return made

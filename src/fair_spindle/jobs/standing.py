@@ -31,7 +31,7 @@ from fair_spindle.core.planning.kinds import KINDS
 from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
-from fair_spindle.jobs.outlook import Outlook, outlook_of
+from fair_spindle.jobs.outlook import Outlook
 from fair_spindle.records.tables import BookRow
 
 
@@ -86,7 +86,7 @@ class Standing:
     @cached_property
     def outlook(self) -> Outlook:
         """What is worked out of its readings alone."""
-        return outlook_of(self.state, self.template, self.limits)
+        return Outlook(self.state, self.template, self.limits)
 
     @property
     def readings(self) -> Readings:

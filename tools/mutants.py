@@ -1,0 +1,162 @@
+"""Deliberate errors in the calculation modules of the core, one at a time: how many of them a test notices.
+
+``mutants.py`` runs every module of ``DIRECT`` against its direct tests with mutmut, in a copy outside the clone;
+``mutants.py NAME …`` some of them; ``mutants.py --swaps N`` a seeded sample of swapped sides, axles and signs over
+the other rooms, each against the tests of the core.  An error that only changes the words of a message counts apart.
+"""
+
+import ast
+import difflib
+import random
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+BIN = Path(sys.executable).parent
+DIRECT = {
+    "fasteners": ["published/test_threads.py", "published/test_bolts.py"],
+    "tightening": ["published/test_bolts.py"],
+    "drag_link": ["published/test_solid_axle.py"],
+    "travel": ["published/test_springs.py"],
+    "sway_bar": ["published/test_springs.py"],
+    "rubber": ["core/test_rubber_and_heights.py"],
+    "bounded": ["published/test_edges.py"],
+    "springs": ["published/test_springs.py", "published/test_edges.py"],
+    "toe": ["published/test_cases.py", "published/test_geometry.py"],
+    "threads": ["published/test_cases.py"],
+    "heights": ["published/test_cases.py"],
+    "gauging": ["published/test_gauging.py"],
+    "wheel_angles": ["published/test_geometry.py"],
+}
+LEFT_OUT = shutil.ignore_patterns("web_app", "__pycache__", "screenshots")
+SLOW = ("--deselect", "tests/core/test_hidden_cars.py")
+CONFIG = """
+[project]
+name = "copy"
+version = "0"
+[tool.mutmut]
+source_paths = ["src"]
+only_mutate = ["src/fair_spindle/core/{name}.py"]
+pytest_add_cli_args_test_selection = [{tests}]
+pytest_add_cli_args = ["--noconftest", "-p", "no:cacheprovider", "--doctest-modules", "-x", "-q"]
+also_copy = ["src", "tests", "docs", "web/src/api"]
+[tool.pytest.ini_options]
+pythonpath = ["src", "tests/published", "tests/core", "tests"]
+markers = ["published: x", "identity: x", "screen: x"]
+"""
+SWAPS = (
+    ('"left"', '"right"'), ('"right"', '"left"'), ('"front"', '"rear"'), ('"rear"', '"front"'),
+    (".low", ".high"), (".high", ".low"), (" - ", " + "), (" + ", " - "), ("before", "after"), (" <= ", " >= "),
+)  # fmt: skip
+
+
+def module(name: str) -> tuple[int, int, int, list[str]]:
+    """Errors put into one module, noticed, those of words alone, and survivors with file and line."""
+    with tempfile.TemporaryDirectory() as place:
+        copy = Path(place)
+        for part in ("src", "tests", "docs"):
+            shutil.copytree(
+                ROOT / part, copy / part, ignore=shutil.ignore_patterns("web_app", "__pycache__", "screenshots")
+            )
+        tests = [f"src/fair_spindle/core/{name}.py", *(f"tests/{one}" for one in DIRECT[name])]
+        (copy / "pyproject.toml").write_text(CONFIG.format(name=name, tests=", ".join(f'"{one}"' for one in tests)))
+        subprocess.run([BIN / "mutmut", "run", "--max-children", "2"], cwd=copy, capture_output=True, check=False)
+        told = subprocess.run(
+            [BIN / "mutmut", "results", "--all", "true"], cwd=copy, capture_output=True, text=True
+        ).stdout
+        stood = dict(re.findall(r"^\s+(\S+): (.+)$", told, re.M))
+        survived = [one for one, how in stood.items() if how in ("survived", "no tests")]
+        found, words = [], 0
+        for one in survived:
+            diff = subprocess.run([BIN / "mutmut", "show", one], cwd=copy, capture_output=True, text=True).stdout
+            gone, come = (re.findall(rf"^\{sign}(?!\{sign})(.*)$", diff, re.M) for sign in "-+")
+            if _words_only(gone, come):
+                words += 1
+            else:
+                found.append(f"core/{name}.py:{_line(name, gone)}: {' '.join(come).strip()[:90]}")
+        return len(stood), len(stood) - len(survived), words, found
+
+
+def _words_only(gone: list[str], come: list[str]) -> bool:
+    """Whether a change only touches what stands in quotes, or the name an error is given."""
+
+    def bare(lines: list[str]) -> str:
+        return re.sub(r'f?"[^"]*"|None', "''", " ".join(lines)).replace(" ", "")
+
+    return bare(gone) == bare(come)
+
+
+def _line(name: str, gone: list[str]) -> int:
+    text = (ROOT / "src/fair_spindle/core" / f"{name}.py").read_text().splitlines()
+    close = difflib.get_close_matches(gone[0].strip() if gone else "", [line.strip() for line in text], 1)
+    return next((n for n, line in enumerate(text, 1) if close and line.strip() == close[0]), 0)
+
+
+def swaps(count: int, seed: int = 1) -> None:
+    """Swap a side, an axle, a limit or a sign somewhere in the other rooms of the core."""
+    rng = random.Random(seed)
+    rooms = ("outlook", "floor", "after")
+    files = sorted(file for room in rooms for file in (ROOT / "src/fair_spindle/core" / room).glob("[a-z]*.py"))
+    sites = [(file, n, old, new) for file in files for n, line in _code(file) for old, new in SWAPS if old in line]
+    noticed = 0
+    for file, n, old, new in rng.sample(sites, count):
+        with tempfile.TemporaryDirectory() as place:
+            copy = Path(place)
+            for part in ("src", "tests", "docs", "pyproject.toml"):
+                take = shutil.copytree if (ROOT / part).is_dir() else shutil.copy
+                take(ROOT / part, copy / part)
+            target = copy / file.relative_to(ROOT)
+            lines = target.read_text().splitlines(keepends=True)
+            lines[n - 1] = lines[n - 1].replace(old, new, 1)
+            target.write_text("".join(lines))
+            command = [
+                sys.executable,
+                "-m",
+                "pytest",
+                "-x",
+                "-q",
+                "tests/core",
+                "--deselect",
+                "tests/core/test_hidden_cars.py",
+            ]
+            ran = subprocess.run(
+                command, cwd=copy, capture_output=True, env={"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin"}
+            )
+            noticed += ran.returncode != 0
+            if not ran.returncode:
+                print(f"not noticed: {file.relative_to(ROOT)}:{n}: {old.strip()} -> {new.strip()}", flush=True)
+    print(f"swaps: {noticed} of {count} noticed")
+
+
+def _code(file: Path) -> list[tuple[int, str]]:
+    """Lines of a file that are code, not docstrings or comments."""
+    text = file.read_text()
+    words = set()
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            words |= set(range(node.lineno, (node.end_lineno or node.lineno) + 1))
+    lines = [(n, line) for n, line in enumerate(text.splitlines(), 1) if n not in words]
+    return [(n, line) for n, line in lines if not line.lstrip().startswith(("#", "import", "from"))]
+
+
+def main(asked: list[str]) -> None:
+    if asked[:1] == ["--swaps"]:
+        swaps(int(asked[1]))
+        return
+    print("| module | errors | noticed | words only | share |\n| --- | --- | --- | --- | --- |", flush=True)
+    survivors = []
+    for name in asked or DIRECT:
+        errors, noticed, words, found = module(name)
+        print(
+            f"| `core/{name}.py` | {errors} | {noticed} | {words} | {noticed / max(errors - words, 1):.0%} |",
+            flush=True,
+        )
+        survivors += found
+    print("\n".join(survivors))
+
+
+main(sys.argv[1:])
