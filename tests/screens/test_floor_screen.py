@@ -131,7 +131,7 @@ def test_the_baseline_is_walked_with_the_keyboard_alone(tuner):
     expect(page.get_by_text("reading 2 of 3")).to_be_visible()
     page.keyboard.type("368.5")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("✓ 368.4 mm ± 2.7, 2 readings, spread 0.2 mm")).to_be_visible()
+    expect(page.get_by_text("✓ 368.4 mm ± 2.6, 2 readings, spread 0.2 mm")).to_be_visible()
     expect(page.get_by_text("✓ −0.50° ± 0.12")).to_be_visible()
     expect(tuner.field("Left Sprung load")).to_have_value("3132")  # from the car's record
     tuner.field("Left Old end length").focus()

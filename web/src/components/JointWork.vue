@@ -85,11 +85,6 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
   let degrees = 0
   try {
     on = isTorque ? await adapterOf(adapter.value) : null
-    if (isTorque && !on && (adapter.value.adapter.trim() || adapter.value.wrench.trim())) {
-      problem.value =
-        'An adapter needs both lengths: grip to drive, and drive to bolt. Empty both for none.'
-      return
-    }
     const typed = turns ? await readTyped({ numbers: inUnit('deg', { angle: angle.value }) }) : null
     degrees = typed?.numbers.angle ?? 0
   } catch (error) {
