@@ -121,6 +121,25 @@ def test_slopes_alone_give_turns_and_points_replace_them_corner_by_corner():
     assert "misses what all other readings say" in deep["front.left"].differs
 
 
+def test_a_length_that_no_other_reading_bears_out_is_left_out_and_named():
+    """80 mm is a slip of the tape, 0.3 mm is not."""
+    drawn = list(points())
+    length = math.dist(STRUT["tie_inner"], STRUT["tie_outer"])
+    alone, slipped, sound = (
+        wheels_of(record(TIE[0], *drawn, *more), ANGLES)["front.left"]
+        for more in (
+            [],
+            [typed("front.left.tie.length", f"{length - 80:.1f}")],
+            [typed("front.left.tie.length", f"{length + 0.3:.1f}")],
+        )
+    )
+    assert slipped.corner.points == alone.corner.points
+    assert slipped.differs.startswith("Length of tie misses")
+    assert "left out" in slipped.differs
+    assert sound.corner.points != alone.corner.points
+    assert not sound.differs
+
+
 FLAT = {
     "upper_front": (160, 400, 285), "upper_rear": (-160, 400, 285), "upper_ball": (0, 640, 300),
     "lower_front": (160, 350, -10), "lower_rear": (-160, 350, -10), "lower_ball": (0, 690, 0),

@@ -79,7 +79,8 @@ class AxleSureness:
     """How sure the plan of an axle is.
 
     ``wheels`` one by one, ``chance`` that both and all they make together end inside, ``across`` ± of what they
-    make together [rad], ``shares`` of the variance by reading, the largest first, ``thrust`` as drawn [rad] (n,).
+    make together [rad], ``shares`` of the variance by reading, the largest first, ``thrust`` as drawn [rad] (n,),
+    ``across_chances`` that each of what they make together ends inside.
     """
 
     wheels: tuple[Sureness, ...]
@@ -87,6 +88,7 @@ class AxleSureness:
     across: Mapping[str, float]
     shares: Mapping[str, float]
     thrust: Array
+    across_chances: Mapping[str, float] = field(default_factory=dict)
 
 
 def how_sure(
@@ -182,6 +184,7 @@ def how_sure(
         },
         variance_shares(draws, off),
         thrust,
+        {one.name: float(np.mean(np.abs(miss) <= 1)) for one, miss in zip(across, together, strict=len(wheels) == 2)},
     )
 
 

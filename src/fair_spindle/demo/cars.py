@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from math import dist
 from uuid import NAMESPACE_URL, uuid5
 
 from fair_spindle.core.floor.log import Act, Entered, Fastener, Listed, Typed
@@ -78,6 +79,7 @@ _VESSIK_POINTS = {
     "rear.left.point.tie_outer": (-2953, 695, -76),
     "rear.left.point.wheel_center": (-2775, 750, 0),
 }
+_DRAWN = {"rill": _POINTS, "cragg": _CRAGG_POINTS, "halm": _HALM_POINTS, "vessik": _VESSIK_POINTS}
 
 
 def fill_cars(database: Database) -> dict[str, str]:
@@ -87,9 +89,9 @@ def fill_cars(database: Database) -> dict[str, str]:
         add_car(database, CarCreate(id=ids[name], car=car, front_layout=front, rear_layout=rear))
         desk = Desk(database, ids[name], car=True)
         desk.write(*_whole_car(*numbers), *_kinds(name))  # type: ignore[arg-type]
-        desk.write(*_numbers(desk))
+        desk.write(*_numbers(desk, _DRAWN.get(name, {})))
     rill = Desk(database, ids["rill"], car=True)
-    rill.write(*_points(_POINTS), _fasteners(), *joints())
+    rill.write(*_points(_DRAWN["rill"]), _fasteners(), *joints())
     Desk(database, ids["cragg"], car=True).write(
         *_points(_CRAGG_POINTS), Entered("rear.panhard_body", choice="right")
     )
@@ -131,17 +133,20 @@ def _kinds(name: str) -> Iterator[Act]:
     yield Entered("front.bar.fitted", choice="fixed_links")
 
 
-def _numbers(desk: Desk) -> Iterator[Act]:
-    """A length, a rise and bushings for every arm of the car, and its springs."""
+def _numbers(desk: Desk, drawn: Mapping[str, tuple[int, int, int]]) -> Iterator[Act]:
+    """A length, a rise and bushings for every arm of the car, and its springs; lengths as drawn where points are."""
     for key, asked in desk.now.sheet.fields.items():
-        act = _number_of(key, asked)
+        act = _number_of(key, asked, drawn)
         if act:
             yield act
 
 
-def _number_of(key: str, asked: Field) -> Act | None:
+def _number_of(key: str, asked: Field, drawn: Mapping[str, tuple[int, int, int]]) -> Act | None:
     arm, _, name = asked.name.partition(".")
     if name == "length" and arm != "bar":
+        ends = [drawn.get(f"{asked.axle}.left.point.{arm}_{end}") for end in ("inner", "outer")]
+        if ends[0] and ends[1]:
+            return _typed(key, f"{dist(ends[0], ends[1]):.1f}", "mm")
         return _typed(key, _ARM_LENGTHS.get(arm, "318"), "mm")
     if name == "rise":
         return _typed(key, "-12" if asked.side == "right" else "-14", "mm")

@@ -63,6 +63,8 @@ from fair_spindle.records.books import jobs_of, load_log
 from fair_spindle.records.database import Database
 
 SWEEP_MM = 80
+# A turn shorter than this fits any thread. [mm]
+WORTH_CHECKING = 3.0
 RIM = 200.0  # mm, in the drawings only
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 
@@ -312,7 +314,7 @@ def _worth(wheel: Wheel) -> list[WorthView]:
 
 def say_check(one: Adjuster, change: float) -> str:
     """What to look at before a turn is given whose stops nobody told."""
-    if one.stops_told or not change:
+    if one.stops_told or abs(change) < WORTH_CHECKING:
         return ""
     return f"Its stops were not told: check that it goes {abs(change):.1f} mm {'further' if change > 0 else 'back'}."
 
@@ -367,13 +369,16 @@ def _together(axle: str, one: AxlePlan, ratio: float | None) -> Iterator[Togethe
         if axle == "front" and name == "thrust" and ratio:
             label, value, off, limit = "steering wheel", -ratio * off, -ratio * off, ratio * limit
             plus_minus = None if plus_minus is None else ratio * plus_minus
+        inside = abs(off) <= limit * (1 + 1e-9)
+        chance = one.sureness.across_chances.get(name) if one.sureness else None
         yield TogetherView(
             name=label,
             value_deg=degrees(value),
             goal_deg=degrees(value - off),
             plus_minus_deg=None if plus_minus is None else degrees(plus_minus),
             limit_deg=degrees(limit),
-            inside=abs(off) <= limit * (1 + 1e-9),
+            inside=inside,
+            verdict=verdict(inside, chance),
         )
 
 

@@ -55,6 +55,9 @@ class AxleToeView(View):
     steering_wheel_deg: float | None
 
 
+Verdict = Literal["likely", "open", "missed"]
+
+
 class TogetherView(View):
     """Something both wheels of an axle make together, how sure it is, and how far off it may be. [deg]"""
 
@@ -64,6 +67,7 @@ class TogetherView(View):
     plus_minus_deg: float | None
     limit_deg: float
     inside: bool
+    verdict: Verdict
 
 
 class ShareView(View):
@@ -122,9 +126,6 @@ class AdjusterView(View):
     said: str
     needed: str
     check: str
-
-
-Verdict = Literal["likely", "open", "missed"]
 
 
 class TargetView(View):

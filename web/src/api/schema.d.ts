@@ -6120,6 +6120,11 @@ export interface components {
             plus_minus_deg: number | null;
             /** Value Deg */
             value_deg: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "likely" | "open" | "missed";
         };
         /**
          * Tolerances

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { AxlePlanView } from '../api/client'
-import { sayNumber } from '../composables/useWords'
+import { sayNumber, VERDICTS } from '../composables/useWords'
 
 defineProps<{ axle: AxlePlanView }>()
 const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
@@ -13,8 +13,12 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
       {{ sayNumber(axle.thrust_deg, 2) }}°.
     </p>
     <ul v-else>
-      <li v-for="one in axle.together" :key="one.name" :class="one.inside ? 'go' : 'wait'">
-        {{ one.inside ? '✓' : '▲' }} {{ capital(one.name) }}
+      <li
+        v-for="one in axle.together"
+        :key="one.name"
+        :class="one.verdict === 'likely' ? 'go' : 'wait'"
+      >
+        {{ VERDICTS[one.verdict] }} {{ capital(one.name) }}
         <b class="figure">{{ sayNumber(one.value_deg, 2) }}°</b>
         <template v-if="one.plus_minus_deg !== null">
           ± {{ sayNumber(one.plus_minus_deg, 2) }}</template

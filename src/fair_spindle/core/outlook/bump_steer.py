@@ -1,4 +1,4 @@
-"""Bump steer of a wheel: what its geometry gives, how sure that is, and geometry suited to what was read."""
+"""Bump steer of a wheel: what its geometry gives together with what was read, and how sure that is."""
 
 from __future__ import annotations
 
@@ -57,55 +57,6 @@ def bump_steer(geometry: Geometry, doubt: float, read: Quantity | None = None) -
     drawn = _slope(geometry)
     per_mm = (_slope(_moved(geometry, NEAR)) - drawn) / NEAR
     return _together(Quantity(drawn, 2**0.5 * abs(per_mm) * doubt), read)
-
-
-def suited(corner: Corner, doubt: float, read: Quantity | None) -> Corner:
-    """A corner whose bump steer is what the reading, or its points and the reading together, say.
-
-    Parameters
-    ----------
-    corner : Corner
-        By its points. [mm, rad]
-    doubt : float
-        Standard uncertainty of one of its points, > 0. [mm]
-    read : Quantity or None
-        Bump steer as read. [rad/mm]
-
-    Returns
-    -------
-    Corner
-        With the tie rod's inner end moved up or down; as given where nothing was read or no tie rod steers.
-
-    Raises
-    ------
-    NoSolution
-        The linkage locks at ride height.
-
-    Notes
-    -----
-    Newton's method on the height of the inner end, which toe per travel follows almost in a straight line.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> arm = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
-    >>> bare = Corner("semi_trailing", 1, 0.0, 0.0, arm, ())
-    >>> suited(bare, 1.0, Quantity(1e-5, 1e-6)) is bare
-    True
-    """
-    wanted = bump_steer(corner, doubt, read) if read else None
-    if wanted is None:
-        return corner
-    for _ in range(3):
-        now = _slope(corner)
-        per_mm = (_slope(_moved(corner, NEAR)) - now) / NEAR
-        if abs(per_mm) < 1e-9:
-            return corner
-        corner = _moved(corner, (wanted.value - now) / per_mm)
-    return corner
 
 
 def _together(drawn: Quantity, read: Quantity | None) -> Quantity:

@@ -12,9 +12,11 @@ from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_cor
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.outlook.adjusters import adjusters_of
 from fair_spindle.core.outlook.linkage_fit import (
+    IMPOSSIBLE,
     MODEL,
     Row,
     fit_linkage,
@@ -282,8 +284,8 @@ def _fused(record: Readings, baseline: Mapping[str, Quantity], key: str, drawn: 
     assert drawn.cloud is not None
     fitted = fit_linkage(corner, drawn.cloud, list(_evidence(record, baseline, key, corner)))
     said = "; ".join(
-        f"{name} misses what all other readings say by {abs(off):.1f} of its own ±. "
-        "Read it again, or the points near it"
+        f"{name[0].upper()}{name[1:]} misses what all other readings say by {abs(off) / COVERAGE:.1f} of its ±"
+        f"{' and is left out' if abs(off) > IMPOSSIBLE else ''}: read it again, or the points near it"
         for name, off in fitted.doubts
     )
     return replace(drawn, corner=fitted.corner, cloud=fitted.cloud, differs=said and f"{said}.")

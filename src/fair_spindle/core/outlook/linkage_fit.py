@@ -15,7 +15,8 @@ from fair_spindle.core.sureness import Cloud
 
 Array = NDArray[np.float64]
 ROUNDS = 3
-SURPRISING = 2.5
+# From how many of its own uncertainties on a reading is told not to fit, and is left out of the fit.
+SURPRISING, IMPOSSIBLE = 2.5, 4.0
 # What a model of rigid links on points leaves out of an angle as read: compliance, play.  The product's own. [rad]
 MODEL = np.radians(0.02)
 
@@ -66,8 +67,20 @@ def fit_linkage(corner: Corner, cloud: Cloud, rows: Sequence[Row]) -> Fitted:
 
     Maximum a posteriori: the points' cloud as prior, each reading with its uncertainty, by a least-squares update
     made about the last answer again (Gauss-Newton).  The new cloud follows the same gain, so that every reading's
-    share in it can still be told.  A linkage that locks on the way is left as it was.
+    share in it can still be told.  A linkage that locks on the way is left as it was.  A reading that misses all
+    others by more than four of its uncertainties is left out, the worst first, and told.
     """
+    used = list(rows)
+    left_out: list[tuple[str, float]] = []
+    while True:
+        fitted = _fitted(corner, cloud, used)
+        if not fitted.doubts or abs(fitted.doubts[0][1]) <= IMPOSSIBLE:
+            return replace(fitted, doubts=(*left_out, *fitted.doubts))
+        left_out.append(fitted.doubts[0])
+        used = [row for row in used if row.name != fitted.doubts[0][0]]
+
+
+def _fitted(corner: Corner, cloud: Cloud, rows: Sequence[Row]) -> Fitted:
     if not rows:
         return Fitted(corner, cloud)
     prior = cloud.matrix
