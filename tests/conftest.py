@@ -4,11 +4,15 @@ import socket
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
 from fair_spindle.demo.workshop import fill
 from fair_spindle.records.database import Database
+
+settings.register_profile("any machine", deadline=None)
+settings.load_profile("any machine")
 
 
 @pytest.fixture(scope="session")

@@ -42,7 +42,9 @@ version = "0"
 source_paths = ["src"]
 only_mutate = ["src/fair_spindle/core/{name}.py"]
 pytest_add_cli_args_test_selection = [{tests}]
-pytest_add_cli_args = ["--noconftest", "-p", "no:cacheprovider", "--doctest-modules", "-x", "-q"]
+pytest_add_cli_args = [
+  "--noconftest", "-p", "no:cacheprovider", "--hypothesis-profile=ci", "--doctest-modules", "-x", "-q",
+]
 also_copy = ["src", "tests", "docs", "web/src/api"]
 [tool.pytest.ini_options]
 pythonpath = ["src", "tests/published", "tests/core", "tests"]

@@ -200,7 +200,7 @@ def test_a_log_changed_after_the_signature_is_seen(client, jobs):
     assert "changed after it was signed" in answer.json()["message"]
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_every_sample_job_file_is_valid_by_the_published_schema(client, jobs):
     """Referee: the jsonschema library, draft 2020-12."""
     schema = client.get("/api/job-file.schema.json").json()

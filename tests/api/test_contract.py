@@ -34,7 +34,7 @@ def answers(client):
                 yield schema, path, filled, ways["get"]
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_every_page_answers_as_the_contract_says(client):
     """Referee: the jsonschema library, over the OpenAPI contract that the interface's types are made from."""
     checked, refused = Counter(), []
@@ -88,7 +88,7 @@ def lines(client):
 
 
 @pytest.mark.identity
-@settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=120, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_an_act_with_anything_in_it_is_taken_or_refused_in_words(client, lines, data):
     job, act = data.draw(st.sampled_from(lines))
@@ -114,7 +114,7 @@ BODIES = {
 
 
 @pytest.mark.identity
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_a_request_with_anything_in_it_is_answered_in_the_one_shape(client, data):
     jobs = [one["id"] for one in client.get("/api/jobs").json()]

@@ -83,7 +83,7 @@ def lessons(*more, steered=0.0):
     return {one.key: one for one in learn_toe(stories["front"], steered)}
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_one_reading_is_weighed_against_what_was_believed():
     """Source: JCGM 100, weighted mean; by hand for one wheel without steering, a toe read 25 mm lower."""
     found = lessons(*after("1", "-1.5"))
@@ -116,7 +116,7 @@ def test_a_crooked_steering_wheel_is_not_taken_for_bump_steer():
     assert moved[0] < 0.4 * moved[1], "left out and right in is what the steering wheel does"
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_what_is_learned_lies_off_the_truth_by_what_its_uncertainty_says():
     """Source: JCGM 101: for cars drawn from what was believed, errors over their uncertainty are standard normal."""
     generator = np.random.default_rng(7)

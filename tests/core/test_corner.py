@@ -52,7 +52,7 @@ def test_set_turns_are_within_half_a_flat_and_plain_counting_misses_by_the_new_e
     assert turns.plain_error == pytest.approx(3.5 / 118 + 9e-5 * height, abs=1e-9)
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_uncertainty_agrees_with_simulation():
     """Referee: numpy's random generator, as JCGM 101 propagates distributions (50,000 samples)."""
     one, rng = corner(), np.random.default_rng(8)

@@ -402,7 +402,5 @@ class Walk(RuleBasedStateMachine):
 def test_ten_thousand_random_steps_never_clamp_bonded_rubber_off_its_height():
     run_state_machine_as_test(
         Walk,
-        settings=settings(
-            max_examples=205, stateful_step_count=50, deadline=None, suppress_health_check=list(HealthCheck)
-        ),
+        settings=settings(max_examples=205, stateful_step_count=50, suppress_health_check=list(HealthCheck)),
     )

@@ -203,5 +203,5 @@ class Floor(RuleBasedStateMachine):
         assert replay(self.log.events, FRONT_STRUT).places == self.log.state.places
 
 
-Floor.TestCase.settings = settings(max_examples=60, stateful_step_count=40, deadline=None)
+Floor.TestCase.settings = settings(max_examples=60, stateful_step_count=40)
 TestFloor = Floor.TestCase

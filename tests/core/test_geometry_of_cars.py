@@ -278,7 +278,7 @@ def test_a_point_that_cannot_be_right_is_told_with_its_wheel():
     assert "both wheels move together" in solid.problem
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_how_sure_the_turns_are_agrees_with_the_law_of_propagation():
     """Referee: JCGM 100, clause 5.1.2, in closed form; by slopes all is linear but slope × travel."""
     wheel = Slopes(1, -0.01, 0.002, -3e-5, -2e-4, 4e-6, 0.0, {"tie": (1 / 120, 0.0)})
@@ -306,7 +306,7 @@ def test_how_sure_the_turns_are_agrees_with_the_law_of_propagation():
     assert both.across["thrust"] == pytest.approx(2 * own / math.sqrt(2), rel=0.03), "the height is common to both"
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.lists(st.floats(-0.02, 0.02), min_size=4, max_size=4),
     st.floats(0.0, 2.0),

@@ -125,7 +125,7 @@ def test_a_plan_can_be_followed_to_its_end_by_the_rules_of_the_floor(key, school
 
 
 @pytest.mark.identity
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.lists(st.sampled_from(sorted(LIBRARY.procedures)), min_size=2, max_size=4, unique=True),
     st.sampled_from(["jack", "wheels"]),

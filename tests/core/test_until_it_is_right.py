@@ -25,7 +25,7 @@ SIDES = ("left", "right")
 
 
 @pytest.mark.identity
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.lists(st.floats(0.88, 1.15), min_size=2, max_size=2),
     st.lists(st.floats(0.4, 1.8), min_size=2, max_size=2),
@@ -66,7 +66,7 @@ RINGS = [
 
 
 @pytest.mark.identity
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.floats(-9, 9), st.floats(-6, 6), st.floats(-6, 6))
 def test_rings_bring_four_heights_that_missed_to_where_they_are_wanted(heave, roll, pitch):
     """Referee: the car with those turns on its rings, settled again; its body is stiff and cannot be warped."""

@@ -138,7 +138,7 @@ def cheapest(demands, masks):
 
 
 @pytest.mark.identity
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(small_plans())
 def test_no_order_costs_less_than_the_one_found(plan):
     demands, masks = plan
@@ -160,7 +160,7 @@ KEYS = sorted(LIBRARY.procedures)
 
 
 @pytest.mark.identity
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.lists(st.sampled_from(KEYS), min_size=1, max_size=4, unique=True),
     st.sampled_from(["jack", "wheels"]),

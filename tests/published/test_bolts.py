@@ -21,33 +21,40 @@ from fair_spindle.core.tightening import (
     tighten_order,
 )
 
-pytestmark = pytest.mark.published
+ISO_898_1 = [
+    (8, 1.25, "36.6", (21200, 30400, 35500)),
+    (10, 1.5, "58.0", (33700, 48100, 56300)),
+    (12, 1.75, "84.3", (48900, 70000, 81800)),
+    (14, 2.0, "115", (66700, 95500, 112000)),
+    (16, 2.0, "157", (91000, 130000, 152000)),
+]
 
 
-@pytest.mark.parametrize(
-    ("diameter", "pitch", "area", "loads"),
-    [
-        (8, 1.25, 36.6, (21200, 30400, 35500)),
-        (10, 1.5, 58.0, (33700, 48100, 56300)),
-        (12, 1.75, 84.3, (48900, 70000, 81800)),
-        (14, 2.0, 115, (66700, 95500, 112000)),
-        (16, 2.0, 157, (91000, 130000, 152000)),
-    ],
-)
-def test_stress_areas_and_proof_loads(diameter, pitch, area, loads):
-    """ISO 898-1:2013, table 5 (coarse pitch), rows M8 to M16, classes 8.8, 10.9, 12.9; from memory."""
-    assert tensile_stress_area(diameter, pitch) == pytest.approx(area, rel=4e-3)
+@pytest.mark.published
+@pytest.mark.parametrize(("diameter", "pitch", "area"), [row[:3] for row in ISO_898_1])
+def test_stress_areas(diameter, pitch, area):
+    """ISO 898-1:2013, table 5 (coarse pitch), rows M8 to M16; from memory."""
+    assert tensile_stress_area(diameter, pitch) == pytest.approx(float(area), abs=0.05 if "." in area else 0.5)
+
+
+@pytest.mark.referee
+@pytest.mark.parametrize(("diameter", "pitch", "area", "loads"), ISO_898_1)
+def test_proof_loads(diameter, pitch, area, loads):
+    """The same table, classes 8.8, 10.9, 12.9: its loads are printed nearer and further than its areas bear out."""
     for grade, load in zip(("8.8", "10.9", "12.9"), loads, strict=True):
-        assert tensile_stress_area(diameter, pitch) * proof_stress(grade, diameter) == pytest.approx(load, rel=6e-3)
+        assert float(area) * proof_stress(grade, diameter) == pytest.approx(load, rel=4.1e-3)
+        assert tensile_stress_area(diameter, pitch) * proof_stress(grade, diameter) == pytest.approx(load, rel=5e-3)
 
 
+@pytest.mark.referee
 def test_friction_form_against_a_table_of_assembly_torques():
     """VDI 2230 part 1, table A1, M12 class 8.8, both frictions 0.12: 41.9 kN at 84 N·m, head of a hexagon bolt;
     from memory."""
     found = tension_by_friction(84e3, 12.0, 1.75, "8.8", 0.12, 0.12, 15.75)
-    assert found.force == pytest.approx(41900, rel=0.03)
+    assert found.force == pytest.approx(41900, rel=0.015)
 
 
+@pytest.mark.referee
 def test_nut_factor_form_against_a_worked_example():
     """Shigley's Mechanical Engineering Design, 10th edition, section 8-8: T = K F d with K = 0.20; from memory."""
     proof = 830 * 84.3
@@ -112,6 +119,7 @@ def test_orders_as_the_trade_has_them():
             pass_torques(100e3, wrong)
 
 
+@pytest.mark.identity
 @given(st.integers(4, 10), st.floats(0, 1), st.floats(30, 90))
 def test_a_castle_nut_only_goes_forward_and_less_than_a_slot(slots, share, torque):
     slot = 2 * math.pi / slots
@@ -140,7 +148,7 @@ def test_a_star_goes_to_the_opposite_first_then_across(count):
             assert min(apart[1], count // 2 - apart[1]) >= count // 4 - 1, "the second pair stands across the first"
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_an_angle_after_a_torque_stretches_bolt_and_joint():
     """VDI 2230 part 1: bolt and parts as springs in series; here with parts four times as stiff, worked by hand."""
     area, grip = math.pi / 4 * (12 - 0.9382 * 1.75) ** 2, 60.0

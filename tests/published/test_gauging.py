@@ -18,9 +18,8 @@ TEMPERATURES = [
     100.33, 100.42, 100.68, 100.95, 101.11, 101.20, 101.57, 101.84, 102.36, 102.72,
 ]  # fmt: skip
 
-pytestmark = pytest.mark.published
 
-
+@pytest.mark.published
 def test_repeated_readings_of_the_gum_s_own_example():
     """JCGM 100:2008, clause 4.4.3 and table 1, twenty temperatures; values from memory.
 
@@ -33,6 +32,7 @@ def test_repeated_readings_of_the_gum_s_own_example():
     assert expand(reading, 0.0).freedom == pytest.approx(19)
 
 
+@pytest.mark.published
 def test_interval_and_resolution_of_the_gum_s_own_examples():
     """JCGM 100:2008: clause 4.4.5, u = 4 °C/√3 = 2.3 °C; F.2.2.1, u = 0.29 δ; 4.3.4, U = 240 µg at k = 3: 80 µg.
 
@@ -43,6 +43,7 @@ def test_interval_and_resolution_of_the_gum_s_own_examples():
     assert instrument_uncertainty(expanded=240.0, coverage=3.0) == pytest.approx(80.0)
 
 
+@pytest.mark.published
 def test_every_row_of_the_t_table_against_scipy():
     """JCGM 100:2008, table G.2, column 95.45 %; referee: scipy's Student distribution, half the last digit."""
     for freedom, printed in student_t().items():
@@ -52,6 +53,7 @@ def test_every_row_of_the_t_table_against_scipy():
     assert student_coverage(1.0) == 13.97
 
 
+@pytest.mark.referee
 @given(st.lists(st.floats(-500, 500), min_size=2, max_size=12), st.floats(0, 5), st.floats(0, 5))
 def test_combined_reading_against_scipy(readings, resolution, expanded):
     """Referee: scipy.stats.sem for type A; variances add (clause 5.1.2)."""
@@ -72,6 +74,7 @@ def camber_of(spindle):
     return math.asin(float(np.dot(spindle, [0, 0, 1])) / float(np.linalg.norm(spindle))) * -1
 
 
+@pytest.mark.referee
 @given(st.floats(-2, 12), st.floats(-3, 3), st.floats(2, 14), st.sampled_from([10.0, 20.0, 30.0]))
 def test_caster_from_a_wheel_really_turned_about_its_axis(caster, camber, lean, steer):
     """Referee: scipy's Rotation turns the wheel about a steering axis in space (frame of ISO 8855).
@@ -90,6 +93,7 @@ def test_caster_from_a_wheel_really_turned_about_its_axis(caster, camber, lean, 
     assert math.degrees(found) == pytest.approx(caster, rel=0.04, abs=0.1)
 
 
+@pytest.mark.referee
 @given(st.floats(-6, 6), st.floats(250, 700), st.floats(0, 80))
 def test_plumb_gaps_of_a_wheel_leaned_in_the_plane(camber, span, offset):
     """Referee: the two points of the rim placed by a rotation; a plumb line hangs at a fixed distance."""
@@ -100,6 +104,7 @@ def test_plumb_gaps_of_a_wheel_leaned_in_the_plane(camber, span, offset):
     assert math.degrees(plumb_camber(line + top[1], line + bottom[1], apart)) == pytest.approx(camber, abs=1e-9)
 
 
+@pytest.mark.referee
 @given(st.floats(-1.5, 1.5), st.floats(-0.5, 0.5), st.floats(400, 700))
 def test_plates_read_the_total_toe_of_both_wheels(total, split, across):
     """Referee: both plates placed by rotation about the vertical; exact for equal wheels, second order else."""

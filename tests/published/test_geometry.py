@@ -104,7 +104,7 @@ def by_scipy(corner, travel):
     return -math.asin(spindle[2]), math.atan2(spindle[0], corner.side * spindle[1]), at[0]
 
 
-@pytest.mark.published
+@pytest.mark.referee
 @pytest.mark.parametrize("layout", LAYOUTS)
 def test_fifty_random_corners_solved_by_scipy_another_way(layout):
     """Referee: scipy.optimize.least_squares on point distances; 50 random plausible corners of each layout."""
@@ -120,7 +120,7 @@ def test_fifty_random_corners_solved_by_scipy_another_way(layout):
         assert np.max(np.abs(poses.wheel[0] - wheel)) < 5e-3
 
 
-@pytest.mark.published
+@pytest.mark.referee
 @given(st.floats(-60, 60), st.floats(200, 330), st.floats(300, 420), st.floats(-30, 30), st.floats(-20, 40))
 def test_a_planar_double_wishbone_is_freudenstein_s_four_bar(travel, upper, lower, rise, fall):
     """Freudenstein's equation (K1 cos ψ − K2 cos φ + K3 = cos(φ − ψ)) for the front view of a double wishbone.
@@ -220,7 +220,7 @@ def cost(corner, travel, adjusters, changes, targets, tolerances):
 
 
 @pytest.mark.identity
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(ANGLE, ANGLE, st.floats(-40, 40), st.integers(1, 3))
 def test_set_turns_equal_brute_force_and_are_never_worse_than_rounding_each(toe, camber, travel, count):
     corner = corner_of("double_wishbone", TYPICAL["double_wishbone"])

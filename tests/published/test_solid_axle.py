@@ -28,7 +28,7 @@ def mirrored(points):
     return {name: (x, -y, z) for name, (x, y, z) in points.items()}
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_thirty_random_axles_on_links_solved_by_scipy():
     """Referee: scipy.optimize.least_squares over scipy's Rotation; wheel heights held a hundred times as hard."""
     rng = np.random.default_rng(4)

@@ -56,7 +56,6 @@ def test_inch_threads_give_the_printed_stress_areas(size):
     assert f"{size}-" in odd_thread(diameter, 1.9)
 
 
-@pytest.mark.published
 def test_an_unmarked_bolt_is_judged_by_the_weakest_class_that_makes_sense():
     """ISO 898-1: proof stresses 580 and 830 MPa; T/(K d) with K = 0.2 after Shigley."""
     soft = doubt_torque(10, "nm", 12, 1.25, None)
@@ -66,7 +65,6 @@ def test_an_unmarked_bolt_is_judged_by_the_weakest_class_that_makes_sense():
     assert doubt_torque(120, "nm", 12, 1.25, "8.8") is not None
 
 
-@pytest.mark.published
 def test_wrong_unit_is_questioned_and_the_usual_one_is_not():
     assert doubt_torque(120, "nm", 12, 1.25, "10.9") is None
     assert doubt_torque(120, "lb_ft", 12, 1.25, "10.9").likelier_unit == "nm"

@@ -41,7 +41,7 @@ CORE = {"length": "mm", "angle": "radian", "force": "N", "rate": "N/mm", "torque
         "pressure": "MPa", "distance": "mm", "share": "dimensionless"}  # fmt: skip
 
 
-@pytest.mark.published
+@pytest.mark.referee
 def test_factor_agrees_with_pint():
     registry = pint.UnitRegistry()
     for key, name in PINT.items():
