@@ -12,6 +12,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
+# A busy machine answers late; a page that never does fails all the same.
+expect.set_options(timeout=30_000)
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 FLAGS = [
     "--no-sandbox",
@@ -68,7 +70,7 @@ def browser():
 def page(browser):
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     page = context.new_page()
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(30_000)
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     yield page
@@ -83,7 +85,9 @@ class Tuner:
         self.page, self.address = page, address
 
     def tab(self, name):
-        self.page.get_by_role("navigation").get_by_role("link", name=name, exact=True).click()
+        link = self.page.get_by_role("navigation").get_by_role("link", name=name, exact=True)
+        link.click()
+        expect(link).to_have_class(re.compile("router-link-active"))
         return self
 
     def field(self, name):

@@ -30,7 +30,7 @@ LEFT = {
 def post(server, path, body):
     data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
     request = urllib.request.Request(f"{server.address}{path}", data, headers)
-    with urllib.request.urlopen(request, timeout=10) as answer:
+    with urllib.request.urlopen(request, timeout=60) as answer:
         return json.load(answer)
 
 

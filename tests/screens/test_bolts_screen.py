@@ -59,7 +59,7 @@ def pull(tuner, says, near):
 
 def stages(tuner, name):
     job = re.search(r"/job/([^/]+)/", tuner.page.url)[1]
-    with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}/joints", timeout=10) as answer:
+    with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}/joints", timeout=60) as answer:
         found = next(one for one in json.load(answer)["joints"] if one["label"].startswith(name))
     return found["bolts"]
 

@@ -16,7 +16,7 @@ KGF = {"front_left": "352", "front_right": "348", "rear_left": "262", "rear_righ
 def post(server, path, body):
     data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
     with urllib.request.urlopen(
-        urllib.request.Request(f"{server.address}{path}", data, headers), timeout=10
+        urllib.request.Request(f"{server.address}{path}", data, headers), timeout=60
     ) as answer:
         return json.load(answer)
 

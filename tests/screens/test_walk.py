@@ -35,7 +35,7 @@ def asked(page, where, what):
 
 def entries(tuner):
     job = re.search(r"/job/([^/]+)/", tuner.page.url)[1]
-    with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}", timeout=10) as answer:
+    with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}", timeout=60) as answer:
         return json.load(answer)["entries"]
 
 

@@ -259,7 +259,7 @@ def close_and_sign(tuner):
 
 
 def fetch(server, path):
-    with urllib.request.urlopen(f"{server.address}{path}", timeout=10) as answer:
+    with urllib.request.urlopen(f"{server.address}{path}", timeout=60) as answer:
         return answer.read()
 
 

@@ -152,9 +152,9 @@ def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     other = context.new_page()
     other.goto(page.url)
-    expect(heading(other)).to_have_text("Settle the car", timeout=15_000)
+    expect(heading(other)).to_have_text("Settle the car")
     page.get_by_role("button", name="✓ Done").click()
-    expect(heading(other)).to_have_text("Take the baseline", timeout=1000)
+    expect(heading(other)).to_have_text("Take the baseline")
     context.set_offline(True)
     other.get_by_label("Note for the record").fill("Written under the car, without a connection")
     other.get_by_role("button", name="Add note").click()
@@ -178,7 +178,7 @@ def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
         if "final torque" in heading(mine).inner_text():
             break
         do_step(devices[turn % 2])
-        expect(heading(yours)).to_have_text(heading(mine).inner_text(), timeout=1500)
+        expect(heading(yours)).to_have_text(heading(mine).inner_text())
     expect(page.get_by_role("region", name="Work on it")).to_contain_text("The clamp window needs")
     expect(page.get_by_role("button", name="Torqued", exact=True)).to_be_disabled()
     context.close()
