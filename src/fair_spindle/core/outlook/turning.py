@@ -21,6 +21,8 @@ from fair_spindle.core.sureness import SAMPLES, AxleSureness, Sureness, how_sure
 from fair_spindle.core.toe import AxleToe, axle_toe
 
 WORTH = 0.5
+# How far off what a turn does may be, when it is asked whether turning is worth it.
+STEP_OPEN = 0.15
 # Chance from which an angle is told to end inside its tolerance.  The product's own.
 LIKELY = 0.7
 # How far what a turn does may be off, as a share of it.  The product's own.
@@ -185,8 +187,9 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
     The wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was
     read; an angle that was not read keeps its prediction.  Then the plan is made again, of both wheels together
     where both were read, and what is turned already is taken off.  Steps that bring no angle inside, nor halve
-    Σ((angle − target)/tolerance)², are left: from a step too far on one side they would lead to one too far on the
-    other, and back.  The half is the product's own.  Raises NoSolution where a linkage locks, InputError where stops
+    Σ((angle − target)/tolerance)², are left, and those that would let it grow if they did 15 % more or less than they
+    should: from a step too far on one side they would lead to one too far on the other, and back.  Half and 15 % are
+    the product's own.  Raises NoSolution where a linkage locks, InputError where stops
     contradict.
     """
     states = [_now(one) for one in pair]
@@ -258,17 +261,24 @@ def _comes_to(
 
 
 def _worth_turning(pair: Sequence[_Now], plans: Sequence[Realigned]) -> bool:
-    """Whether a correction brings an angle inside its tolerance and none outside, or all of them much nearer."""
+    """Whether a correction brings an angle inside its tolerance and none outside, or all of them much nearer.
 
-    def off(now: _Now, angles: Mapping[str, float]) -> list[float]:
+    And nearer on the whole also where the turns do more or less than they should: no correction asks for the one
+    before it back.
+    """
+
+    def off(now: _Now, after: Mapping[str, float], by: float) -> list[float]:
         wanted = now.wanted
-        return [abs(angles[name] - aim) / wanted.tolerances[name] for name, aim in wanted.targets.items()]
+        reached = {name: now.before[name] + by * (after[name] - now.before[name]) for name in wanted.targets}
+        return [abs(reached[name] - aim) / wanted.tolerances[name] for name, aim in wanted.targets.items()]
 
-    before = [miss for one in pair for miss in off(one, one.before)]
-    after = [miss for one, plan in zip(pair, plans, strict=True) for miss in off(one, plan.after)]
-    cured = any(was > 1 >= is_ for was, is_ in zip(before, after, strict=True))
-    spoilt = any(was <= 1 < is_ for was, is_ in zip(before, after, strict=True))
-    return (cured and not spoilt) or sum(x**2 for x in after) < WORTH * sum(x**2 for x in before)
+    def all_off(by: float) -> NDArray[np.float64]:
+        return np.array([miss for now, plan in zip(pair, plans, strict=True) for miss in off(now, plan.after, by)])
+
+    before, after = all_off(0.0), all_off(1.0)
+    cured, spoilt = np.any((before > 1) & (after <= 1)), np.any((before <= 1) & (after > 1))
+    squares, worst = np.sum(before**2), max(np.sum(all_off(by) ** 2) for by in (1 - STEP_OPEN, 1 + STEP_OPEN))
+    return bool(((cured and not spoilt) or np.sum(after**2) < WORTH * squares) and worst < squares)
 
 
 def _across(
