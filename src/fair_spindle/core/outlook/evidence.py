@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.sheet.shape import CORNERS
 
 Array = NDArray[np.float64]
 Number = float | Array
@@ -75,12 +76,11 @@ def weigh_evidence(inputs: Mapping[str, Quantity], rule: Rule, read: Mapping[str
     >>> [round(one.value, 2) for one in found.inputs.values()]
     [1.36, 1.64]
     """
-    corners = ("front.left", "front.right", "rear.left", "rear.right")
-    columns = [place for place, key in enumerate(corners) if key in read]
+    columns = [place for place, key in enumerate(CORNERS) if key in read]
     keys = tuple(key for key, one in inputs.items() if one.uncertainty > 0)
     if not columns or not keys:
         return None
-    names = tuple(corners[place] for place in columns)
+    names = tuple(CORNERS[place] for place in columns)
     values = np.array([inputs[key].value for key in keys])
     prior = np.array([inputs[key].uncertainty for key in keys])
     steps = np.concatenate([np.zeros((1, len(keys))), np.diag(prior), -np.diag(prior)]) + values

@@ -369,8 +369,7 @@ class _Builder:
         by_rate = self._of_pair(axle, side, "spring.free") - force / old_rate
         seats = by_rate if known else self._number(fitted)
         if fit == "table":
-            pairs = read_table(self._words[f"{axle}.new_spring.table"], f"{axle}.new_spring.table")
-            return table_curve([at for at, _ in pairs], [pull for _, pull in pairs]), 1.0, seats
+            return self._typed_curve(f"{axle}.new_spring.table"), 1.0, seats
         new = f"{axle}.new_spring"
         rate, free = self._nominal(f"{new}.rate"), self._nominal(f"{new}.free")
         solid = self._nominal(f"{new}.solid")
@@ -386,6 +385,11 @@ class _Builder:
             main = in_series([main, coil_curve(helper)], self._nominal(f"{new}.ring"))
         scale = self._of_pair(axle, side, "new_spring.rate") / rate
         return main, scale, seats - (self._of_pair(axle, side, "new_spring.free") - free)
+
+    def _typed_curve(self, key: str) -> Curve:
+        """A curve typed as a table of compressions and forces."""
+        pairs = read_table(self._words[key], key)
+        return table_curve([at for at, _ in pairs], [pull for _, pull in pairs])
 
     def _turned_key(self, axle: str) -> bool:
         return all(f"{axle}.{name}" in self._told for name in ("new_key", "torsion.arm", "torsion.angle"))
@@ -434,11 +438,7 @@ class _Builder:
         table, free = self._words.get(f"{name}.stop_table"), self._nominal(f"{name}.stop")
         if closed not in self._told or not (table or free):
             return None, np.inf
-        if table:
-            pairs = read_table(table, f"{name}.stop_table")
-            stop = table_curve([at for at, _ in pairs], [pull for _, pull in pairs])
-        else:
-            stop = stop_curve(free)
+        stop = self._typed_curve(f"{name}.stop_table") if table else stop_curve(free)
         standing = self._number(f"{key}.damper_length") - spacer - self._number(closed)
         tall = stop.free if table else self._number(f"{name}.stop")
         return stop, standing - tall
