@@ -37,6 +37,42 @@ class Evidence:
         return np.asarray(inputs + (readings - inputs @ self.slopes.T) @ self.gain.T)
 
 
+def best_gain(seen: Array, spread: Array, noise: Array) -> Array:
+    """How far inputs are moved by what readings miss.
+
+    Parameters
+    ----------
+    seen, spread : array
+        Readings and inputs by s independent sources of unit variance, shape (k, s) and (m, s). [any]
+    noise : array
+        Standard uncertainties of the readings, shape (k,). [any]
+
+    Returns
+    -------
+    array
+        Inputs by readings, shape (m, k). [any]
+
+    Raises
+    ------
+    LinAlgError
+        Two readings of the same thing without any uncertainty.
+
+    Notes
+    -----
+    The gain of least variance, P Hᵀ (H P Hᵀ + R)⁻¹, with P and H P by their square roots.
+
+    Source
+    ------
+    jcgm-102
+
+    Examples
+    --------
+    >>> best_gain(np.array([[3.0]]), np.array([[3.0]]), np.array([4.0])).tolist()
+    [[0.36]]
+    """
+    return np.asarray(np.linalg.solve(seen @ seen.T + np.diag(noise**2), seen @ spread.T).T)
+
+
 def weigh_evidence(inputs: Mapping[str, Quantity], rule: Rule, read: Mapping[str, Quantity]) -> Evidence | None:
     """Move uncertain inputs by readings that depend on several of them.
 
@@ -87,8 +123,7 @@ def weigh_evidence(inputs: Mapping[str, Quantity], rule: Rule, read: Mapping[str
     found = rule({key: steps[:, place] for place, key in enumerate(keys)})[:, columns]
     slopes = (found[1 : 1 + len(keys)] - found[1 + len(keys) :]).T / (2 * prior)
     noise = np.array([read[name].uncertainty for name in names])
-    spread = (slopes * prior**2) @ slopes.T + np.diag(np.maximum(noise, 1e-9) ** 2)
-    gain = np.linalg.solve(spread, slopes * prior**2).T
+    gain = best_gain(slopes * prior, np.diag(prior), np.maximum(noise, 1e-9))
     now = values + gain @ (np.array([read[name].value for name in names]) - found[0])
     left = np.sqrt(np.maximum(prior**2 * (1 - np.einsum("mk,km->m", gain, slopes)), 0.0))
     known = {

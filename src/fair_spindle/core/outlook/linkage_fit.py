@@ -10,7 +10,9 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.corner import LINKS, Corner, spindle_of
 from fair_spindle.core.errors import NoSolution
+from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.kinematics import WheelAngles, solve_poses, wheel_angles
+from fair_spindle.core.outlook.evidence import best_gain
 from fair_spindle.core.sureness import Cloud
 
 Array = NDArray[np.float64]
@@ -90,13 +92,12 @@ def _fitted(corner: Corner, cloud: Cloud, rows: Sequence[Row]) -> Fitted:
         for _ in range(ROUNDS):
             found, slopes = _linear(corner, cloud.points, rows, at)
             seen = slopes @ prior
-            gain = np.linalg.solve(seen @ seen.T + np.diag(noise**2), seen @ prior.T).T
-            at = gain @ (read - found + slopes @ at)
+            at = best_gain(seen, prior, noise) @ (read - found + slopes @ at)
         found, slopes = _linear(corner, cloud.points, rows, at)
     except NoSolution:
         return Fitted(corner, cloud)
     seen = slopes @ prior
-    gain = np.linalg.solve(seen @ seen.T + np.diag(noise**2), seen @ prior.T).T
+    gain = best_gain(seen, prior, noise)
     matrix = np.concatenate([prior - gain @ seen, gain * noise], axis=1)
     sources = (*cloud.sources, *((row.name, 1) for row in rows))
     doubts = _doubts(rows, seen, read - found + slopes @ at, noise)
@@ -110,10 +111,10 @@ def worth_of(corner: Corner, cloud: Cloud, rows: Sequence[Row], travel: float) -
     _, goal = _linear(corner, cloud.points, wanted, still)
     _, slopes = _linear(corner, cloud.points, rows, still)
     seen, aim = slopes @ cloud.matrix, goal @ cloud.matrix
-    noise = np.diag(np.array([row.uncertainty for row in rows]) ** 2)
+    noise = np.array([row.uncertainty for row in rows])
     before = aim @ aim.T
-    after = before - aim @ seen.T @ np.linalg.solve(seen @ seen.T + noise, seen @ aim.T)
-    spread = [2 * np.sqrt(np.maximum(np.diag(one), 0.0)) for one in (before, after)]
+    after = before - best_gain(seen, aim, noise) @ seen @ aim.T
+    spread = [COVERAGE * np.sqrt(np.maximum(np.diag(one), 0.0)) for one in (before, after)]
     return {kind: (float(spread[0][n]), float(spread[1][n])) for n, kind in enumerate(("toe", "camber"))}
 
 
