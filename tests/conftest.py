@@ -1,5 +1,6 @@
 """A workshop with the demo's jobs, and a client that talks to it."""
 
+import os
 import socket
 from pathlib import Path
 
@@ -11,8 +12,9 @@ from fair_spindle.api.app import create_app
 from fair_spindle.demo.workshop import fill
 from fair_spindle.records.database import Database
 
-settings.register_profile("any machine", deadline=None)
-settings.load_profile("any machine")
+settings.register_profile("any machine", deadline=None, derandomize=True)
+settings.register_profile("hunt", deadline=None)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "any machine"))
 
 
 @pytest.fixture(scope="session")

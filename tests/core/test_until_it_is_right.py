@@ -34,6 +34,7 @@ SIDES = ("left", "right")
 @example([0.8828125, 0.8828125], [1.6875, 0.5], 0.0)
 @example([0.890625, 0.90625], [1.65625, 0.5], 0.0)
 @example([0.8828125, 1.0], [1.21875, 1.0], 6.0)
+@example([1.125, 1.125], [1.0, 1.375], 0.0)
 def test_toe_comes_inside_its_tolerance_in_three_walks_on_a_car_that_is_not_as_believed(levers, slopes, sunk):
     """The true car has another lever, bump steer and height than planned; one reads to 0.1 minutes."""
     true = [(120.0 * lever, SLOPE * slope) for lever, slope in zip(levers, slopes, strict=True)]
@@ -55,8 +56,8 @@ def test_toe_comes_inside_its_tolerance_in_three_walks_on_a_car_that_is_not_as_b
             if wanted:
                 steps[place] += wanted
                 acts.append(Turned(f"front.{side}", "Tie rod", wanted))
-    flat = TURN / 6 / MINUTE / min(lever for lever, _ in true)
-    assert all(abs(toe - 6) <= 0.6 * flat for toe in stands()), "about as near as a flat comes"
+    most = 0.65 * TURN / 6 / MINUTE / min(120.0, *(lever for lever, _ in true))
+    assert all(abs(toe - 6) <= most for toe in stands()), "as near as a flat comes that may do 15 % more than told"
     _, state, readings = job(*acts, *after(*(f"{toe:.1f}" for toe in stands()), mm=f"{360 - travel:.1f}"))
     assert want_wheels(align_car(state, readings)[1], ()) == [], "nothing is wanted any more"
 
