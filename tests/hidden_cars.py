@@ -19,7 +19,6 @@ from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.settled import with_heights, with_read_heights
 from fair_spindle.core.outlook.sitting import sit
 from fair_spindle.core.outlook.sprung_car import sprung_car
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.sheet.shape import CORNERS
 
 DEGREE = np.pi / 180

@@ -5,11 +5,13 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from fair_spindle.core.after.height_model import model_of_corners
+from fair_spindle.core.front_axle import plan_corner
+from fair_spindle.core.outlook.corners import corners_of
 
 from fair_spindle.core.after.beside import Beside, MovesToe, beside_wheel
 from fair_spindle.core.after.height_causes import explain_heights
 from fair_spindle.core.after.height_lessons import learn
-from fair_spindle.core.after.height_model import model_of_corners
 from fair_spindle.core.after.toe_causes import explain_toes
 from fair_spindle.core.after.toe_lessons import learn_toe
 from fair_spindle.core.after.toe_readings import ToeRead, ToeStory, occasions, toe_stories
@@ -19,12 +21,8 @@ from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, Undone
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.front_axle import plan_corner
 from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.bump_steer import bump_steer
-from fair_spindle.core.outlook.corners import corners_of
-from fair_spindle.core.planning.align import ALIGN
-from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.core.slopes import Slopes
 from fair_spindle.demo import workshop
 

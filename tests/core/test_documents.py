@@ -4,10 +4,9 @@ import re
 from pathlib import Path
 
 import pytest
+from fair_spindle.core.front_axle import RULES
 
 from fair_spindle.core.floor.log import ACTS
-from fair_spindle.core.front_axle import RULES
-from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.demo import workshop
 
 ROOT = Path(__file__).parents[2]

@@ -23,7 +23,6 @@ from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.perches import perch_place
 from fair_spindle.core.planning.template import JobTemplate, Step
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.springs import Coil, coil_curve, table_curve
 from fair_spindle.core.sway_bar import bar_rates, wheel_rate
 

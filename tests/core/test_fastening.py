@@ -38,7 +38,6 @@ from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.outlook.bolted import doubts_of, look_joints, swapped
 from fair_spindle.core.outlook.clamping import pivots_of, windows_of_joints, wound_up
-from fair_spindle.core.planning.align import ALIGN
 from fair_spindle.core.rubber import Arm, bushing_twist
 
 NM = Typed("100", "nm")

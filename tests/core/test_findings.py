@@ -4,6 +4,7 @@ import json
 from dataclasses import replace
 
 import pytest
+from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -27,8 +28,6 @@ from fair_spindle.core.floor.log import (
     Undone,
 )
 from fair_spindle.core.floor.plain import act_of, plain
-from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
-from fair_spindle.core.planning.front_strut import FRONT_STRUT
 from fair_spindle.demo import workshop
 from fair_spindle.demo.bench import GAUGES
 from fair_spindle.formats.acts import model_of

@@ -27,7 +27,6 @@ from fair_spindle.core.floor.rules import (
 )
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.front_strut import FRONT_STRUT
 
 WINDOWS = {"left": (340.0, 360.0), "right": (330.0, 350.0)}
 SPECS = [Specified(g.key, Typed("80", "nm"), "sheet 1", 12.0, 1.25) for g in FRONT_STRUT.groups]

@@ -18,14 +18,12 @@ from fair_spindle.core.floor.bolt_state import bolt_key
 from fair_spindle.core.floor.deriving import derive_on
 from fair_spindle.core.floor.findings import look
 from fair_spindle.core.floor.hindrance import step_hindrance
+from fair_spindle.core.floor.kinds import WORK
 from fair_spindle.core.floor.log import BoltSpec, Drawn, Event, Filled, HeightRead, Moved, Stepped, Typed, Worked
 from fair_spindle.core.floor.plan_now import MOVES, short_goals, template_now
 from fair_spindle.core.floor.replay import replay
 from fair_spindle.core.floor.rules import permit
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.align import ALIGN
-from fair_spindle.core.planning.kinds import WORK
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.jobs.planning import planned
 
 SPEC = BoltSpec(torque=Typed("100", "nm"), source="sheet 7")

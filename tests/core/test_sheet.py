@@ -8,15 +8,13 @@ from hypothesis import strategies as st
 
 from fair_spindle.core.floor.asking import missing_fields, readings_now
 from fair_spindle.core.floor.deriving import derive
+from fair_spindle.core.floor.kinds import CAR
 from fair_spindle.core.floor.log import Entered, Event, Filled, Moved, Settled, Typed
 from fair_spindle.core.floor.mirror import mirrored
 from fair_spindle.core.floor.starting import from_record, last_baseline, loads_now
 from fair_spindle.core.floor.wording import label_field
 from fair_spindle.core.layouts import LAYOUTS, arms_of
 from fair_spindle.core.loads import car_loads
-from fair_spindle.core.planning.front_strut import FRONT_STRUT
-from fair_spindle.core.planning.kinds import CAR
-from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.doubts import Read, doubt_readings
 from fair_spindle.core.sheet.shape import shape_of

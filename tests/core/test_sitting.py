@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from fair_spindle.core.after.height_model import model_of_car
 
 from fair_spindle.core.after.height_lessons import learn
-from fair_spindle.core.after.height_model import model_of_car
 from fair_spindle.core.corner import make_corner
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
@@ -22,7 +22,6 @@ from fair_spindle.core.outlook.perching import bench_places, correct_perches
 from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.outlook.sitting import sit
 from fair_spindle.core.outlook.sprung_car import sprung_car
-from fair_spindle.core.planning.whole_car import SPRINGS
 from fair_spindle.core.sheet.shape import CORNERS
 
 UNITS = {

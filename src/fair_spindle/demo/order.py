@@ -10,7 +10,7 @@ from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Compared, Fitting
 from fair_spindle.demo.desk import Desk
-from fair_spindle.demo.entering import enter_camber, enter_heights, enter_toe
+from fair_spindle.demo.entering import enter, enter_camber, enter_heights, enter_toe
 from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.jobs.planning import planned
 
@@ -22,7 +22,7 @@ BRIEF = Brief(
             compared={"length": Compared("341", "341"), "hand": Compared("left, right", "left, right")},
         ),
         Fitting("sway_bars", "front", options={"hole": "soft"}),
-        Fitting("tie_rods", "front", compared={"length": Compared("182", "184.5")}),
+        Fitting("tie_rods", "front", compared={"hand": Compared("left, right", "left, right")}),
     ),
     schools={"taper": "separator"},
 )
@@ -60,6 +60,9 @@ def _to_parts_off(state: JobState) -> Iterator[Act]:
         if step.key == "raise.1":
             yield Moved("hanging")
             continue
+        for reading in step.reads:
+            if reading.required:
+                yield enter(reading.key, "22 3/6" if reading.side == "left" else "22 5/6", "turn")
         yield Stepped(step.key)
         if step.key == LAST_FREED:
             return

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.floor.log import Entered, Moved, Settled, Stepped, Turned, Typed
-from fair_spindle.core.outlook.aligned import align_car
+from fair_spindle.core.floor.log import Entered, Settled, Stepped, Typed
 from fair_spindle.demo.bench import GAUGES
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.entering import enter, enter_camber, enter_heights, enter_toe
+from fair_spindle.demo.following import follow, turn_to_plan
 
 BEFORE = (
     ("front.left", "370.5", "6", "-0.60"),
@@ -30,12 +30,9 @@ def fill_settled(desk: Desk) -> None:
         desk.write(*_read(corner, "", height, toe, camber))
     for side in ("left", "right"):
         desk.write(Entered(f"front.{side}.caster", "angle", {"value": Typed("3.4", "deg")}))
-    desk.write(Stepped("walk"), Stepped("mark"), Moved("hanging"), Stepped("raise"), Stepped("open"))
-    for key, wheel in align_car(desk.state, desk.now.aligning)[1].items():
-        for name, steps in wheel.planned.items():
-            if steps:
-                desk.write(Turned(key, name, steps))  # type: ignore[arg-type]
-    desk.write(Stepped("turn"), Moved("on_wheels"), Settled(), Stepped("lower"))
+    follow(desk, {}, until="align.turn@front.left")
+    turn_to_plan(desk)
+    follow(desk, {}, until="measure")
     for corner, height, toe, camber in AFTER:
         desk.write(*_read(corner, "check_", height, toe, camber))
 

@@ -10,11 +10,11 @@ import json
 from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, StringConstraints, ValidationError
+from pydantic import Field, PrivateAttr, StringConstraints, ValidationError
 
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.log import Event
-from fair_spindle.core.floor.plain import act_of, plain
+from fair_spindle.core.floor.plain import act_of, as_read_today, plain
 from fair_spindle.formats.acts import ActModel, Strict, Text
 
 FORMAT = "fair-spindle/job"
@@ -42,6 +42,7 @@ class LogLine(Strict):
     seq: Annotated[int, Field(ge=1)]
     at: Moment
     act: ActModel
+    _written: str = PrivateAttr("")
 
 
 Log = Annotated[list[LogLine], Field(max_length=20000)]
@@ -73,7 +74,7 @@ class JobFile(Strict):
 
 
 def _events(log: Sequence[LogLine]) -> list[Event]:
-    return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump())) for line in log]
+    return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump()), line._written) for line in log]
 
 
 def canonical(data: Any) -> bytes:
@@ -114,17 +115,42 @@ def read_job_file(content: bytes) -> JobFile:
     if document.get("version") != VERSION:
         raise InputError(f"This product reads job file version {VERSION}.", field="version")
     try:
-        read = JobFile.model_validate(document)
+        read = JobFile.model_validate(_as_read_today(document))
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = "/".join(str(part) for part in first["loc"])
         raise InputError(f"Damaged job file at {where}: {first['msg']}.", field=where) from None
     _in_order(read.log, "log")
+    _keep_written(read.log, document["log"])
     if read.car:
+        _keep_written(read.car.log, document["car"]["log"])
         _in_order(read.car.log, "car/log")
         if read.job.car_id != read.car.head.id:
             raise InputError("The car in this file is not the job's.", field="job/car_id")
     return read
+
+
+def _as_read_today(document: dict[str, Any]) -> dict[str, Any]:
+    """The document with the acts of both logs as they are read today; what is damaged is left for the contract."""
+
+    def log(lines: Any) -> Any:
+        if not isinstance(lines, list):
+            return lines
+        return [
+            {**line, "act": as_read_today(line["act"])}
+            if isinstance(line, dict) and isinstance(line.get("act"), dict)
+            else line
+            for line in lines
+        ]
+
+    car = document.get("car")
+    told = {**document, "log": log(document.get("log"))}
+    return {**told, "car": {**car, "log": log(car.get("log"))}} if isinstance(car, dict) else told
+
+
+def _keep_written(log: Sequence[LogLine], lines: Sequence[dict[str, Any]]) -> None:
+    for line, told in zip(log, lines, strict=True):
+        line._written = json.dumps(told["act"], ensure_ascii=False)
 
 
 def write_schema() -> bytes:
@@ -140,7 +166,12 @@ def digest(events: Sequence[Event]) -> str:
 
 
 def _line(event: Event) -> dict[str, Any]:
-    return {"id": event.id, "seq": event.seq, "at": event.at, "act": plain(event.act)}
+    return {
+        "id": event.id,
+        "seq": event.seq,
+        "at": event.at,
+        "act": json.loads(event.written) if event.written else plain(event.act),
+    }
 
 
 def _in_order(log: Sequence[LogLine], where: str) -> None:

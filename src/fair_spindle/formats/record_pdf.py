@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from fair_spindle.formats.pdf_drawings import height_ladder, in_rows, joint_map, travel_curve
-from fair_spindle.formats.pdf_pages import Row, lines, pages, table, words
+from fair_spindle.formats.pdf_pages import lines, pages, table, words
 
 CAUTION = (
     "The vehicle maker's service data outranks this sheet. Counted turns bring the car to the alignment "
@@ -29,7 +29,6 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         *_loads(job["sits"]),
         *_turns(job["turns"]),
         *_curves(job["curves"]),
-        *_groups(job["groups"]),
         *_tightened(job),
         *lines("Checked again", job["rechecks"]),
         *lines("Cautions", job["cautions"]),
@@ -76,15 +75,6 @@ def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
 def _turns(turns: Sequence[Mapping[str, Any]]) -> list[Any]:
     rows = [(one["where"], one["name"], one["planned"], one["given"]) for one in turns]
     return [words("Turns given", "part"), table(("", "Adjuster", "Planned", "Given"), rows)] if rows else []
-
-
-def _groups(groups: Sequence[Mapping[str, Any]]) -> list[Any]:
-    if not groups:
-        return []
-    return [
-        words("Tightening", "part"),
-        table(("Fastener", "Specified", "Source", "Left", "Right"), [_group_row(one) for one in groups]),
-    ]
 
 
 def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:
@@ -159,18 +149,3 @@ def _open_items(job: Mapping[str, Any]) -> list[str]:
     if signature:
         return list(signature["listed"])
     return [f["message"] for f in job["findings"] if f["severity"] != "note"]
-
-
-def _group_row(group: Mapping[str, Any]) -> Row:
-    spec = group["spec"]
-    sides = ["\n".join(_place(p) for p in group["places"] if p["side"] == side) for side in ("left", "right")]
-    return (group["label"], spec["said"] if spec else "none entered", spec["source"] if spec else "", *sides)
-
-
-def _place(place: Mapping[str, Any]) -> str:
-    reached = place["reading"] or (
-        f"by feel, {place['by_feel']}" if place["by_feel"] else place["stage"] or "as found"
-    )
-    tail = f" at {place['clamp']}" if place["clamp"] else ""
-    override = f" OVERRIDE: {place['overridden']}" if place["overridden"] else ""
-    return f"{place['number']}: {reached}{tail}{override}"

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from fair_spindle.core.floor.deriving import effective
 from fair_spindle.core.floor.log import BoltSpec, Event, Tightened, Typed, Worked
+from fair_spindle.core.floor.old_acts import of_places
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.formats.csv_rows import write_rows
 
@@ -42,10 +43,10 @@ def write_tightenings(state: JobState, log: Sequence[Event]) -> bytes:
 
 def _rows(state: JobState, log: Sequence[Event]) -> Iterator[dict[str, object]]:
     for event in effective(log):
-        if isinstance(event.act, Worked):
-            yield from _worked(event, event.act, state)
-        if isinstance(event.act, Tightened):
-            yield from _tightened(event, event.act, state)
+        told = of_places(event.act) if isinstance(event.act, Tightened) else (event.act,)
+        for act in told:
+            if isinstance(act, Worked):
+                yield from _worked(event, act, state)
 
 
 def _worked(event: Event, act: Worked, state: JobState) -> Iterator[dict[str, object]]:
@@ -69,26 +70,6 @@ def _worked(event: Event, act: Worked, state: JobState) -> Iterator[dict[str, ob
             "window_high_mm": act.clamp.high_mm if act.clamp else "",
             **(_thread(bolt.diameter_mm, bolt.pitch_mm, bolt.property_class) if bolt else {}),
             **(_spec(spec) if spec else {}),
-        }
-
-
-def _tightened(event: Event, act: Tightened, state: JobState) -> Iterator[dict[str, object]]:
-    for place in act.places:
-        side, group, number = place.split(".")
-        told = state.specs.get(group)
-        spec = told[1] if told else None
-        yield {
-            **_common(event, act.reading, act.by_feel, act.override),
-            "joint": group,
-            "axle": "front",
-            "side": side,
-            "place": number,
-            "to": act.to,
-            "height_mm": act.clamp.height_mm if act.clamp else "",
-            "window_low_mm": act.clamp.low_mm if act.clamp else "",
-            "window_high_mm": act.clamp.high_mm if act.clamp else "",
-            **(_thread(spec.diameter_mm, spec.pitch_mm, spec.property_class) if spec else {}),
-            **({"specified": spec.torque.text, "unit": spec.torque.unit, "source": spec.source} if spec else {}),
         }
 
 

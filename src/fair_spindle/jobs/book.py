@@ -9,10 +9,11 @@ from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
 from fair_spindle.core.floor.deriving import derive
+from fair_spindle.core.floor.kinds import CAR, WORK
 from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
-from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.core.sheet.walk import order_walk
+from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.kept import stand
 from fair_spindle.jobs.models import JobCreate, JobLine, JobView
@@ -54,12 +55,16 @@ def start_job(database: Database, wanted: JobCreate) -> JobView:
         found = session.get(BookRow, wanted.id)
         if found is None:
             car = load_book(session, wanted.car_id, car=True) if wanted.car_id else None
-            row = BookRow(created_at=now_utc(), **{**wanted.model_dump(), "car": car.car if car else wanted.car})
+            row = BookRow(
+                created_at=now_utc(),
+                template=WORK.key,
+                **{**wanted.model_dump(), "car": car.car if car else wanted.car},
+            )
             begun = _taken_over(session, row)
             session.add(row)
             session.flush()
             append(session, row.id, begun)
-        elif (found.title, found.template, found.car_id) != (wanted.title, wanted.template, wanted.car_id):
+        elif (found.title, found.car_id) != (wanted.title, wanted.car_id):
             raise Conflict("Another job has this id already.", field="id")
     return see_job(database, wanted.id)
 
@@ -103,17 +108,16 @@ def _taken_over(session: Session, job: BookRow) -> list[Event]:
     """The lines a job begins with: its car's record, and the last baseline to compare with."""
     if not job.car_id:
         return []
-    template = KINDS[job.template]
     acts: list[Act] = []
     car = derive(load_log(session, job.car_id), CAR)
-    entries = from_record(car, template)
+    entries = from_record(car, WORK)
     if entries:
         acts.append(Filled(entries, FROM_RECORD))
     acts += [Drawn(joint) for joint in car.joints.values()]
     last = next(iter(jobs_of(session, job.car_id, 1)), None)
     if last:
-        then = KINDS[last.template]
-        before = last_baseline(derive(load_log(session, last.id), then), then, template)
+        then = find_kind(last.template)
+        before = last_baseline(derive(load_log(session, last.id), then), then, WORK)
         if before:
             acts.append(Filled(before, f"{last.title}, {last.created_at[:10]}", "before"))
     return [Event(str(uuid4()), place, now_utc(), act) for place, act in enumerate(acts, start=1)]

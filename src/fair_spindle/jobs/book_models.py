@@ -6,6 +6,7 @@ from typing import Annotated, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
+from fair_spindle.core.sheet.field import Phase
 from fair_spindle.formats.acts import Text
 
 Title = Annotated[Text, StringConstraints(min_length=1, max_length=120, pattern=r"\S")]
@@ -70,7 +71,7 @@ class FieldView(View):
     group: str
     axle: Literal["", "front", "rear"]
     side: Literal["", "left", "right"]
-    phase: Literal["car", "baseline", "plan", "check"]
+    phase: Phase
     required: bool
     hint: str
     words: bool
@@ -93,7 +94,6 @@ class ChoicesView(View):
     torque_units: list[UnitView]
     length_units: list[UnitView]
     property_classes: list[str]
-    kinds: list[ChoiceView]
 
 
 class TypedView(View):

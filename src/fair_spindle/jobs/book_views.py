@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
-from fair_spindle.core.fasteners import odd_thread
 from fair_spindle.core.floor.asking import shape_now
-from fair_spindle.core.floor.findings import doubt_specification, overdue, unsettled
-from fair_spindle.core.floor.log import Entered, Fastener, Specified, Typed
+from fair_spindle.core.floor.findings import overdue, unsettled
+from fair_spindle.core.floor.log import Bolt, BoltSpec, Entered, Fastener, Typed
 from fair_spindle.core.floor.state import Taken
+from fair_spindle.core.outlook.bolted import doubts_of
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.core.sheet.walk import WALK_ROUND
@@ -42,7 +42,7 @@ def show_book(now: Standing) -> dict[str, Any]:
         "version": now.version,
         "shape": mark_of(now.sheet),
         "last_event": last.id if last else "",
-        "last_said": say_act(last.act, now.template, now.sheet, names_in(now.log)) if last else "",
+        "last_said": say_act(last.act, now.template, now.sheet, names_in(now.log, now.kind.opening)) if last else "",
         "entries": {
             key: _entry(now, key, taken, found.get(key))
             for key, taken in now.state.entries.items()
@@ -139,11 +139,14 @@ def _wheel(now: Standing, corner: str) -> m.WheelView:
 
 def _fastener(one: Fastener) -> m.FastenerView:
     thread = f"M{one.diameter_mm:g} × {one.pitch_mm:g}" if one.diameter_mm else ""
-    doubt = odd_thread(one.diameter_mm, one.pitch_mm) if one.diameter_mm else ""
-    if one.torque and one.diameter_mm:
-        spec = Specified(one.key, one.torque, one.source, one.diameter_mm, one.pitch_mm, one.property_class)
-        found = doubt_specification(spec)
-        doubt = " ".join(filter(None, (doubt, found.message if found else "")))
+    bolt = Bolt(
+        one.place,
+        diameter_mm=one.diameter_mm,
+        pitch_mm=one.pitch_mm,
+        property_class=one.property_class,
+        spec=BoltSpec(torque=one.torque, source=one.source) if one.torque else None,
+    )
+    doubt = " ".join(doubts_of(bolt))
     return m.FastenerView(
         **{
             name: getattr(one, name)

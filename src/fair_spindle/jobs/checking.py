@@ -7,13 +7,12 @@ from collections.abc import Sequence
 from fair_spindle.core.after.beside import (
     Beside,
     MovesToe,
-    beside_corner,
     beside_sitting,
     beside_wheel,
 )
 from fair_spindle.core.after.height_causes import Explanation, explain_heights
 from fair_spindle.core.after.toe_causes import ToeExplanation, explain_toes
-from fair_spindle.core.after.wanting import Want, want_corners, want_links, want_rings, want_wheels
+from fair_spindle.core.after.wanting import Want, want_links, want_rings, want_wheels
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.floor.wording import label_wheel
@@ -93,16 +92,12 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
     """Every reading after the work beside its prediction, and what moves the wheels' toe."""
     if "check" not in now.template.measures:
         return [], {}
-    if now.kind.key == "front_strut":
-        told = {f"front.{side}": beside_corner(side, now.corners[side], plan) for side, plan in now.plans.items()}
-    else:
-        sitting, readings = now.predicted.sitting, now.predicted.readings
-        told = {
-            key: beside_wheel(one, readings, with_height=not sitting.wheels)
-            for key, one in now.predicted.wheels.items()
-        }
-        for one in beside_sitting(sitting, readings.quantities):
-            told[one.key][0].insert(0, one)
+    sitting, readings = now.predicted.sitting, now.predicted.readings
+    told = {
+        key: beside_wheel(one, readings, with_height=not sitting.wheels) for key, one in now.predicted.wheels.items()
+    }
+    for one in beside_sitting(sitting, readings.quantities):
+        told[one.key][0].insert(0, one)
     return [one for rows, _ in told.values() for one in rows], {key: moves for key, (_, moves) in told.items()}
 
 
@@ -120,7 +115,7 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
     known = known_of(database, now, Brief(fittings), library_of(database)[0])
     begun = start_job(
         database,
-        JobCreate(id=wanted.id, title=wanted.title, car=now.book.car, template="work", car_id=now.book.car_id),
+        JobCreate(id=wanted.id, title=wanted.title, car=now.book.car, car_id=now.book.car_id),
     )
     if not begun.steps:
         write_act(database, wanted.id, f"{wanted.id[:50]}-plan", begun.version, planned(known))
@@ -174,8 +169,6 @@ def _toe(one: ToeExplanation) -> ExplanationView:
 
 def _wanted(now: Standing) -> list[Want]:
     """What the readings after settling still ask for."""
-    if now.kind.key == "front_strut":
-        return want_corners(now.plans)
     found = want_wheels(now.predicted.wheels, align_rods(now.state, now.readings))
     found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)

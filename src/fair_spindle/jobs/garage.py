@@ -10,10 +10,10 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from fair_spindle.core.errors import Conflict, InputError, NotAllowed
+from fair_spindle.core.floor.kinds import CAR
 from fair_spindle.core.floor.log import Act, Drawn, Entered, Event, Filled, Listed
 from fair_spindle.core.floor.mirror import below, mirrored
 from fair_spindle.core.floor.plain import act_of, plain
-from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.formats import car_csv
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity

@@ -14,6 +14,7 @@ from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import readings_now
 from fair_spindle.core.floor.deriving import derive
+from fair_spindle.core.floor.kinds import WORK
 from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.starting import last_baseline
@@ -29,14 +30,13 @@ from fair_spindle.core.outlook.geometry import (
 )
 from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
-from fair_spindle.core.planning.kinds import KINDS
-from fair_spindle.core.planning.measure import MEASURE
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.solid_axle import move_axle
 from fair_spindle.core.toe import AxleToe, axle_toe
 from fair_spindle.core.twist_beam import TwistBeam, roll_beam
+from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
@@ -105,11 +105,13 @@ def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], s
     """The car's latest readings over all its jobs, and the name of the newest."""
     acts: dict[str, Entered] = {}
     with database.reading() as session:
-        jobs = [(job.title, KINDS[job.template], load_log(session, job.id)) for job in jobs_of(session, car.book.id)]
+        jobs = [
+            (job.title, find_kind(job.template), load_log(session, job.id)) for job in jobs_of(session, car.book.id)
+        ]
     for _, template, log in reversed(jobs):
-        acts |= {act.key: act for act in last_baseline(derive(log, template), template, MEASURE)}
+        acts |= {act.key: act for act in last_baseline(derive(log, template), template, WORK)}
     choices = {key: taken.act.choice for key, taken in car.state.entries.items() if taken.act.choice}
-    quantities, _ = read_all(acts, sheet_for(MEASURE.key, shape_of(choices)))
+    quantities, _ = read_all(acts, sheet_for(WORK.key, shape_of(choices)))
     return quantities, jobs[0][0] if jobs else ""
 
 

@@ -136,7 +136,6 @@ def start_from(database: Database, job_id: str, wanted: JobFrom) -> JobView:
             id=wanted.id,
             title=wanted.title,
             car=old.book.car,
-            template=old.book.template,  # type: ignore[arg-type]
             car_id=old.book.car_id,
         ),
     )

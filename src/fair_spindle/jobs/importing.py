@@ -10,10 +10,11 @@ from uuid import uuid4
 from sqlmodel import Session, col, select
 
 from fair_spindle.core.errors import Conflict, InputError, SpindleError
+from fair_spindle.core.floor.kinds import CAR
 from fair_spindle.core.floor.log import Event, Signed
 from fair_spindle.core.floor.replay import replay
-from fair_spindle.core.planning.kinds import CAR, KINDS
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file
+from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.formats.job_zip import is_zip, read_job_zip
 from fair_spindle.jobs.book_models import View
 from fair_spindle.records.books import append, load_log
@@ -144,7 +145,7 @@ def _without_car(head: BookRow | BookHead) -> tuple[str, ...]:
 
 def _holds(kind: str, events: Sequence[Event], where: str) -> None:
     """The log must be one that this product could have accepted, with its seals unbroken."""
-    template = KINDS.get(kind)
+    template = kinds().get(kind)
     if template is None or (kind == CAR.key) != (where == "car/log"):
         raise InputError(f"Unknown kind of job {kind!r}.", field="job/template")
     try:

@@ -47,7 +47,7 @@ def see_joints(
     state = now.state
     return m.JointsView(
         joints=[show_joint(one, now, adapter) for one in state.joints.values()],
-        overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.joint_overrides],
+        overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.overrides],
         recheck=recheck_lines(now),
     )
 
@@ -99,7 +99,7 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
     state = now.state
     standing_of = {one.number: state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts}
     evidence, gate, window = None, "", None
-    if waits_for_load(joint):
+    if waits_for_load(joint, state):
         pivots, missing = now.pivots
         window = pivots[joint.key].window if joint.key in pivots else None
         evidence, gate = height_gate(joint.axle, joint.side, state, window, missing.get(joint.key, ""))
@@ -112,7 +112,7 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         order_said=ORDERS[joint.order],
         order=[joint.bolts[place].number for place in order_of(joint)],
         passes_pct=list(joint.passes_pct),
-        waits_for_load=waits_for_load(joint),
+        waits_for_load=waits_for_load(joint, state),
         gate_open=evidence is not None,
         gate=gate,
         height_mm=state.loaded_heights.get(f"{joint.axle}.{joint.side}"),

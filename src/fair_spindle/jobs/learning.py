@@ -104,10 +104,9 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
 
 def _lessons(now: Standing) -> list[Learned]:
     told = now.readings.quantities
-    strut = now.kind.key == "front_strut"
     before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
     heights = learn(now.height_model, before, heights_after(now.readings))
-    stories = toe_stories(now.log, now.state, now.readings, now.corners if strut else None)
+    stories = toe_stories(now.log, now.state, now.readings)
     toe = [one for axle, pair in stories.items() for one in learn_toe(pair, steered_within(axle, told))]
     return [*heights, *toe]
 

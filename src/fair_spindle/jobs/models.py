@@ -6,10 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.planning.template import Position, Side, Stage
+from fair_spindle.core.planning.template import Position, Side
 from fair_spindle.formats.acts import ActModel, Strict
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.book_models import BookView, BySide, LoadsView, Title, TypedView, View, WheelView
+from fair_spindle.jobs.book_models import BookView, LoadsView, Title, View, WheelView
 
 
 class JobCreate(Strict):
@@ -21,7 +21,6 @@ class JobCreate(Strict):
     id: Identity
     title: Title
     car: Title
-    template: Literal["work", "front_strut", "springs", "align", "measure"] = "front_strut"
     car_id: Identity | None = None
 
 
@@ -56,26 +55,6 @@ class JobLine(View):
     signed: bool
 
 
-class InputView(View):
-    """An input of a computed number, and its share of the ±."""
-
-    key: str
-    label: str
-    shown: str
-    share_pct: float
-
-
-class NumberView(View):
-    """A number with its ± (coverage factor 2) and where it came from."""
-
-    value: float
-    plus_minus: float | None = None
-    unit: str
-    also: str = ""
-    rule: str = ""
-    inputs: list[InputView] = Field(default_factory=list)
-
-
 class TurnsView(View):
     """Turns as they are chalked."""
 
@@ -86,64 +65,15 @@ class TurnsView(View):
     said: str
 
 
-class WindowView(View):
-    """Clamp window in hub-to-arch height [mm]."""
+class StepReadView(View):
+    """A number that a step asks for: as it was read, what it stands beside, and the turns counted for it so far."""
 
-    low: float
-    high: float
-    about: float
-    measured: bool
-    today: float | None
-    twist_today_deg: float | None
-
-
-class TurnPlanView(View):
-    """Turns for the new tie-rod end."""
-
-    off: TurnsView
-    on: TurnsView
-    exact: NumberView
-    engagement_mm: float
-    min_engagement_mm: float
-    engagement_ok: bool
-    toe_reached: NumberView
-    plain: TurnsView
-    plain_toe: NumberView
-    plain_error: NumberView
-
-
-class CheckView(View):
-    """Measured beside predicted."""
-
-    height: NumberView | None
-    height_miss_mm: float | None
-    height_explained: bool | None
-    toe: NumberView | None
-    toe_predicted: NumberView | None
-    toe_miss_min: float | None
-    toe_explained: bool | None
-    toe_in_tolerance: bool | None
-    correction: TurnsView | None
-    corrected_toe: NumberView | None
-
-
-class CornerView(View):
-    """One corner through the job."""
-
-    height_now: NumberView | None
-    height_readings_mm: list[float]
-    height_spread_mm: float | None
-    height_change: NumberView | None
-    height_predicted: NumberView | None
-    toe_now: NumberView | None
-    toe_target: NumberView | None
-    toe_from_height: NumberView | None
-    toe_untouched: NumberView | None
-    window: WindowView | None
-    turns: TurnPlanView | None
-    check: CheckView
-    missing: dict[str, list[str]]
-    problem: str
+    key: str
+    label: str
+    required: bool
+    said: str
+    beside: str
+    counted: TurnsView | None
 
 
 class StepView(View):
@@ -157,9 +87,9 @@ class StepView(View):
     where_said: str
     tools: list[str]
     cautions: list[str]
-    brings: dict[str, Stage]
-    frees: list[str]
     asks: str
+    reads: list[StepReadView]
+    told: list[str]
     sides: list[Side]
     two_people: bool
     axle: Literal["", "front", "rear"]
@@ -174,64 +104,6 @@ class StepView(View):
     reason: str
     at: str
     why_not: str
-
-
-class SpecView(View):
-    """A fastener specification as typed, with its source."""
-
-    torque: TypedView
-    said: str
-    source: str
-    diameter_mm: float
-    pitch_mm: float
-    property_class: str
-    affirmed: bool
-    doubt: str
-    likelier_unit: str | None
-    event: str
-
-
-class PlaceView(View):
-    """One numbered fastener in its place."""
-
-    key: str
-    number: int
-    side: Side
-    stage: Stage | None
-    reading: str
-    by_feel: str
-    clamp: str
-    overridden: str
-
-
-class GroupView(View):
-    """Fasteners that share a purpose and a specification."""
-
-    key: str
-    label: str
-    role: str
-    tools: str
-    orientation: str
-    tied: str
-    needs_load: BySide[bool]
-    spec: SpecView | None
-    places: list[PlaceView]
-
-
-class GateView(View):
-    """Whether bonded bolts of a side may be clamped now."""
-
-    open: bool
-    reason: str
-    height_mm: float | None
-
-
-class CountsView(View):
-    """Turns counted at one side."""
-
-    off: TurnsView
-    on: TurnsView
-    correct: TurnsView
 
 
 class FindingView(View):
@@ -296,11 +168,7 @@ class JobView(BookView):
     corner: Side | None
     carried_axle: str
     position_said: str
-    corners: BySide[CornerView]
-    gates: BySide[GateView]
-    counts: BySide[CountsView]
     steps: list[StepView]
-    groups: list[GroupView]
     findings: list[FindingView]
     notes: list[NoteView]
     overrides: list[OverrideView]

@@ -11,16 +11,17 @@ from typing import TypeVar
 
 from fair_spindle.core.corner import Corner
 from fair_spindle.core.floor.asking import Readings, readings_now, with_limits
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.aligned import plan_wheels
 from fair_spindle.core.outlook.geometry import wheels_of
+from fair_spindle.core.outlook.height_model import HeightModel, model_of_car, model_of_wheels, sit_by_wheels
 from fair_spindle.core.outlook.settled import with_heights, with_read_heights
 from fair_spindle.core.outlook.sitting import Sitting, sit
 from fair_spindle.core.outlook.sprung_car import SprungCar, sprung_car
 from fair_spindle.core.outlook.turning import CarPlan
-from fair_spindle.core.planning.template import JobTemplate
 
 SAMPLES = 600
 MOST = 160
@@ -71,7 +72,17 @@ class Outlook:
 
     def sitting_drawn(self, samples: int) -> Sitting:
         """Where the car will sit, with so many drawn cars to say how sure that is."""
-        return _once(self._before, f"sitting {samples}", lambda: sit(self.sprung, self.readings.quantities, samples))
+        return _once(self._before, f"sitting {samples}", lambda: self._sit(samples))
+
+    def _sit(self, samples: int) -> Sitting:
+        by_wheels = model_of_wheels(self.readings) if self.sprung.lacks else None
+        heights = self.readings.quantities
+        return sit_by_wheels(by_wheels, heights) if by_wheels else sit(self.sprung, heights, samples)
+
+    @property
+    def height_model(self) -> HeightModel | None:
+        """What decides the wheels' heights: the car as a whole, or each wheel by itself where no more is known."""
+        return model_of_car(self.sprung) or (model_of_wheels(self.readings) if self.sprung.lacks else None)
 
     @cached_property
     def foreseen(self) -> Readings:

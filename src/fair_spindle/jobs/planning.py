@@ -18,7 +18,7 @@ from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step
-from fair_spindle.core.planning.work_order import WorkOrder, plan_work
+from fair_spindle.core.planning.work_order import WorkOrder, measured_by, plan_work
 from fair_spindle.formats.acts import Strict, model_of
 from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.formats.sheets_pdf import write_clipboard, write_stop_sheet
@@ -34,7 +34,7 @@ from fair_spindle.records.database import Database
 
 def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
     """The brief of a job, the procedures that can be chosen, and the plan as it was taken."""
-    now = _work(database, job_id)
+    now = standing(database, job_id)
     library, versions = library_of(database)
     taken = now.state.plan
     brief = taken.brief if taken else Brief(())
@@ -60,14 +60,14 @@ def all_procedures(database: Database) -> list[m.ProcedureView]:
 
 def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
     """Plan a brief without writing anything."""
-    now = _work(database, job_id)
+    now = standing(database, job_id)
     known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     return _show(plan_work(known), known, now, None)
 
 
 def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
     """Write the plan of a brief into the job."""
-    now = _work(database, job_id)
+    now = standing(database, job_id)
     known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     return write_act(database, job_id, wanted.id, wanted.seen, planned(known))
 
@@ -76,12 +76,20 @@ def planned(known: Known) -> Planned:
     """The plan of a brief as a line of the log."""
     order = plan_work(known)
     changes = [change for one in known.brief.fittings for change in known.library.find(one.procedure).changes]
-    return Planned(known.brief, order.steps, order.joints, order.lists, order.remarks, tuple(dict.fromkeys(changes)))
+    return Planned(
+        known.brief,
+        order.steps,
+        order.joints,
+        order.lists,
+        order.remarks,
+        tuple(dict.fromkeys(changes)),
+        measured_by(known),
+    )
 
 
 def save_plan(database: Database, job_id: str, wanted: m.SaveProcedure) -> m.ProcedureView:
     """Keep an edited plan as a procedure of the workshop's own."""
-    now = _work(database, job_id)
+    now = standing(database, job_id)
     known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     procedure = save_own(database, known, wanted.key, wanted.title, wanted.seen)
     return _procedure(procedure, choices_now(now.state), library_of(database)[1])
@@ -157,13 +165,6 @@ def _plain(one: object) -> object:
     if isinstance(one, tuple):
         return [_plain(part) for part in one]
     return {key: _plain(value) for key, value in one.items()} if isinstance(one, dict) else one
-
-
-def _work(database: Database, job_id: str) -> Standing:
-    now = standing(database, job_id)
-    if now.kind.key != "work":
-        raise NotAllowed(f"“{now.kind.title}” has steps of its own; start a job with a work order.")
-    return now
 
 
 def known_of(database: Database, now: Standing, brief: Brief, library: Library) -> Known:

@@ -8,11 +8,12 @@ from itertools import groupby
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.floor.bolt_needs import is_final
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import Joint
+from fair_spindle.core.floor.threaded_ends import ENDS, carry, flats_at
 from fair_spindle.core.floor.wording import label_wheel, position_words
 from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.template import SIDES, JobTemplate
 from fair_spindle.core.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
@@ -106,8 +107,7 @@ def _cautions(template: JobTemplate) -> list[str]:
 
 
 def _turns(now: Standing) -> Iterator[TurnsGivenView]:
-    if now.kind.key == "front_strut":
-        yield from _counted(now)
+    yield from _counted(now)
     if "turns" not in now.template.pages:
         return
     for key, wheel in now.predicted.wheels.items():
@@ -123,13 +123,19 @@ def _turned(where: str, one: Adjuster, planned: int, given: int) -> TurnsGivenVi
 
 
 def _counted(now: Standing) -> Iterator[TurnsGivenView]:
-    for side in SIDES:
-        turns, state = now.plans[side].turns, now.state
-        counts = [f"{way} {say_turns(flats)}" for way in ("off", "on") if (flats := state.flats(side, way))]
-        corrected = state.flats(side, "correct")
-        counts += [f"corrected {say_turns(corrected)}"] if corrected else []
-        planned = f"on {say_turns(round(turns.set_turns / FLAT))}" if turns else ""
-        yield _given(label_wheel(f"front.{side}"), "Tie-rod end", planned, ", ".join(counts))
+    planned_by_geometry = {
+        one.part
+        for wheel in now.predicted.wheels.values()
+        for one in wheel.plan.wheel.adjusters
+        if one.from_no_thread
+    }
+    for end in (end for end in ENDS if end not in planned_by_geometry):
+        counts = [(way, flats_at(now.state, end, way)) for way in ("off", "on")]
+        told = [f"{way} {say_turns(flats)}" for way, flats in counts if flats is not None]
+        if told:
+            carried = carry(now.readings.quantities, end)
+            planned = f"on {say_turns(round(carried.on / FLAT))}" if carried else ""
+            yield _given(label_wheel(end.removesuffix(".tie")), "Threaded end", planned, ", ".join(told))
 
 
 def _given(where: str, name: str, planned: str, given: str) -> TurnsGivenView:

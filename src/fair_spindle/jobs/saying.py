@@ -9,6 +9,7 @@ from types import MappingProxyType
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.errors import InputError
 from fair_spindle.core.floor.bolt_needs import SAID
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import (
     Act,
     Attached,
@@ -37,10 +38,10 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
+from fair_spindle.core.floor.old_acts import of_places
 from fair_spindle.core.floor.readings import Quantity, read_entry
-from fair_spindle.core.floor.wording import label_field, label_place, label_wheel, position_words
+from fair_spindle.core.floor.wording import label_field, label_wheel, position_words
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.field import Field, Sheet
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.core.units import UNITS, from_core
@@ -179,11 +180,11 @@ def say_numbers(act: Entered) -> str:
     return " | ".join(", ".join(say_typed(typed) for typed in row.values()) for row in (act.typed, *act.again))
 
 
-def names_in(log: Sequence[Event]) -> dict[str, str]:
+def names_in(log: Sequence[Event], opening: Sequence[Act] = ()) -> dict[str, str]:
     """Names of the joints and fasteners a log ever knew, by key, so that no line has to tell a key."""
     found: dict[str, str] = {}
-    for event in log:
-        match event.act:
+    for act in (*opening, *(event.act for event in log)):
+        match act:
             case Drawn(joint=joint):
                 found[joint.key] = joint.label
             case Planned(joints=joints):
@@ -216,7 +217,7 @@ def say_act(  # noqa: C901  one line per kind of act
         case Struck():
             return f"Fastener “{names.get(act.key, act.key)}” struck off the list"
         case Specified():
-            return f"{template.group(act.group).label}: {say_typed(act.torque)}, source: {act.source}"
+            return f"{_name(f'left.{act.group}', names)}: {say_typed(act.torque)}, source: {act.source}"
         case Moved():
             return f"Car {position_words(act.to, act.corner, act.axle)}"
         case Stepped():
@@ -225,7 +226,8 @@ def say_act(  # noqa: C901  one line per kind of act
         case Noted():
             return f"Note: {act.text}"
         case Counted():
-            return f"{act.side.capitalize()} tie-rod end, {act.direction}: {say_turns(act.flats)}"
+            end = f"{label_wheel(f'{act.axle}.{act.side}')}, threaded end"
+            return f"{end}, {act.direction}: {say_turns(act.flats)}"
         case Turned():
             way = "longer" if act.steps > 0 else "shorter"
             wheel = label_wheel(act.wheel)
@@ -234,13 +236,13 @@ def say_act(  # noqa: C901  one line per kind of act
             corner = act.side if act.axle == "front" else f"{act.axle} {act.side}"
             return f"{corner.capitalize()} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():
-            return _say_tightened(act, template)
+            return "; ".join(_say_worked(one, _name(one.joint, names)) for one in of_places(act))
         case Drawn():
             return f"Map of “{act.joint.label}”, {len(act.joint.bolts)} places"
         case Erased():
             return f"Map of “{names.get(act.joint, act.joint)}” taken off"
         case Worked():
-            return _say_worked(act, names.get(act.joint, ""))
+            return _say_worked(act, _name(act.joint, names))
         case Planned():
             return f"Work order of {len(act.steps)} steps"
         case Stopped():
@@ -274,13 +276,8 @@ def _say_worked(act: Worked, name: str) -> str:
     tail += f", adapter {act.adapter.adapter_mm:g} mm" if act.adapter else ""
     tail += f", by feel ({act.by_feel})" if act.by_feel else ""
     tail += f", override ({act.override})" if act.override else ""
-    return f"{name or act.joint.replace('-', ' ').capitalize()}, place {places}: {SAID[act.to]}{tail}"
+    return f"{name}, place {places}: {SAID[act.to]}{tail}"
 
 
-def _say_tightened(act: Tightened, template: JobTemplate) -> str:
-    names = ", ".join(label_place(place, template) for place in act.places)
-    stage = {"loose": "loose", "hand": "started by hand", "snug": "snug", "torqued": "torqued"}[act.to]
-    tail = f" {say_typed(act.reading)}" if act.reading else ""
-    tail += f", by feel ({act.by_feel})" if act.by_feel else ""
-    tail += f", override ({act.override})" if act.override else ""
-    return f"{names}: {stage}{tail}"
+def _name(joint: str, names: Mapping[str, str]) -> str:
+    return names.get(joint, joint.replace("-", " ").replace(".", " ").capitalize())

@@ -6,7 +6,6 @@ import hashlib
 from collections.abc import Mapping
 
 from fair_spindle.core.fasteners import PROPERTY_CLASSES
-from fair_spindle.core.planning.kinds import JOB_KINDS
 from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
 from fair_spindle.core.units import UNITS, units_of
 from fair_spindle.jobs import book_models as m
@@ -23,7 +22,6 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
         torque_units=sorted(_units("torque"), key=lambda unit: unit.key != units.get("torque")),
         length_units=_units("length"),
         property_classes=list(PROPERTY_CLASSES),
-        kinds=[m.ChoiceView(value=kind.key, label=kind.title) for kind in JOB_KINDS.values()],
     )
 
 

@@ -6,31 +6,29 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from fair_spindle.core.after.height_model import HeightModel, model_of_car, model_of_corners
 from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.deriving import derive, derive_on, effective
 from fair_spindle.core.floor.findings import Finding, doubts_now, look
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import Event
 from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.front_axle import Corner, CornerPlan
 from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
 from fair_spindle.core.outlook.bolted import look_joints
 from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
-from fair_spindle.core.outlook.corners import corners_of, plans_of, windows_of
+from fair_spindle.core.outlook.height_model import HeightModel
 from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.settled import heights_after, look_settled
 from fair_spindle.core.outlook.sides import sides_apart
 from fair_spindle.core.outlook.sitting import Sitting
 from fair_spindle.core.outlook.sprung_car import SprungCar
 from fair_spindle.core.outlook.turning import CarPlan
-from fair_spindle.core.planning.kinds import KINDS
-from fair_spindle.core.planning.template import JobTemplate, Side
 from fair_spindle.core.sheet.doubts import Doubt
 from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.outlook import Outlook
 from fair_spindle.records.tables import BookRow
 
@@ -55,7 +53,7 @@ class Standing:
     @property
     def kind(self) -> JobTemplate:
         """Its kind, as every job of it begins."""
-        return KINDS[self.book.template]
+        return find_kind(self.book.template)
 
     @cached_property
     def template(self) -> JobTemplate:
@@ -98,16 +96,6 @@ class Standing:
         """The fields asked now."""
         return self.readings.sheet
 
-    @cached_property
-    def corners(self) -> Mapping[Side, Corner]:
-        """Inputs of the two front corners."""
-        return corners_of(self.state, self.readings)
-
-    @cached_property
-    def plans(self) -> Mapping[Side, CornerPlan]:
-        """What is computed about them."""
-        return plans_of(self.corners)
-
     @property
     def corner_points(self) -> Mapping[str, Corner3D]:
         """Wheels whose points are known, by axle and side."""
@@ -121,9 +109,7 @@ class Standing:
     @property
     def height_model(self) -> HeightModel | None:
         """What decides the wheels' heights, where springs are changed."""
-        if self.kind.key == "front_strut":
-            return model_of_corners(self.corners)
-        return model_of_car(self.sprung) if self.changes_springs else None
+        return self.outlook.height_model if self.changes_springs else None
 
     @property
     def sitting(self) -> Sitting:
@@ -160,13 +146,13 @@ class Standing:
 
     @property
     def windows(self) -> Windows:
-        """Between which heights rubber may be clamped, by side of the strut job and by joint."""
-        return {**windows_of(self.plans), **windows_of_joints(self.pivots[0])}
+        """Between which heights rubber may be clamped, by joint."""
+        return windows_of_joints(self.pivots[0])
 
     @cached_property
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
-        found = look(self.state, self.readings, self.corners, self.plans, self.template)
+        found = look(self.state, self.readings, self.template)
         found += look_joints(self.state, self.readings, self.wound)
         if self.changes_springs:
             travels = wheel_travels(self.readings, self.sitting)

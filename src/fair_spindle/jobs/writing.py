@@ -21,10 +21,8 @@ from fair_spindle.core.floor.log import (
     Planned,
     Reopened,
     Signed,
-    Specified,
     Stepped,
     Struck,
-    Tightened,
     Undone,
     Worked,
 )
@@ -89,7 +87,7 @@ def accept(act: Act, now: Standing) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, now.log, now.kind)
-    torqued = isinstance(act, Tightened | Worked) and act.to == "torqued"
+    torqued = isinstance(act, Worked) and act.to in ("torqued", "angled")
     windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
     return _sealed(act, now) if isinstance(act, Signed) else act
@@ -117,7 +115,10 @@ def _not_over_another(act: Act, seen: int, before: Standing) -> None:
         if event.seq <= seen:
             return
         if mine & _subjects(event.act, log):
-            theirs, yours = (say_act(one, before.template, before.sheet, names_in(log)) for one in (event.act, act))
+            theirs, yours = (
+                say_act(one, before.template, before.sheet, names_in(log, before.kind.opening))
+                for one in (event.act, act)
+            )
             raise Conflict(
                 f"Somebody else changed this at {event.at[11:16]} UTC. Theirs: {theirs}. Yours: {yours}. "
                 "Look at theirs, then enter yours again if it still holds.",
@@ -137,8 +138,6 @@ def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  
             return frozenset(f"fastener {one.key}" for one in act.fasteners)
         case Struck():
             return frozenset({f"fastener {act.key}"})
-        case Specified():
-            return frozenset({f"spec {act.group}"})
         case Stepped():
             return frozenset({f"step {act.step}"})
         case Drawn():
@@ -147,8 +146,6 @@ def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  
             return frozenset({f"joint {act.joint}"})
         case Worked():
             return frozenset(f"bolt {act.joint}:{number}" for number in act.places)
-        case Tightened():
-            return frozenset(f"place {place}" for place in act.places)
         case Moved():
             return frozenset({"position"})
         case Planned():

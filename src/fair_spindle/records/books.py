@@ -10,9 +10,9 @@ from sqlalchemy import ColumnElement, func, or_
 from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.errors import NotFound
+from fair_spindle.core.floor.kinds import CAR
 from fair_spindle.core.floor.log import Event
 from fair_spindle.core.floor.plain import act_of, plain
-from fair_spindle.core.planning.kinds import CAR
 from fair_spindle.records.tables import BookRow, EventRow
 
 
@@ -46,7 +46,7 @@ def load_lines(session: Session, book_id: str) -> tuple[Line, ...]:
 
 def read_lines(lines: Iterable[Line]) -> list[Event]:
     """Lines of a log as the core takes them."""
-    return [Event(id_, seq, at, act_of(json.loads(act))) for id_, seq, at, act in lines]
+    return [Event(id_, seq, at, act_of(json.loads(act)), act) for id_, seq, at, act in lines]
 
 
 def load_log(session: Session, book_id: str) -> list[Event]:
@@ -74,7 +74,7 @@ def append(session: Session, book_id: str, events: Iterable[Event]) -> None:
             id=event.id,
             at=event.at,
             kind=event.act.kind,
-            act=json.dumps(plain(event.act), ensure_ascii=False),
+            act=event.written or json.dumps(plain(event.act), ensure_ascii=False),
         )
         for event in events
     )

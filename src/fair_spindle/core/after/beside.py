@@ -13,16 +13,12 @@ from fair_spindle.core.adjuster import changes_by_link
 from fair_spindle.core.errors import NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.front_axle import Corner as StrutCorner
-from fair_spindle.core.front_axle import CornerPlan
 from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.outlook.aligned import AlignedWheel
 from fair_spindle.core.outlook.bump_steer import TIE, bump_steer
 from fair_spindle.core.outlook.geometry import slope_read
 from fair_spindle.core.outlook.sitting import Sitting
-from fair_spindle.core.planning.template import Side
 from fair_spindle.core.slopes import angles_at
-from fair_spindle.core.toe import toe_for_rod_change
 
 Name = Literal["height", "toe", "camber"]
 
@@ -111,59 +107,6 @@ def beside_sitting(sitting: Sitting, told: Mapping[str, Quantity]) -> list[Besid
     return found
 
 
-def beside_corner(side: Side, corner: StrutCorner, plan: CornerPlan) -> tuple[list[Beside], MovesToe]:
-    """A front wheel of the strut job: its height and toe beside their prediction, and what moves its toe.
-
-    Parameters
-    ----------
-    side : {"left", "right"}
-        Which wheel. [-]
-    corner : front_axle.Corner
-        Its inputs. [mm, rad]
-    plan : CornerPlan
-        What is computed about it. [mm, rad]
-
-    Returns
-    -------
-    tuple
-        Readings, and what moves the toe.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Toe is predicted for the turns that were put on.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.front_axle import plan_corner
-    >>> bare = StrutCorner({}, {})
-    >>> beside_corner("left", bare, plan_corner(bare))[0]
-    []
-    """
-    key, check, told = f"front.{side}", plan.check, corner.quantities
-    found = []
-    if height := plan.height_predicted:
-        found.append(Beside(key, "height", plan.height_now, None, height.value, height.plus_minus, check.height))
-    if toe := check.toe_predicted:
-        found.append(Beside(key, "toe", told.get("toe"), plan.toe_target, toe.value, toe.plus_minus, check.toe))
-    if "camber" in told or "check_camber" in told:
-        found.append(Beside(key, "camber", told.get("camber"), None, None, 0.0, told.get("check_camber")))
-    slope = corner.quantities.get("bump_slope")
-    turn = None
-    if not corner.lacks(("tie.pitch", "tie.lever", "steer")):
-        pitch, lever = corner.quantities["tie.pitch"].value, corner.quantities["tie.lever"].value
-        turn = float(toe_for_rod_change(pitch, lever, corner.steer))
-    travel = -plan.height_change.value if plan.height_change else 0.0
-    return found, MovesToe(turn, -slope.value, abs(travel) * slope.uncertainty) if slope else MovesToe(turn, 0.0)
-
-
 def beside_wheel(one: AlignedWheel, readings: Readings, *, with_height: bool) -> tuple[list[Beside], MovesToe]:
     """A wheel by its geometry: toe and camber beside their prediction, and what moves its toe.
 
@@ -198,8 +141,8 @@ def beside_wheel(one: AlignedWheel, readings: Readings, *, with_height: bool) ->
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
     >>> from fair_spindle.core.outlook.aligned import align_car
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> bare = readings_now(JobState(), ALIGN)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> bare = readings_now(JobState(), WORK)
     >>> beside_wheel(align_car(JobState(), bare)[1]["rear.left"], bare, with_height=True)[0]
     []
     """

@@ -10,9 +10,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.after.beside import Beside
-from fair_spindle.core.after.height_model import HeightModel
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.outlook.height_model import HeightModel
 
 Array = NDArray[np.float64]
 WORTH_TELLING = 0.03

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.after.height_model import HeightModel
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.height_model import HeightModel
 from fair_spindle.core.refit import refit
 
 Array = NDArray[np.float64]

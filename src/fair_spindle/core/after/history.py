@@ -84,8 +84,8 @@ def moments_of(state: JobState, readings: Readings) -> Iterator[Moment]:
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.measure import MEASURE
-    >>> list(moments_of(JobState(), readings_now(JobState(), MEASURE)))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> list(moments_of(JobState(), readings_now(JobState(), WORK)))
     []
     """
     before = _picked(state, readings, "baseline")

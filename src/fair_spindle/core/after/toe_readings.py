@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot
 
@@ -14,15 +14,12 @@ from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.deriving import effective
 from fair_spindle.core.floor.log import Entered, Event
 from fair_spindle.core.floor.readings import Quantity, read_entry
-from fair_spindle.core.floor.state import JobState, steps_turned
-from fair_spindle.core.front_axle import Corner as StrutCorner
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.floor.threaded_ends import steps_turned
 from fair_spindle.core.outlook.bump_steer import TIE, bump_steer
 from fair_spindle.core.outlook.geometry import Wheel, slope_read, wheels_of
-from fair_spindle.core.planning.template import Side
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.slopes import angles_at
-from fair_spindle.core.threads import FLAT
-from fair_spindle.core.toe import toe_for_rod_change
 
 
 @dataclass(frozen=True)
@@ -159,7 +156,7 @@ def story_by_geometry(wheel: Wheel, state: JobState, readings: Readings, read: S
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> from fair_spindle.core.outlook.geometry import wheels_of
     >>> record = readings_now(JobState(), CAR)
     >>> story_by_geometry(wheels_of(record, {})["front.left"], JobState(), record, []) is None
@@ -182,65 +179,10 @@ def story_by_geometry(wheel: Wheel, state: JobState, readings: Readings, read: S
     return ToeStory(key, start, slope, lever, fit, reads)
 
 
-def story_by_lever(side: Side, corner: StrutCorner, state: JobState, read: Sequence[Occasion]) -> ToeStory | None:
-    """A front wheel's toe through a job that plans by bump steer and steering lever.
-
-    Parameters
-    ----------
-    side : {"left", "right"}
-        Which wheel. [-]
-    corner : front_axle.Corner
-        Its inputs. [mm, rad]
-    state : JobState
-        What is true now; says what was counted. [-]
-    read : sequence of Occasion
-        Its readings after the work. [-]
-
-    Returns
-    -------
-    ToeStory or None
-        None where an input is missing or no turns on were counted.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Rod to stud changes by new end less old end, and by the turns on against those off.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> story_by_lever("left", StrutCorner({}, {}), JobState(), []) is None
-    True
-    """
-    needed = ("toe", "height", "bump_slope", "tie.lever", "steer", "tie.pitch", "tie.end", "new_end.length")
-    if corner.lacks((*needed, "tie.turns_off")) or not read or not corner.flats_on:
-        return None
-    q = corner.quantities
-    pitch, lever = q["tie.pitch"].value, q["tie.lever"].value
-    reads = []
-    for one in read:
-        corrected = state.flats(side, "correct") - state.flats(side, "correct", after=one.seq)
-        turns = q["tie.turns_off"].value - (corner.flats_on - corrected) * FLAT
-        longer = q["new_end.length"].value - q["tie.end"].value + turns * pitch
-        by_rod = float(toe_for_rod_change(longer, lever, corner.steer))
-        travel = q["height"].value - one.height.value
-        open_ = hypot(q["height"].uncertainty, one.height.uncertainty)
-        reads.append(ToeRead(one.walk, one.toe, travel, open_, q["bump_slope"].value * travel + by_rod, by_rod))
-    fit = hypot(q["new_end.length"].uncertainty, q["tie.end"].uncertainty, q["tie.turns_off"].uncertainty * pitch)
-    return ToeStory(f"front.{side}", q["toe"], q["bump_slope"], q["tie.lever"], fit / lever, tuple(reads))
-
-
 def toe_stories(
     log: Sequence[Event],
     state: JobState,
     readings: Readings,
-    corners: Mapping[Side, StrutCorner] | None = None,
 ) -> dict[str, list[ToeStory]]:
     """The stories of all wheels that have one, by axle.
 
@@ -252,8 +194,6 @@ def toe_stories(
         What follows from it. [-]
     readings : Readings
         Everything read in it. [-]
-    corners : mapping, optional
-        The front corners of a job that plans by bump steer and lever; by geometry where there are none. [-]
 
     Returns
     -------
@@ -275,18 +215,15 @@ def toe_stories(
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> toe_stories([], JobState(), readings_now(JobState(), ALIGN))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> toe_stories([], JobState(), readings_now(JobState(), WORK))
     {}
     """
     read = occasions(log, readings.sheet)
     if not read:
         return {}
-    if corners is not None:
-        own = [story_by_lever(side, one, state, read.get(f"front.{side}", ())) for side, one in corners.items()]
-    else:
-        wheels = wheels_of(readings, readings.quantities)
-        own = [story_by_geometry(one, state, readings, read.get(key, ())) for key, one in wheels.items()]
+    wheels = wheels_of(readings, readings.quantities)
+    own = [story_by_geometry(one, state, readings, read.get(key, ())) for key, one in wheels.items()]
     found: dict[str, list[ToeStory]] = {}
     for story in own:
         if story:
@@ -296,8 +233,8 @@ def toe_stories(
 
 def _expected(wheel: Wheel, state: JobState, one: Occasion, before: Quantity) -> ToeRead:
     assert wheel.corner is not None
-    turned = [steps_turned(state, wheel.key, each.name) for each in wheel.adjusters]
-    since = [steps_turned(state, wheel.key, each.name, one.seq) for each in wheel.adjusters]
+    turned = [steps_turned(state, wheel.key, each) for each in wheel.adjusters]
+    since = [steps_turned(state, wheel.key, each, one.seq) for each in wheel.adjusters]
     set_to = [each.changed(t - s) for each, t, s in zip(wheel.adjusters, turned, since, strict=True)]
     no_rod = [0.0 if each.moves(TIE) else by for each, by in zip(wheel.adjusters, set_to, strict=True)]
     travel = before.value - one.height.value

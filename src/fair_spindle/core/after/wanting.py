@@ -8,12 +8,10 @@ from typing import Literal
 
 from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.front_axle import CornerPlan
 from fair_spindle.core.outlook.aligned import AlignedRod, AlignedWheel
 from fair_spindle.core.outlook.bars import BarOfAxle
 from fair_spindle.core.outlook.bump_steer import TIE
 from fair_spindle.core.outlook.perching import Correction
-from fair_spindle.core.planning.template import Side
 from fair_spindle.core.sheet.shape import CORNERS
 
 What = Literal["toe", "ring", "arms", "link"]
@@ -39,43 +37,6 @@ class Want:
     def axle(self) -> str:
         """Which axle it is at."""
         return self.where.split(".")[0]
-
-
-def want_corners(plans: Mapping[Side, CornerPlan]) -> list[Want]:
-    """Turns that the toe of a strut job's two wheels still wants.
-
-    Parameters
-    ----------
-    plans : mapping
-        The plans of both corners, read again. [-]
-
-    Returns
-    -------
-    list of Want
-        None for a wheel that was not read, or stands within the nearest flat.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    As :class:`~fair_spindle.core.front_axle.Check` has them.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> want_corners({})
-    []
-    """
-    return [
-        Want(f"front.{side}", "toe", "Tie rod", plan.check.correction)
-        for side, plan in plans.items()
-        if plan.check.correction
-    ]
 
 
 def want_wheels(wheels: Mapping[str, AlignedWheel], rods: tuple[AlignedRod, ...]) -> list[Want]:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.readings import Quantity, read_all
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.floor.threaded_ends import with_counts
 from fair_spindle.core.sheet.catalogue import sheet_for
-from fair_spindle.core.sheet.field import Phase, Sheet
+from fair_spindle.core.sheet.field import Field, Phase, Sheet
 from fair_spindle.core.sheet.shape import Shape, shape_of
+from fair_spindle.core.solid_axle import NEEDED as SOLID
 
 
 def shape_now(state: JobState) -> Shape:
@@ -109,11 +111,11 @@ def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> "front.left.height" in sheet_now(JobState(), FRONT_STRUT).fields
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> "front.left.height" in sheet_now(JobState(), WORK).fields
     True
     """
-    return sheet_for(template.key, shape_now(state))
+    return sheet_for("car" if template.key == "car" else "work", shape_now(state), template.reads)
 
 
 @dataclass(frozen=True)
@@ -155,13 +157,13 @@ def readings_now(state: JobState, template: JobTemplate) -> Readings:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.measure import MEASURE
-    >>> len(readings_now(JobState(), MEASURE).quantities)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> len(readings_now(JobState(), WORK).quantities)
     0
     """
     sheet = sheet_now(state, template)
     quantities, words = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
-    return Readings(sheet, quantities, words)
+    return Readings(sheet, with_counts(state, quantities), words)
 
 
 def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
@@ -193,14 +195,14 @@ def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> read = with_limits(readings_now(JobState(), FRONT_STRUT), {"twist_limit": 0.03})
-    >>> read.quantities["front.twist_limit"].value
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> read = with_limits(readings_now(JobState(), WORK), {"twist_limit": 0.03})
+    >>> read.quantities["car.twist_limit"].value
     0.03
     """
     if not limits:
         return readings
-    places = {"front.twist_limit": "twist_limit"}
+    places = {"car.twist_limit": "twist_limit"}
     places |= {key: name for key in readings.sheet.fields for name in limits if key.endswith(f".{name}")}
     told = {key: Quantity(limits[name], 0.0) for key, name in places.items() if name in limits}
     return Readings(readings.sheet, {**told, **readings.quantities}, readings.words)
@@ -229,8 +231,8 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
 
     Notes
     -----
-    Optional fields never count, nor axles that are not worked on; total toe of an axle stands for the toe of both
-    its wheels.
+    Of what every wheel has only what the plan moves is required, and only where it can be read to a purpose: no toe
+    or camber of a solid rear axle.  Total toe of an axle stands for the toe of both its wheels.
 
     Source
     ------
@@ -238,17 +240,37 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> missing_fields(JobState(), FRONT_STRUT, "check")[:2]
-    ('front.left.check_height', 'front.left.check_toe')
+    >>> from dataclasses import replace
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> missing_fields(JobState(), replace(WORK, measured=frozenset({"front.toe"})), "check")[:2]
+    ('front.left.check_toe', 'front.right.check_toe')
     """
     if phase != "car" and phase not in template.measures:
         return ()
+    shape = shape_now(state)
     return tuple(
         one.key
         for one in sheet_now(state, template).of_phase(phase)
-        if one.required
-        and (not one.axle or one.axle in template.axles)
+        if is_required(one, template, shape)
         and one.key not in state.entries
         and not (one.instead and f"{one.axle}.{one.instead}" in state.entries)
     )
+
+
+AT_EVERY_WHEEL = ("height", "toe", "camber", "caster")
+STRAIGHT = "wheel_straight"
+
+
+def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
+    """Whether this job cannot do without a reading."""
+    if asked.phase not in ("baseline", "check"):
+        return asked.required
+    name = asked.name.removeprefix("check_")
+    if name == STRAIGHT:
+        return "front.toe" in template.measured
+    if name not in AT_EVERY_WHEEL:
+        return False
+    layout = shape.layout(asked.axle) if asked.axle else None
+    stiff = asked.axle == "rear" and layout is not None and layout.key in SOLID and name != "height"
+    optional = asked.phase == "check" and name in ("camber", "caster")
+    return f"{asked.axle}.{name}" in template.measured and not stiff and not optional

@@ -119,13 +119,15 @@ def is_final(bolt: Bolt, now: BoltState) -> bool:
     return now.stage is not None and STAGES.index(now.stage) >= STAGES.index(needed_stages(bolt).final)
 
 
-def waits_for_load(joint: Joint) -> bool:
+def waits_for_load(joint: Joint, state: JobState) -> bool:
     """Whether a joint's final torque waits for load: bonded rubber, or rubber of unknown kind.
 
     Parameters
     ----------
     joint : Joint
         The joint. [-]
+    state : JobState
+        Holds what the car's record says of its bushing. [-]
 
     Returns
     -------
@@ -146,10 +148,12 @@ def waits_for_load(joint: Joint) -> bool:
 
     Examples
     --------
-    >>> waits_for_load(Joint("a", "Arm", "rubber_pivot", (), bushing="greased_poly"))
+    >>> waits_for_load(Joint("a", "Arm", "rubber_pivot", (), bushing="greased_poly"), JobState())
     False
     """
-    return joint.role == "rubber_pivot" and (not joint.bushing or joint.bushing in BONDED_KINDS)
+    told = state.entries.get(joint.told_by)
+    bushing = told.act.choice if told else joint.bushing
+    return joint.role == "rubber_pivot" and (not bushing or bushing in BONDED_KINDS)
 
 
 def find_joint(state: JobState, key: str) -> Joint:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import singledispatch
 
 from fair_spindle.core.floor.bolt_state import BoltState, after_work, bolt_key
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import (
     Act,
     Attached,
@@ -18,7 +19,6 @@ from fair_spindle.core.floor.log import (
     Event,
     Filled,
     HeightRead,
-    Joint,
     Listed,
     Moved,
     Noted,
@@ -26,18 +26,16 @@ from fair_spindle.core.floor.log import (
     Reopened,
     Settled,
     Signed,
-    Specified,
     Stepped,
     Stopped,
     Struck,
-    Tightened,
     Turned,
     Undone,
     Worked,
 )
+from fair_spindle.core.floor.old_acts import OLD, as_today
 from fair_spindle.core.floor.plan_now import moved_steps, reopened, short_goals, template_now
-from fair_spindle.core.floor.state import JobState, Override, PlaceState, Taken
-from fair_spindle.core.planning.template import SIDES, JobTemplate
+from fair_spindle.core.floor.state import JobState, Override, Taken
 from fair_spindle.core.spelling import read_number
 
 
@@ -111,15 +109,23 @@ def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> derive([Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> derive([Event("a", 1, "", Moved("hanging"))], WORK).position
     'hanging'
     """
     log = list(events)
-    state = JobState()
+    state = opening(template)
     for event in effective(log):
         state = advance(state, event, template)
-    return replace(state, overrides=_overrides(log), joint_overrides=_joint_overrides(log, state.joints))
+    return replace(state, overrides=_overrides(log, state, template))
+
+
+def opening(template: JobTemplate) -> JobState:
+    """What is true before the first line of a log."""
+    state = JobState()
+    for act in template.opening:
+        state = _apply(act, state, Event("", 0, "", act), template)
+    return state
 
 
 def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> JobState:
@@ -154,16 +160,16 @@ def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> 
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> derive_on(JobState(), [Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> derive_on(JobState(), [Event("a", 1, "", Moved("hanging"))], WORK).position
     'hanging'
     """
     if isinstance(log[-1].act, Undone):
         return derive(log, template)
     state = advance(before, log[-1], template)
-    if not isinstance(log[-1].act, Tightened | Worked | Drawn):
+    if not isinstance(log[-1].act, Worked | Drawn | OLD):
         return state
-    return replace(state, overrides=_overrides(log), joint_overrides=_joint_overrides(log, state.joints))
+    return replace(state, overrides=_overrides(log, state, template))
 
 
 def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
@@ -198,30 +204,23 @@ def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> advance(JobState(), Event("a", 1, "", Moved("hanging")), FRONT_STRUT).position
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> advance(JobState(), Event("a", 1, "", Moved("hanging")), WORK).position
     'hanging'
     """
-    return _apply(event.act, state, event, template)
+    for act in as_today(event.act, state, template):
+        state = _apply(act, state, event, template)
+    return state
 
 
-def _overrides(log: Iterable[Event]) -> tuple[Override, ...]:
-    acts = ((event, event.act) for event in log)
-    return tuple(
-        Override(act.places, act.override, event.at)
-        for event, act in acts
-        if isinstance(act, Tightened) and act.override
-    )
-
-
-def _joint_overrides(log: Iterable[Event], joints: Mapping[str, Joint]) -> tuple[Override, ...]:
-    """Overrides at joints, by their places in words; they stay, also when undone."""
+def _overrides(log: Iterable[Event], state: JobState, template: JobTemplate) -> tuple[Override, ...]:
+    """Overrides by their places in words; they stay, also when undone."""
     found = []
     for event in log:
-        act = event.act
-        if isinstance(act, Worked) and act.override:
-            label = joints[act.joint].label if act.joint in joints else act.joint
-            found.append(Override(tuple(f"{label}, place {n}" for n in act.places), act.override, event.at))
+        for act in as_today(event.act, state, template):
+            if isinstance(act, Worked) and act.override:
+                label = state.joints[act.joint].label if act.joint in state.joints else act.joint
+                found.append(Override(tuple(f"{label}, place {n}" for n in act.places), act.override, event.at))
     return tuple(found)
 
 
@@ -270,11 +269,6 @@ def _(act: Struck, state: JobState, event: Event, template: JobTemplate) -> JobS
 
 
 @_apply.register
-def _(act: Specified, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, specs={**state.specs, act.group: (event, act)})
-
-
-@_apply.register
 def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
     return replace(
         state,
@@ -312,13 +306,6 @@ def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> Job
     steps = {**state.steps, act.step: (event, act)}
     if act.outcome != "done":
         return replace(state, steps=steps)
-    freed = {
-        place: PlaceState("loose", event=event.id)
-        for key in step.frees
-        for side in SIDES
-        for place in template.group(key).places(side)
-        if state.stage(place) is None
-    }
     opened = {
         key: BoltState("loose", seq=event.seq)
         for joint in step.frees_joints
@@ -326,7 +313,8 @@ def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> Job
         for bolt in state.joints[joint].bolts
         if (key := bolt_key(joint, bolt.number)) not in state.bolts
     }
-    return replace(state, steps=steps, places={**state.places, **freed}, bolts={**state.bolts, **opened})
+    now = replace(state, steps=steps, bolts={**state.bolts, **opened})
+    return replace(now, settled=True, settled_at=event.seq) if step.asks == "settle" else now
 
 
 @_apply.register
@@ -348,12 +336,6 @@ def _(act: Turned, state: JobState, event: Event, template: JobTemplate) -> JobS
 def _(act: HeightRead, state: JobState, event: Event, template: JobTemplate) -> JobState:
     height = read_number(act.height.text, "length", act.height.unit, "height").value
     return replace(state, loaded_heights={**state.loaded_heights, f"{act.axle}.{act.side}": height})
-
-
-@_apply.register
-def _(act: Tightened, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    reached = PlaceState(act.to, act.reading, act.by_feel, act.clamp, event.id)
-    return replace(state, places={**state.places, **dict.fromkeys(act.places, reached)})
 
 
 @_apply.register

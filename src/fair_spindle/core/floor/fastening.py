@@ -138,7 +138,7 @@ def _torqued(
     if joint.role in ("wheel", "axle") and state.position != "on_wheels":
         what = "Wheel nuts get" if joint.role == "wheel" else "An axle nut gets"
         raise NotAllowed(f"{what} the final torque on the ground. Snug it in the air.")
-    if not waits_for_load(joint):
+    if not waits_for_load(joint, state):
         return replace(act, override="")
     height = state.loaded_heights.get(f"{joint.axle}.{joint.side}")
     evidence, reason = height_gate(joint.axle, joint.side, state, windows.get(joint.key))

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 
 from fair_spindle.core.floor.bolt_needs import is_final, state_of, waits_for_load
 from fair_spindle.core.floor.deriving import advance
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import Act, Event, Moved, Stepped, Worked
 from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.template import JobTemplate
 
 
 def consequences(act: Act, state: JobState, template: JobTemplate) -> tuple[str, ...]:
@@ -46,7 +46,7 @@ def consequences(act: Act, state: JobState, template: JobTemplate) -> tuple[str,
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.kinds import WORK
+    >>> from fair_spindle.core.floor.kinds import WORK
     >>> consequences(Moved("hanging"), JobState(settled=True), WORK)
     ()
     """
@@ -72,7 +72,7 @@ def _still_to_clamp(state: JobState) -> set[str]:
     return {
         f"{joint.axle}.{joint.side}"
         for joint in state.joints.values()
-        if waits_for_load(joint)
+        if waits_for_load(joint, state)
         and any(not is_final(bolt, state_of(state, joint, bolt.number)) for bolt in joint.bolts)
     }
 
@@ -82,7 +82,7 @@ def _bonded(act: Act, state: JobState) -> Iterator[str]:
         return
     joint = state.joints[act.joint]
     final = [bolt for bolt in joint.bolts if is_final(bolt, state_of(state, joint, bolt.number))]
-    if waits_for_load(joint) and final:
+    if waits_for_load(joint, state) and final:
         yield f"{joint.label}: bonded rubber, to be loaded and torqued again at ride height."
     beside = [
         other.label
@@ -90,7 +90,8 @@ def _bonded(act: Act, state: JobState) -> Iterator[str]:
         if other.key != joint.key
         and other.arm
         and (other.arm, other.axle, other.side) == (joint.arm, joint.axle, joint.side)
-        if waits_for_load(other) and any(is_final(bolt, state_of(state, other, bolt.number)) for bolt in other.bolts)
+        and waits_for_load(other, state)
+        and any(is_final(bolt, state_of(state, other, bolt.number)) for bolt in other.bolts)
     ]
     for label in beside:
         yield f"{label} holds the same arm: if the arm swings now, its rubber is wound up. Loosen it too."

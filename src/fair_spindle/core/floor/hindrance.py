@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from fair_spindle.core.floor.asking import missing_fields, sheet_now
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.plan_now import short_goals, short_places
-from fair_spindle.core.floor.state import JobState, short_of
-from fair_spindle.core.floor.wording import label_field, label_place, position_words
-from fair_spindle.core.planning.template import JobTemplate, Step
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.floor.wording import label_field, position_words
+from fair_spindle.core.planning.template import Reading, Step
 
 
 def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
@@ -40,8 +41,8 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> step_hindrance(FRONT_STRUT.step("raise"), JobState(), FRONT_STRUT)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> step_hindrance(WORK.step("raise"), JobState(), WORK)
     'This step needs the car hanging on stands; it is on its wheels.'
     """
     elsewhere = step.corner and (step.corner, step.axle or "front") != (state.corner, state.carried_axle)
@@ -50,12 +51,7 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
             f"This step needs the car {position_words(step.where, step.corner, step.axle or 'front')}; "
             f"it is {position_words(state.position, state.corner, state.carried_axle)}."
         )
-    return (
-        _resting(step, state, template)
-        or _stages_short(step, state, template)
-        or _joints_short(step, state)
-        or _not_read(step, state, template)
-    )
+    return _resting(step, state, template) or _joints_short(step, state) or _not_read(step, state, template)
 
 
 def _resting(step: Step, state: JobState, template: JobTemplate) -> str:
@@ -75,28 +71,23 @@ def _joints_short(step: Step, state: JobState) -> str:
 _REACHED = {"hand": "started by hand", "snug": "snug", "torqued": "final", "marked": "marked with paint"}
 
 
-def _stages_short(step: Step, state: JobState, template: JobTemplate) -> str:
-    for key, stage in step.brings:
-        places = [place for side in step.sides for place in template.group(key).places(side)]
-        short = short_of(state, places, stage)
-        if short:
-            word = {"hand": "started by hand", "snug": "snug", "torqued": "torqued"}[stage]
-            return f"Not {word} yet: {listing([label_place(place, template) for place in short])}."
-    return ""
-
-
 def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
+    own = [reading for reading in step.reads if reading.required and not is_read(reading, state)]
+    if own:
+        where = " ".join(filter(None, (own[0].axle, own[0].side)))
+        return f"Still to be read: {own[0].label.lower()}{f', {where}' if where else ''}."
     if step.asks in ("baseline", "check"):
         sheet = sheet_now(state, template)
         missing = missing_fields(state, template, step.asks)
         names = [label_field(sheet.find(key)).lower() for key in missing]
         return f"Still to be read: {listing(names)}." if missing else ""
-    if step.asks in ("count_off", "count_on"):
-        direction = step.asks.removeprefix("count_")
-        for side in step.sides:
-            if state.flats(side, direction) == 0 and f"front.{side}.tie.turns_{direction}" not in state.entries:
-                return f"No turns have been counted {direction} at the {side}."
     return ""
+
+
+def is_read(reading: Reading, state: JobState) -> bool:
+    """Whether a number that a step asks for was typed, or counted turn by turn."""
+    end, _, direction = reading.key.partition(".turns_")
+    return reading.key in state.entries or bool(direction and state.flats(end, direction))
 
 
 def listing(names: list[str]) -> str:

@@ -6,48 +6,8 @@ from collections.abc import Mapping
 
 from fair_spindle.core.floor.log import Clamp
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.template import FastenerGroup, Side
-from fair_spindle.core.rubber import BONDED_KINDS
 
 Windows = Mapping[str, tuple[float, float]]
-
-
-def clamp_gate(side: Side, state: JobState, windows: Windows) -> tuple[Clamp | None, str]:
-    """Whether bonded bolts of one side may be finally torqued now, with the reason.
-
-    Parameters
-    ----------
-    side : {"left", "right"}
-        Side of the car. [-]
-    state : JobState
-        What is true now. [-]
-    windows : mapping
-        Clamp windows in hub-to-arch height. [mm]
-
-    Returns
-    -------
-    tuple
-        Evidence and an empty reason, or None and what has to happen first.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    The corner must be carried or on its wheels, and a height read since the car last moved
-    must lie in the window.
-
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> clamp_gate("left", JobState(), {})[0] is None
-    True
-    """
-    return height_gate("front", side, state, windows.get(side))
 
 
 def height_gate(
@@ -77,7 +37,8 @@ def height_gate(
 
     Notes
     -----
-    As :func:`clamp_gate`.  Settled on its wheels the car stands at its ride height: a height read there is its own
+    The corner must be carried or on its wheels, and a height read since the car last moved must lie in the window.
+    Settled on its wheels the car stands at its ride height: a height read there is its own
     evidence, without any window.
 
     Source
@@ -117,44 +78,3 @@ def height_gate(
             f"{max(low - height, height - high):.0f} mm or more: {wanted}."
         )
     return Clamp(height, low, high), ""
-
-
-def needs_load(group: FastenerGroup, side: Side, state: JobState) -> bool:
-    """Whether a group's final torque waits for load: bonded rubber, or rubber of unknown kind.
-
-    Parameters
-    ----------
-    group : FastenerGroup
-        The fasteners. [-]
-    side : {"left", "right"}
-        Side of the car. [-]
-    state : JobState
-        What is true now; holds the bushing kinds. [-]
-
-    Returns
-    -------
-    bool
-        True for a rubber pivot unless its bushing was said to turn freely.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Greased, spherical and rolling pivots may be tightened at any height.
-
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> needs_load(FRONT_STRUT.group("arm_front"), "left", JobState())
-    True
-    """
-    if group.role != "rubber_pivot":
-        return False
-    taken = state.entries.get(f"front.{side}.{group.bushing}")
-    return taken is None or taken.act.choice in BONDED_KINDS

@@ -9,8 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
-from fair_spindle.core.planning.procedure import Brief
-from fair_spindle.core.planning.template import Position, Side, Stage, Step
+from fair_spindle.core.planning.procedure import Brief, Measured
+from fair_spindle.core.planning.template import Position, Side, Step
 
 
 @dataclass(frozen=True)
@@ -135,7 +135,7 @@ class Struck:
 
 @dataclass(frozen=True)
 class Specified:
-    """A fastener group's specification was typed from its source."""
+    """A fastener group's specification was typed from its source; of jobs before 0.2."""
 
     group: str
     torque: Typed
@@ -178,11 +178,13 @@ class Noted:
 
 @dataclass(frozen=True)
 class Counted:
-    """Flats turned at a tie rod: coming off, going on, or as a correction (longer positive)."""
+    """Flats turned at a threaded end: coming off or going on; ``correct`` (longer positive) is of jobs before 0.2."""
 
     side: Side
     direction: Literal["off", "on", "correct"]
     flats: int
+    axle: Literal["front", "rear"] = "front"
+    arm: str = "tie"
     kind: Literal["counted"] = "counted"
 
 
@@ -211,13 +213,13 @@ class HeightRead:
 
 @dataclass(frozen=True)
 class Tightened:
-    """Fasteners were brought to a stage; final torque has a reading or a reason for none.
+    """Fasteners were brought to a stage; of jobs before 0.2.
 
     ``clamp`` is written by the product when it accepts a bonded bolt, never by the user.
     """
 
     places: tuple[str, ...]
-    to: Stage
+    to: Literal["loose", "hand", "snug", "torqued"]
     reading: Typed | None = None
     by_feel: str = ""
     override: str = ""
@@ -281,7 +283,8 @@ JointRole = Literal["rubber_pivot", "taper", "clamp", "bracket", "wheel", "axle"
 class Joint:
     """A map of fasteners that hold one thing: its numbered places, and the order and passes they are tightened in.
 
-    A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known.
+    A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known; ``told_by``
+    is the field that tells the bushing's kind, where one does.
     """
 
     key: str
@@ -296,6 +299,7 @@ class Joint:
     arm: str = ""
     bush_rate_nm_per_deg: float = 0.0
     pattern: Literal["free", "circle", "rectangle", "row"] = "free"
+    told_by: str = ""
 
 
 @dataclass(frozen=True)
@@ -370,6 +374,7 @@ class Planned:
     """The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
 
     Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
+    ``measured`` names what is to be read, before and after, as axle and name.
     """
 
     brief: Brief
@@ -377,7 +382,8 @@ class Planned:
     joints: tuple[Joint, ...] = ()
     lists: tuple[Listing, ...] = ()
     remarks: tuple[Remark, ...] = ()
-    changes: tuple[Literal["height", "toe", "camber"], ...] = ()
+    changes: tuple[Measured, ...] = ()
+    measured: tuple[str, ...] = ()
     kind: Literal["planned"] = "planned"
 
 
@@ -445,9 +451,14 @@ ACTS: tuple[type[Act], ...] = get_args(Act)
 
 @dataclass(frozen=True)
 class Event:
-    """One line of the log: identity, place in it, time in UTC, and the act."""
+    """One line of the log: identity, place in it, time in UTC, and the act.
+
+    ``written`` is the act as JSON where it was written before; what is stored, carried and sealed stays as it was
+    then, whatever an act holds today.
+    """
 
     id: str
     seq: int
     at: str
     act: Act
+    written: str = field(default="", compare=False, repr=False)

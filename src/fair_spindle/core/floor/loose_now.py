@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from fair_spindle.core.floor.bolt_needs import SAID, is_final, state_of
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.floor.wording import label_place, position_words
-from fair_spindle.core.planning.template import JobTemplate
+from fair_spindle.core.floor.wording import position_words
 
 MOST_BEGUN = 8
 
@@ -63,12 +63,12 @@ def stands_now(state: JobState, template: JobTemplate) -> StandsNow:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.kinds import WORK
+    >>> from fair_spindle.core.floor.kinds import WORK
     >>> stands_now(JobState(), WORK).may_be_driven
     True
     """
     template = template_now(state, template)
-    loose = (*_joints(state), *_places(state, template))
+    loose = tuple(_joints(state))
     begun = tuple(_begun(state, template))
     after = next((step.title for step in template.steps if step.key not in state.steps), "")
     wheels = state.position == "on_wheels"
@@ -91,13 +91,6 @@ def _joints(state: JobState) -> Iterator[Loose]:
         for how, places in found.items():
             where = f", place {', '.join(places)}" if len(joint.bolts) > 1 else ""
             yield Loose(f"{joint.label}{where}", how)
-
-
-def _places(state: JobState, template: JobTemplate) -> Iterator[Loose]:
-    for place in template.all_places():
-        stage = state.stage(place)
-        if stage is not None and stage != "torqued":
-            yield Loose(label_place(place, template), SAID[stage])
 
 
 def _begun(state: JobState, template: JobTemplate) -> Iterator[str]:

@@ -11,6 +11,8 @@ from typing import Any, TypeVar, Union, cast, get_args, get_origin, get_type_hin
 from fair_spindle.core.floor.log import ACTS, Act
 
 Made = TypeVar("Made")
+# Members of a step before 0.2, empty in every plan.
+GONE = ("frees", "brings")
 _KINDS: dict[str, type[Act]] = {kind.kind: kind for kind in ACTS}
 
 
@@ -80,8 +82,20 @@ def act_of(data: dict[str, Any]) -> Act:
     >>> act_of({"kind": "undone", "event": "a"})
     Undone(event='a', kind='undone')
     """
+    data = as_read_today(data)
     act: Act = _builder(cast(Hashable, _KINDS[data["kind"]]))(data)
     return act
+
+
+def as_read_today(data: dict[str, Any]) -> dict[str, Any]:
+    """An act as written by any version, without what acts no longer hold: steps of a plan named groups once."""
+    if data.get("kind") != "planned" or not isinstance(data.get("steps"), list):
+        return data
+    steps = [
+        {name: value for name, value in step.items() if name not in GONE or value} if isinstance(step, dict) else step
+        for step in data["steps"]
+    ]
+    return {**data, "steps": steps}
 
 
 def build(kind: type[Made], data: dict[str, Any]) -> Made:

@@ -6,9 +6,10 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from fair_spindle.core.floor.bolt_needs import STAGES, is_final, state_of
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import Moved
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.template import JobTemplate, JointGoal, Step
+from fair_spindle.core.planning.template import JointGoal, Step
 
 MOVES = ("raise.", "hang.", "carry.", "lower.")
 
@@ -34,7 +35,8 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
 
     Notes
     -----
-    What the plan changes decides which pages it has; only axles it works on are measured.
+    What the plan changes decides which pages it has; only axles it works on are measured.  A plan taken before 0.2
+    does not tell what is read: everything, as it was then.
 
     Source
     ------
@@ -42,8 +44,8 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> template_now(JobState(), FRONT_STRUT) is FRONT_STRUT
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> template_now(JobState(), WORK) is WORK
     True
     """
     plan = state.plan
@@ -54,12 +56,16 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     ]
     first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
     axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or ("front", "rear")
+    measures = tuple(sorted({step.asks for step in plan.steps} & {"baseline", "check"}))
+    pages = (*template.pages[:first], *also, *template.pages[first:])
+    before_0_2 = (f"{axle}.{name}" for axle in axles for name in ("height", "toe", "camber", "caster"))
     return replace(
         template,
         steps=plan.steps,
-        pages=(*template.pages[:first], *also, *template.pages[first:]),
+        pages=tuple(page for page in pages if page != "check" or "check" in measures),
         axles=axles,
-        measures=tuple({step.asks for step in plan.steps} & {"baseline", "check"}),
+        measures=measures,
+        measured=frozenset(plan.measured or before_0_2),
     )
 
 
@@ -213,8 +219,8 @@ def reopened(state: JobState, template: JobTemplate, keys: Iterable[str]) -> fro
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> reopened(JobState(), FRONT_STRUT, ["raise"])
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> reopened(JobState(), WORK, ["raise"])
     frozenset()
     """
     gone = set(keys)

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from fair_spindle.core.errors import InputError, NotAllowed
 from fair_spindle.core.floor.joint_maps import permit_drawn
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import Drawn, Planned
+from fair_spindle.core.floor.plan_now import MOVES
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.planning.cautions import CAUTIONS
-from fair_spindle.core.planning.template import JobTemplate
 
 MOST_STEPS = 400
 
@@ -32,7 +33,7 @@ def permit_planned(act: Planned, state: JobState, template: JobTemplate) -> Plan
     Raises
     ------
     NotAllowed
-        The kind of job has steps of its own, or a step that was done would vanish.
+        A step that was done would vanish.
     InputError, OutOfRange
         Keys that stand twice, a caution or joint that does not exist, a map that cannot be.
 
@@ -46,13 +47,11 @@ def permit_planned(act: Planned, state: JobState, template: JobTemplate) -> Plan
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.kinds import WORK
+    >>> from fair_spindle.core.floor.kinds import WORK
     >>> from fair_spindle.core.planning.procedure import Brief
     >>> permit_planned(Planned(Brief(()), ()), JobState(), WORK).steps
     ()
     """
-    if template.key != "work":
-        raise NotAllowed(f"“{template.title}” has steps of its own; a work order is planned in a job for it.")
     keys = [step.key for step in act.steps]
     if len(keys) > MOST_STEPS:
         raise InputError(f"A work order has at most {MOST_STEPS} steps; got {len(keys)}.", field="steps")
@@ -67,7 +66,8 @@ def permit_planned(act: Planned, state: JobState, template: JobTemplate) -> Plan
             raise InputError(f"“{step.title}” names {unknown[0]!r}, which does not exist.", field="steps")
     for joint in act.joints:
         permit_drawn(Drawn(joint), JobState())
-    done = [one for one in state.steps if one not in keys and state.steps[one][1].outcome == "done" and "@" in one]
+    gone = [one for one in state.steps if one not in keys and not one.startswith(MOVES)]
+    done = [one for one in gone if state.steps[one][1].outcome == "done"]
     if done:
         title = template.step(done[0]).title
         raise NotAllowed(f"“{title}” is done already and would vanish. Open it again first, or plan with it.")

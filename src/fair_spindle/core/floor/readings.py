@@ -69,8 +69,8 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
 
     Examples
     --------
-    >>> from fair_spindle.core.sheet.front_strut import front_strut_fields
-    >>> pitch = next(one for one in front_strut_fields() if one.key == "front.left.tie.pitch")
+    >>> from fair_spindle.core.sheet.field import placed, typed
+    >>> pitch = placed(Field("pitch", "Pitch", "Rod", methods=typed("pitch", "pitch_mm", 0.5, 4)), "front", "left")
     >>> read_entry(Entered(pitch.key, "typed", {"value": Typed("1,5", "pitch_mm")}), pitch).value
     1.5
     """

@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from fair_spindle.core.errors import InputError, NotAllowed, NotFound
-from fair_spindle.core.floor.deriving import advance, derive, effective
+from fair_spindle.core.floor.deriving import advance, derive, effective, opening
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.loading import Windows
-from fair_spindle.core.floor.log import Event, Reopened, Signed, Tightened, Undone, Worked
+from fair_spindle.core.floor.log import Event, Reopened, Signed, Undone, Worked
+from fair_spindle.core.floor.old_acts import as_today
 from fair_spindle.core.floor.rules import (
     permit,
 )
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.planning.template import JobTemplate
 
 
 def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
@@ -46,12 +47,12 @@ def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
     Examples
     --------
     >>> from fair_spindle.core.floor.log import Moved
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> replay([Event("a", 1, "", Moved("hanging"))], FRONT_STRUT).position
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> replay([Event("a", 1, "", Moved("hanging"))], WORK).position
     'hanging'
     """
     log = list(events)
-    state = JobState()
+    state = opening(template)
     for event in effective(log):
         _hold(event, state, template)
         state = advance(state, event, template)
@@ -92,8 +93,8 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None
     Examples
     --------
     >>> from fair_spindle.core.floor.log import Moved
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> undoing("a", [Event("a", 1, "", Moved("hanging"))], FRONT_STRUT)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> undoing("a", [Event("a", 1, "", Moved("hanging"))], WORK)
     """
     log = list(events)
     event = next((event for event in log if event.id == target), None)
@@ -111,12 +112,8 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None
 
 def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
     act = event.act
-    windows: Windows = {}
-    if isinstance(act, Tightened) and act.clamp:
-        side, _ = template.group_of(act.places[0])
-        windows = {side: (act.clamp.low_mm, act.clamp.high_mm)}
-    if isinstance(act, Worked) and act.clamp:
-        windows = {f"joint {act.joint}": (act.clamp.low_mm, act.clamp.high_mm)}
+    today = [one for one in as_today(act, state, template) if isinstance(one, Worked) and one.clamp]
+    windows: Windows = {one.joint: (one.clamp.low_mm, one.clamp.high_mm) for one in today if one.clamp}
     try:
         permit(act, state, template, windows)
     except (NotAllowed, InputError, NotFound) as error:

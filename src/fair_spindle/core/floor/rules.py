@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import singledispatch
 
-from fair_spindle.core.errors import InputError, NotAllowed, require
+from fair_spindle.core.errors import InputError, NotAllowed, NotFound, require
 from fair_spindle.core.floor.asking import readings_now, sheet_now
 from fair_spindle.core.floor.bolt_state import bolt_key
 from fair_spindle.core.floor.fastening import permit_worked
 from fair_spindle.core.floor.hindrance import listing, step_hindrance
 from fair_spindle.core.floor.joint_maps import permit_drawn, permit_erased
-from fair_spindle.core.floor.loading import Windows, clamp_gate, needs_load
+from fair_spindle.core.floor.kinds import JobTemplate
+from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
     Attached,
@@ -31,23 +32,22 @@ from fair_spindle.core.floor.log import (
     Reopened,
     Settled,
     Signed,
-    Specified,
     Stepped,
     Stopped,
     Struck,
-    Tightened,
     Turned,
     Undone,
     Worked,
 )
+from fair_spindle.core.floor.old_acts import as_today
 from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.planned import permit_planned
 from fair_spindle.core.floor.readings import read_entry, read_part
-from fair_spindle.core.floor.state import JobState, Taken, short_of
-from fair_spindle.core.floor.wording import label_place, position_words
+from fair_spindle.core.floor.state import JobState, Taken
+from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.steering import solid_steering
-from fair_spindle.core.planning.template import POSITION_NAMES, FastenerGroup, JobTemplate, Side
+from fair_spindle.core.planning.template import POSITION_NAMES
 from fair_spindle.core.sheet.field import Part
 
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
@@ -68,7 +68,7 @@ def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -
     template : JobTemplate
         The kind of job. [-]
     windows : mapping
-        Hub-to-arch heights between which each side's bonded bushings may be clamped; a side
+        Hub-to-arch heights between which each joint's bonded bushing may be clamped; a joint
         whose window is not known is missing. [mm]
 
     Returns
@@ -93,15 +93,20 @@ def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> permit(Moved("hanging"), JobState(), FRONT_STRUT, {}).to
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> permit(Moved("hanging"), JobState(), WORK, {}).to
     'hanging'
     """
     if template.key == "car" and not isinstance(act, IN_A_RECORD):
         raise NotAllowed("A car's record takes entries, fasteners and notes; this belongs in a job.")
     if state.signature and not isinstance(act, Reopened):
         raise NotAllowed("The record is signed. Open it again with a reason to change anything.")
-    return _permit(act, state, template_now(state, template), windows)
+    template = template_now(state, template)
+    today = as_today(act, state, template)
+    if not today:
+        raise NotFound("This job has nothing of that name.", field="group")
+    accepted = [_permit(one, state, template, windows) for one in today]
+    return accepted[0] if today == (act,) else act
 
 
 def _words(text: str, field: str, what: str, longest: int = 500) -> None:
@@ -209,26 +214,17 @@ def _thread(diameter: float, pitch: float) -> None:
 
 
 @_permit.register
-def _(act: Specified, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    template.group(act.group)
-    read_part(TORQUE_PART, act.torque, "torque")
-    _words(act.source, "source", "The source of the value", 200)
-    _thread(act.diameter_mm, act.pitch_mm)
-    return act
-
-
-@_permit.register
 def _(act: Moved, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     if (act.to == "corner_carried") != (act.corner is not None):
         raise InputError("Say which corner is carried, and only then.", field="corner")
     if act.to == state.position and act.corner == state.corner:
         raise NotAllowed(f"The car is {POSITION_NAMES[act.to]} already.")
     if act.to == "on_wheels":
-        _nothing_loose(state, template)
+        _nothing_loose(state)
     return act
 
 
-def _nothing_loose(state: JobState, template: JobTemplate) -> None:
+def _nothing_loose(state: JobState) -> None:
     open_ = [
         f"{joint.label}, place {bolt.number}"
         for joint in state.joints.values()
@@ -238,15 +234,6 @@ def _nothing_loose(state: JobState, template: JobTemplate) -> None:
     ]
     if open_:
         raise NotAllowed(f"Not down on its wheels yet: {listing(open_)} must be snug first.", places=open_)
-    touched = [
-        place
-        for place in template.all_places()
-        if state.stage(place) is not None and template.group_of(place)[1].role != "jam"
-    ]
-    loose = short_of(state, touched, "snug")
-    if loose:
-        names = listing([label_place(place, template) for place in loose])
-        raise NotAllowed(f"Not down on its wheels yet: {names} must be snug first.", places=list(loose))
 
 
 @_permit.register
@@ -276,12 +263,7 @@ def _(act: Noted, state: JobState, template: JobTemplate, windows: Windows) -> A
 @_permit.register
 def _(act: Counted, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     require(0 < abs(act.flats) <= MAX_FLATS, "flats", f"Flats must lie between 1 and {MAX_FLATS}", act.flats)
-    if act.direction == "correct":
-        if not short_of(state, template.group("jam").places(act.side), "torqued"):
-            raise NotAllowed(f"The {act.side} jam nut is closed. Open it before the rod is turned.")
-        return act
-    total = state.flats(act.side, act.direction) + act.flats
-    if total < 0:
+    if state.flats(f"{act.axle}.{act.side}.{act.arm}", act.direction) + act.flats < 0:
         raise NotAllowed("The count cannot go below zero.")
     return act
 
@@ -308,72 +290,6 @@ def _(act: HeightRead, state: JobState, template: JobTemplate, windows: Windows)
 
 
 @_permit.register
-def _(act: Tightened, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    require(act.places, "places", "At least one fastener must be named", "none", kind=InputError)
-    where = {template.group_of(place) for place in act.places}
-    if len(where) > 1:
-        raise InputError("Name fasteners of one group at one side at a time.", field="places")
-    side, group = where.pop()
-    for place in act.places:
-        _stage_follows(place, act, state, template)
-    if act.to != "torqued":
-        return replace(act, clamp=None)
-    _torque_recorded(act, group, state)
-    unstarted = short_of(state, group.places(side), "hand")
-    if unstarted:
-        raise NotAllowed(f"Start every place by hand first: {label_place(unstarted[0], template)}.")
-    if group.role == "wheel" and state.position != "on_wheels":
-        raise NotAllowed("Wheel nuts get their final torque on the ground. Snug them in the air.")
-    return _loaded(act, side, group, state, windows)
-
-
-_BEFORE: dict[str, tuple[str | None, ...]] = {
-    "loose": (None, "loose", "hand", "snug", "torqued"),
-    "hand": (None, "loose"),
-    "snug": ("hand",),
-    "torqued": ("snug", "torqued"),
-}
-
-
-def _stage_follows(place: str, act: Tightened, state: JobState, template: JobTemplate) -> None:
-    now = state.stage(place)
-    if now in _BEFORE[act.to]:
-        return
-    name = label_place(place, template)
-    if now == act.to or (act.to in ("hand", "snug") and now in ("snug", "torqued")):
-        raise NotAllowed(f"The {name} is {now} already. Record it loose first if it was opened.")
-    first = {"snug": "started by hand", "torqued": "snug"}[act.to]
-    raise NotAllowed(f"The {name} must be {first} first.")
-
-
-def _torque_recorded(act: Tightened, group: FastenerGroup, state: JobState) -> None:
-    if act.by_feel:
-        _words(act.by_feel, "by_feel", "The reason for tightening by feel")
-        return
-    if group.key not in state.specs:
-        raise NotAllowed(
-            f"{group.label}: no specification yet. Enter the value with its source, or record it by feel "
-            "with a reason. This product never invents a torque.",
-            group=group.key,
-        )
-    if act.reading is None:
-        raise InputError("Final torque needs a reading, or a reason for tightening by feel.", field="reading")
-    read_part(TORQUE_PART, act.reading, "reading")
-
-
-def _loaded(act: Tightened, side: Side, group: FastenerGroup, state: JobState, windows: Windows) -> Act:
-    if not needs_load(group, side, state):
-        return replace(act, clamp=None, override="")
-    evidence, reason = clamp_gate(side, state, windows)
-    if evidence:
-        return replace(act, clamp=evidence, override="")
-    if act.override:
-        _words(act.override, "override", "The reason for the override")
-        return replace(act, clamp=None)
-    raise NotAllowed(reason, rule="clamp_at_load", group=group.key, side=side)
-
-
-@_permit.register
 def _(act: Drawn, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     return permit_drawn(act, state)
 
@@ -385,7 +301,7 @@ def _(act: Erased, state: JobState, template: JobTemplate, windows: Windows) -> 
 
 @_permit.register
 def _(act: Worked, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    return permit_worked(act, state, {key[6:]: one for key, one in windows.items() if key.startswith("joint ")})
+    return permit_worked(act, state, windows)
 
 
 @_permit.register

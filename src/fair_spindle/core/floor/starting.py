@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.asking import Readings, choices_now, readings_now, sheet_now
+from fair_spindle.core.floor.kinds import CAR, JobTemplate
 from fair_spindle.core.floor.log import Entered, Typed
 from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.loads import CarLoads, car_loads
-from fair_spindle.core.planning.kinds import CAR
-from fair_spindle.core.planning.template import JobTemplate
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.shape import AXLES, SIDES, shape_of
 
@@ -77,8 +74,7 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
 
     Raises
     ------
-    NotAllowed
-        The job is for another layout of axle.
+    Nothing.
 
     Notes
     -----
@@ -91,15 +87,11 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> from_record(JobState(), FRONT_STRUT)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> from_record(JobState(), WORK)
     ()
     """
     shape_choices = choices_now(car)
-    front = shape_choices.get("front.layout", "")
-    if front and template.front and front != template.front:
-        told, needed = find_layout(front).label.lower(), find_layout(template.front).label.lower()
-        raise NotAllowed(f"“{template.title}” is for a {needed} front axle; this car has a {told} one.")
     wanted = _asked(template, shape_choices)
     readings = readings_now(car, CAR)
     record = readings.sheet.fields
@@ -138,8 +130,8 @@ def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[E
 
     Examples
     --------
-    >>> from fair_spindle.core.planning.measure import MEASURE
-    >>> last_baseline(JobState(), MEASURE, MEASURE)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> last_baseline(JobState(), WORK, WORK)
     ()
     """
     sheet = sheet_now(job, then).fields

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.planning.template import POSITION_NAMES, JobTemplate, Position, Side
+from fair_spindle.core.planning.template import POSITION_NAMES, Position, Side
 from fair_spindle.core.sheet.field import Field
 
 
@@ -37,45 +37,6 @@ def label_wheel(key: str) -> str:
     'Front left'
     """
     return key.replace(".", " ").capitalize()
-
-
-def label_place(place: str, template: JobTemplate) -> str:
-    """Name a place the way it is said at the car.
-
-    Parameters
-    ----------
-    place : str
-        Key of a place. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    str
-        Side, group and number.
-
-    Raises
-    ------
-    NotFound
-        No such place.
-
-    Notes
-    -----
-    The number is left out where there is only one.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.front_strut import FRONT_STRUT
-    >>> label_place("left.strut_clamp.2", FRONT_STRUT)
-    'left strut to upright, clamp bolts 2'
-    """
-    side, group = template.group_of(place)
-    number = f" {place.rsplit('.', 1)[1]}" if group.count > 1 else ""
-    return f"{side} {_lower(group.label)}{number}"
 
 
 def position_words(where: Position, corner: Side | None, axle: str = "front") -> str:

@@ -68,7 +68,7 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> empty = readings_now(JobState(), CAR)
     >>> list(adjusters_of(empty, "front", "left", "strut", Slopes(1, 0.0, 0.0, 0.0, 0.0)))
     []
@@ -76,7 +76,7 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
     links = set(corner.effects) if isinstance(corner, Slopes) else {link.name for link in corner.links}
     for arm in find_layout(layout).arms:
         for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
-            way = record.words.get(f"{where}.adjust", "fixed")
+            way = _way(record, where)
             if way == "fixed":
                 continue
             size, told = _sizes(record, where, way)
@@ -131,16 +131,22 @@ def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuste
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> shared_adjuster(readings_now(JobState(), CAR), "front", "tie", "Tie rod") is None
     True
     """
     where = f"{axle}.{arm}"
-    way = record.words.get(f"{where}.adjust", "fixed")
+    way = _way(record, where)
     if way == "fixed":
         return None
     size, told = _sizes(record, where, way)
     return _swapped(record, Adjuster(name, on(arm), *size, part=where, stops_told=told))
+
+
+def _way(record: Readings, where: str) -> str:
+    """How a part is adjusted; one whose pitch was told has a thread."""
+    threaded = "one_thread" if f"{where}.pitch" in record.quantities else "fixed"
+    return record.words.get(f"{where}.adjust", threaded)
 
 
 def _swapped(record: Readings, old: Adjuster) -> Adjuster:

@@ -10,7 +10,8 @@ from fair_spindle.core.axle_turns import Across
 from fair_spindle.core.errors import InputError, NoSolution
 from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.findings import Finding
-from fair_spindle.core.floor.state import JobState, steps_turned
+from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.floor.threaded_ends import steps_turned
 from fair_spindle.core.floor.wording import label_wheel
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.sides import SidesApart
@@ -79,8 +80,8 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> align_car(JobState(), readings_now(JobState(), ALIGN))[1]["rear.left"].still is None
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> align_car(JobState(), readings_now(JobState(), WORK))[1]["rear.left"].still is None
     True
     """
     plan = plan_wheels(readings, samples)
@@ -168,8 +169,8 @@ def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> align_rods(JobState(), readings_now(JobState(), ALIGN))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> align_rods(JobState(), readings_now(JobState(), WORK))
     ()
     """
     steering = solid_steering(readings)
@@ -183,10 +184,10 @@ def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
     }
     found = []
     for rod in steering.rods:
-        name, now = rod.adjuster.name, read[rod.sets]
+        now = read[rod.sets]
         seq = max((state.entries[key].event.seq for key in keys[rod.sets] if key in state.entries), default=0)
-        still = None if now is None else rod.still(now) - steps_turned(state, WHERE, name, seq)
-        found.append(AlignedRod(rod, steps_turned(state, WHERE, name), now, still))
+        still = None if now is None else rod.still(now) - steps_turned(state, WHERE, rod.adjuster, seq)
+        found.append(AlignedRod(rod, steps_turned(state, WHERE, rod.adjuster), now, still))
     return tuple(found)
 
 
@@ -297,8 +298,8 @@ def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
         name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
     }
     read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
-    turned = {one.name: steps_turned(state, key, one.name) for one in plan.wheel.adjusters}
-    since = {one.name: steps_turned(state, key, one.name, read_at) for one in plan.wheel.adjusters}
+    turned = {one.name: steps_turned(state, key, one) for one in plan.wheel.adjusters}
+    since = {one.name: steps_turned(state, key, one, read_at) for one in plan.wheel.adjusters}
     before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
     travel = before.value - after.value if before and after else plan.wheel.travel
     return Again(plan, turned, since, read, travel)

@@ -81,8 +81,8 @@ def bars_of(readings: Readings, car: SprungCar) -> list[BarOfAxle]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> bars_of(readings_now(JobState(), SPRINGS), SprungCar({}, lambda values: None, ("car.loads",)))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> bars_of(readings_now(JobState(), WORK), SprungCar({}, lambda values: None, ("car.loads",)))
     []
     """
     return [_bar(axle, readings, car) for axle in AXLES if readings.words.get(f"{axle}.bar.fitted", "none") != "none"]

@@ -61,12 +61,12 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> look_joints(JobState(), readings_now(JobState(), ALIGN), [])
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> look_joints(JobState(), readings_now(JobState(), WORK), [])
     []
     """
     found = [finding for joint in state.joints.values() for finding in _joint(joint, state)]
-    for override in state.joint_overrides:
+    for override in state.overrides:
         names = ", ".join(override.places)
         message = f"Clamped outside the rule by override: {names} ({override.reason})."
         found.append(Finding("override", "open", message, "joints"))

@@ -115,14 +115,14 @@ def pivots_of(
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> pivots_of(JobState(), readings_now(JobState(), ALIGN))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> pivots_of(JobState(), readings_now(JobState(), WORK))
     ({}, {})
     """
     found: dict[str, Pivot] = {}
     missing: dict[str, str] = {}
     for joint in state.joints.values():
-        if not waits_for_load(joint):
+        if not waits_for_load(joint, state):
             continue
         try:
             pivot = _pivot(joint, readings, sitting)
@@ -142,7 +142,7 @@ def _pivot(joint: Joint, readings: Readings, sitting: Sitting | None) -> Pivot |
     if isinstance(ride, str):
         return ride
     before = readings.quantities[f"{wheel}.height"].value if f"{wheel}.height" in readings.quantities else ride.value
-    told = readings.quantities.get("front.twist_limit")
+    told = readings.quantities.get("car.twist_limit")
     limit = told.value if told else DEFAULT_TWIST_LIMIT
     swings = [one for arm in _arms(joint, readings) if (one := _swing(joint, arm, readings, ride.value - before))]
     if not swings:
@@ -265,7 +265,7 @@ def windows_of_joints(pivots: Mapping[str, Pivot]) -> dict[str, tuple[float, flo
     Returns
     -------
     dict
-        Lowest and highest hub-to-arch height, by ``"joint "`` and the joint's key. [mm]
+        Lowest and highest hub-to-arch height, by the joint's key. [mm]
 
     Raises
     ------
@@ -273,7 +273,7 @@ def windows_of_joints(pivots: Mapping[str, Pivot]) -> dict[str, tuple[float, flo
 
     Notes
     -----
-    Kept apart from the windows by side of the strut job.
+    A joint whose window is not known is left out.
 
     Source
     ------
@@ -282,9 +282,9 @@ def windows_of_joints(pivots: Mapping[str, Pivot]) -> dict[str, tuple[float, flo
     Examples
     --------
     >>> windows_of_joints({"a": Pivot(Quantity(360.0), Arm(330.0, 0.0), (350.0, 370.0))})
-    {'joint a': (350.0, 370.0)}
+    {'a': (350.0, 370.0)}
     """
-    return {f"joint {key}": one.window for key, one in pivots.items()}
+    return {key: one.window for key, one in pivots.items()}
 
 
 def wound_up(
@@ -324,8 +324,8 @@ def wound_up(
     Examples
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> wound_up(JobState(), readings_now(JobState(), ALIGN), {})
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> wound_up(JobState(), readings_now(JobState(), WORK), {})
     []
     """
     found: list[tuple[WoundUp, str, float, float]] = []

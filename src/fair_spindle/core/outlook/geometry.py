@@ -109,7 +109,7 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].lacks
     ('layout',)
     """
@@ -155,7 +155,7 @@ def solid_axles_of(record: Readings) -> list[AxleGeometry]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> solid_axles_of(readings_now(JobState(), CAR))
     []
     """

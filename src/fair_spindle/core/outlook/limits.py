@@ -68,8 +68,8 @@ def wheel_travels(readings: Readings, sitting: Sitting) -> list[WheelTravel]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> wheel_travels(readings_now(JobState(), SPRINGS), Sitting())
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> wheel_travels(readings_now(JobState(), WORK), Sitting())
     []
     """
     return [_wheel(readings, one) for one in sitting.wheels]
@@ -279,8 +279,8 @@ def steering_damper(readings: Readings) -> list[str]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> steering_damper(readings_now(JobState(), SPRINGS))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> steering_damper(readings_now(JobState(), WORK))
     []
     """
     opened, closed = (_number(readings, f"front.steer_damper.{name}") for name in ("open", "closed"))

@@ -92,8 +92,8 @@ def bench_places(readings: Readings, sitting: Sitting) -> list[Bench]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> bench_places(readings_now(JobState(), SPRINGS), Sitting())
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> bench_places(readings_now(JobState(), WORK), Sitting())
     []
     """
     return [
@@ -215,8 +215,8 @@ def correct_perches(
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> correct_perches(readings_now(JobState(), SPRINGS), SprungCar({}, lambda v: None), Sitting(), {}, {}) is None
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> correct_perches(readings_now(JobState(), WORK), SprungCar({}, lambda v: None), Sitting(), {}, {}) is None
     True
     """
     told = readings.quantities

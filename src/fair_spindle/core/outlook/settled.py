@@ -50,8 +50,8 @@ def with_heights(readings: Readings, sitting: Sitting) -> Readings:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> readings = readings_now(JobState(), SPRINGS)
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> readings = readings_now(JobState(), WORK)
     >>> with_heights(readings, Sitting()) is readings
     True
     """
@@ -105,8 +105,8 @@ def heights_after(readings: Readings) -> dict[str, Quantity]:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> heights_after(readings_now(JobState(), SPRINGS))
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> heights_after(readings_now(JobState(), WORK))
     {}
     """
     told = readings.quantities
@@ -150,8 +150,8 @@ def look_settled(
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> look_settled(readings_now(JobState(), SPRINGS), Sitting(), {}, [])
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> look_settled(readings_now(JobState(), WORK), Sitting(), {}, [])
     []
     """
     found = []

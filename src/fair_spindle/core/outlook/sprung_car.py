@@ -122,8 +122,8 @@ def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str,
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.whole_car import SPRINGS
-    >>> sprung_car(readings_now(JobState(), SPRINGS), None).lacks[0]
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> sprung_car(readings_now(JobState(), WORK), None).lacks[0]
     'car.loads'
     """
     own = _from_points(readings, corners or {})

@@ -91,8 +91,8 @@ def solid_steering(readings: Readings) -> SolidSteering | None:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> solid_steering(readings_now(JobState(), ALIGN)) is None
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> solid_steering(readings_now(JobState(), WORK)) is None
     True
     """
     if readings.words.get(f"{WHERE}.layout") not in ("solid_leaf", "solid_links"):
@@ -141,8 +141,8 @@ def total_toe(readings: Readings, check: str = "") -> Quantity | None:
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.align import ALIGN
-    >>> total_toe(readings_now(JobState(), ALIGN)) is None
+    >>> from fair_spindle.core.floor.kinds import WORK
+    >>> total_toe(readings_now(JobState(), WORK)) is None
     True
     """
     both = [readings.quantities.get(f"{WHERE}.{side}.{check}toe") for side in ("left", "right")]

@@ -115,7 +115,7 @@ def corner_by_tape(
     --------
     >>> from fair_spindle.core.floor.asking import readings_now
     >>> from fair_spindle.core.floor.state import JobState
-    >>> from fair_spindle.core.planning.kinds import CAR
+    >>> from fair_spindle.core.floor.kinds import CAR
     >>> corner_by_tape(readings_now(JobState(), CAR), "front.left", "strut", (0.0, 0.0)) is None
     True
     """

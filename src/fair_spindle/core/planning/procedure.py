@@ -7,12 +7,12 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from fair_spindle.core.errors import NotFound
-from fair_spindle.core.planning.template import Side
+from fair_spindle.core.planning.template import Asks, Reading, Side
 
 Where = Literal["any", "on_wheels", "hanging", "loaded", "pivot"]
 Scope = Literal["car", "axle", "side"]
-Asks = Literal["", "baseline", "turns", "height", "check"]
 JointStage = Literal["hand", "snug", "torqued", "marked"]
+Measured = Literal["height", "toe", "camber", "caster"]
 When = dict[str, tuple[str, ...]]
 
 
@@ -113,6 +113,7 @@ class Operation:
     frees: tuple[str, ...] = ()
     brings: dict[str, JointStage] = field(default_factory=dict)
     asks: Asks = ""
+    reads: tuple[Reading, ...] = ()
     tools: tuple[str, ...] = ()
     chemicals: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
@@ -128,7 +129,8 @@ class Procedure:
     """A kind of job.
 
     ``axles`` it can be done at, empty where it belongs to the whole car; ``layouts`` it is for, empty where any will
-    do; ``uses`` are common operations it always takes; ``changes`` what it moves: height, toe, camber.
+    do; ``uses`` are common operations it always takes; ``changes`` what it moves: height, toe, camber, caster;
+    ``measures`` what it reads besides; ``words`` other names it is asked for by.
     """
 
     key: str
@@ -138,7 +140,9 @@ class Procedure:
     per: Scope = "axle"
     layouts: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
-    changes: tuple[Literal["height", "toe", "camber"], ...] = ()
+    changes: tuple[Measured, ...] = ()
+    measures: tuple[Measured, ...] = ()
+    words: tuple[str, ...] = ()
     booked: tuple[str, ...] = ()
     options: tuple[Option, ...] = ()
     checks: tuple[PartCheck, ...] = ()

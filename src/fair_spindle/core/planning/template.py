@@ -1,16 +1,13 @@
-"""The parts a job is described with."""
+"""The parts a plan is made of: steps, what they bring joints to, what they ask for."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Literal
 
-from fair_spindle.core.errors import NotFound
-
 Position = Literal["on_wheels", "hanging", "corner_carried"]
-Stage = Literal["loose", "hand", "snug", "torqued"]
+Asks = Literal["", "baseline", "turns", "height", "settle", "check"]
 Side = Literal["left", "right"]
-Role = Literal["rubber_pivot", "taper", "clamp", "bracket", "link", "wheel", "jam"]
 SIDES: tuple[Side, ...] = ("left", "right")
 
 POSITION_NAMES: dict[Position, str] = {
@@ -21,25 +18,32 @@ POSITION_NAMES: dict[Position, str] = {
 
 
 @dataclass(frozen=True)
-class FastenerGroup:
-    """Fasteners that do one thing at one side and share a specification.
+class Reading:
+    """A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
 
-    ``tools`` names drive and what must be held; ``tied`` tells that its final stage also
-    needs something pushed through or bent over, ``bushing`` the field that says what pivots there.
+    ``name`` is its key below axle and side; ``beside`` the name of the reading it is compared with on the record;
+    ``half_width`` what it leaves open, in its unit.
     """
 
-    key: str
+    name: str
     label: str
-    role: Role
-    count: int
-    tools: str
-    orientation: str = ""
-    tied: str = ""
-    bushing: str = ""
+    quantity: Literal["length", "count", "pieces", "angle", "pitch", "force", "choice", "words"] = "length"
+    unit: str = "mm"
+    low: float = 0.0
+    high: float = 3000.0
+    half_width: float = 0.0
+    required: bool = False
+    beside: str = ""
+    hint: str = ""
+    choices: tuple[str, ...] = ()
+    per: Literal["car", "axle", "side"] = "side"
+    axle: Literal["", "front", "rear"] = ""
+    side: Literal["", "left", "right"] = ""
 
-    def places(self, side: Side) -> tuple[str, ...]:
-        """Keys of the numbered places at one side."""
-        return tuple(f"{side}.{self.key}.{number}" for number in range(1, self.count + 1))
+    @property
+    def key(self) -> str:
+        """Where on the car it is read, and what it is."""
+        return ".".join(part for part in (self.axle or "car", self.side, self.name) if part)
 
 
 @dataclass(frozen=True)
@@ -52,11 +56,11 @@ class JointGoal:
 
 @dataclass(frozen=True)
 class Step:
-    """One step: where the car must be, what is freed, what stage fasteners reach, what is asked.
+    """One step: where the car must be, which joints are freed, what stage they reach, what is asked.
 
-    ``frees`` and ``brings`` name fastener groups, for `sides` only; of a planned job, ``frees_joints`` and
-    ``brings_joints`` name its joints.  ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its
-    place, ``rests_on`` which steps it no longer stands without, ``by`` which procedures want it.
+    ``asks`` names what it is for where that is more than reading and tightening; ``reads`` its own numbers.
+    ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its place, ``rests_on`` which steps it no
+    longer stands without, ``by`` which procedures want it.
     """
 
     key: str
@@ -65,9 +69,7 @@ class Step:
     detail: str
     tools: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
-    frees: tuple[str, ...] = ()
-    brings: tuple[tuple[str, Stage], ...] = ()
-    asks: Literal["", "baseline", "count_off", "count_on", "turns", "height", "check"] = ""
+    asks: Asks = ""
     sides: tuple[Side, ...] = SIDES
     corner: Side | None = None
     two_people: bool = False
@@ -82,49 +84,4 @@ class Step:
     rests_on: tuple[str, ...] = ()
     by: tuple[str, ...] = ()
     school: str = ""
-
-
-@dataclass(frozen=True)
-class JobTemplate:
-    """A kind of job: its steps in order and its fasteners; ``pages`` are the parts of the work it has.
-
-    ``front`` is the one layout of front axle it is for, empty where any will do; ``axles`` those it measures,
-    in the phases it ``measures``.
-
-    A car's record is kept in a log of the same kind, without steps.
-    """
-
-    key: str
-    title: str
-    groups: tuple[FastenerGroup, ...] = ()
-    steps: tuple[Step, ...] = ()
-    pages: tuple[str, ...] = ()
-    front: str = ""
-    axles: tuple[str, ...] = ("front", "rear")
-    measures: tuple[str, ...] = ("baseline", "check")
-
-    def group(self, key: str) -> FastenerGroup:
-        """The fastener group of that name."""
-        for group in self.groups:
-            if group.key == key:
-                return group
-        raise NotFound(f"This job has no fastener group {key!r}.", field="group")
-
-    def step(self, key: str) -> Step:
-        """The step of that name."""
-        for step in self.steps:
-            if step.key == key:
-                return step
-        raise NotFound(f"This job has no step {key!r}.", field="step")
-
-    def group_of(self, place: str) -> tuple[Side, FastenerGroup]:
-        """Side and group of a place."""
-        for group in self.groups:
-            for side in SIDES:
-                if place in group.places(side):
-                    return side, group
-        raise NotFound(f"This job has no fastener at {place!r}.", field="places")
-
-    def all_places(self) -> tuple[str, ...]:
-        """Every numbered place of the job."""
-        return tuple(place for group in self.groups for side in SIDES for place in group.places(side))
+    reads: tuple[Reading, ...] = ()

@@ -54,8 +54,10 @@ def check_procedure(procedure: Procedure, common: Procedure) -> None:
     _among("layouts", procedure.layouts, LAYOUTS)
     if not procedure.title.strip():
         raise InputError("A procedure needs a title.", field="title")
-    if not 1 <= len(procedure.operations) <= MOST_OPERATIONS:
-        raise InputError(f"A procedure has 1 to {MOST_OPERATIONS} operations.", field="operations")
+    if not (procedure.operations or procedure.uses) or len(procedure.operations) > MOST_OPERATIONS:
+        raise InputError(
+            f"A procedure has 1 to {MOST_OPERATIONS} operations, or uses shared ones.", field="operations"
+        )
     library = Library(common, {procedure.key: procedure})
     for name in procedure.uses:
         find_operation(library, procedure, name)

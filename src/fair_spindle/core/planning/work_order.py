@@ -17,7 +17,7 @@ from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, h
 from fair_spindle.core.planning.schools import say_school, ways_of
 from fair_spindle.core.planning.sequence import sequence
 from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand, over_wheels
-from fair_spindle.core.planning.template import JointGoal, Position, Side, Step
+from fair_spindle.core.planning.template import JointGoal, Position, Reading, Side, Step
 
 MOST_REASONS = 4
 SPACING = 60.0
@@ -214,7 +214,27 @@ def _step(
         ),
         by=tuple(known.library.find(key).title for key in one.by if key != "own"),
         school=say_school(op.school, ways_of(known.workshop, known.brief.schools)[op.school]) if op.school else "",
+        reads=tuple(_reads(one)),
     )
+
+
+def _reads(one: Placed) -> Iterator[Reading]:
+    """What a step asks for, each at its place on the car."""
+    sides = (one.side,) if one.side else tuple(one.facts.get("sides", "left right").split())
+    for reading in one.op.reads:
+        axles = (one.axle,) if one.axle or reading.per == "car" else ("front", "rear")
+        for axle, side in ((axle, side) for axle in axles for side in (sides if reading.per == "side" else ("",))):
+            yield replace(reading, axle="" if reading.per == "car" else axle, side=side)  # type: ignore[arg-type]
+
+
+def measured_by(known: Known) -> tuple[str, ...]:
+    """What a brief moves or measures, as axle and name; a procedure without an axle at both."""
+    found: dict[str, None] = {}
+    for fitting in known.brief.fittings:
+        procedure = known.library.find(fitting.procedure)
+        for axle in (fitting.axle,) if fitting.axle else ("front", "rear"):
+            found |= {f"{axle}.{name}": None for name in (*procedure.changes, *procedure.measures)}
+    return tuple(found)
 
 
 def _title(one: Placed) -> str:
@@ -264,7 +284,17 @@ def _joints(one: Placed, known: Known) -> Iterator[Joint]:
             cast(Literal["", "bonded_rubber"], "" if bushing.startswith("@") else bushing),
             fastening.arm,
             pattern=fastening.pattern,
+            told_by=_told_by(fastening, owner, axle, side, known) if owner else "",
         )
+
+
+def _told_by(fastening: Fastening, owner: Procedure, axle: str, side: str, known: Known) -> str:
+    """The record's field that tells a pivot's bushing, where its option has one and the brief does not answer it."""
+    option = next((one for one in owner.options if f"@{one.key}" == fastening.bushing), None)
+    if option is None or not option.known_from or not side:
+        return ""
+    answered = [one for one in known.brief.fittings if one.procedure == owner.key and option.key in one.options]
+    return "" if any(one.axle == axle for one in answered) else option.known_from.format(axle=axle, side=side)
 
 
 def _bolts(fastening: Fastening, count: int) -> tuple[Bolt, ...]:

@@ -10,7 +10,7 @@ from fair_spindle.core.errors import InputError
 
 Axle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]
-Phase = Literal["car", "baseline", "plan", "check"]
+Phase = Literal["car", "baseline", "plan", "floor", "check"]
 
 
 @dataclass(frozen=True)

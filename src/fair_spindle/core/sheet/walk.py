@@ -77,7 +77,7 @@ def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field,
     >>> from fair_spindle.core.sheet.shape import shape_of
     >>> fields = baseline_fields(shape_of({"front.layout": "strut", "rear.layout": "twist_beam"}))
     >>> sum(one.required for one in fields)
-    16
+    15
     """
     fields = [placed(one, "") for one in _WHOLE_CAR] if len(axles) == len(AXLES) else []
     if fields and _by_drag_link(shape):
@@ -186,13 +186,11 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     links = tuple(
         placed(_LINK_GAP, axle) for axle in axles if shape.choice(f"{axle}.bar.fitted") == "adjustable_links"
     )
-    if "front" not in axles or not _by_drag_link(shape):
+    if "front" not in axles:
         return (*wheels, *links)
-    return (
-        *wheels,
-        *links,
-        placed(replace(_WHEEL_OFF, name="check_wheel_off", phase="check", group="After settling"), ""),
-    )
+    straight = (_STRAIGHT, *([_WHEEL_OFF] if _by_drag_link(shape) else []))
+    again = (replace(one, name=f"check_{one.name}", phase="check", group="After settling") for one in straight)
+    return (*wheels, *links, *(placed(one, "") for one in again))
 
 
 def order_walk(
@@ -276,15 +274,16 @@ _WHEEL_OFF = Field(
     half_width=2.0 * _DEG,
     hint="Running straight; clockwise is positive. A spoke held against a level reads it well.",
 )
+_STRAIGHT = Field(
+    "wheel_straight",
+    "Steering wheel",
+    "The car",
+    choices=(("straight", "Straight"), ("left", "Points left"), ("right", "Points right")),
+    hint="As it stands when the car has rolled straight.",
+)
 _WHOLE_CAR = (
-    Field("odometer", "Odometer", "The car", methods=typed("distance", "km", 0, 3_000_000)),
-    Field(
-        "wheel_straight",
-        "Steering wheel",
-        "The car",
-        choices=(("straight", "Straight"), ("left", "Points left"), ("right", "Points right")),
-        hint="As it stands when the car has rolled straight.",
-    ),
+    Field("odometer", "Odometer", "The car", required=False, methods=typed("distance", "km", 0, 3_000_000)),
+    _STRAIGHT,
     Field(
         "fuel",
         "Fuel in the tank",
