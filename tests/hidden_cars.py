@@ -8,6 +8,7 @@ hand. Nothing of it is taken from the product; the product sees only what was re
 from dataclasses import dataclass
 
 import numpy as np
+from kinds import WHOLE_CAR
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
@@ -214,8 +215,8 @@ def run_job(car, rng, samples=300, settled_first=False):
 
     def look(draw=samples):
         events = [Event(f"e{n}", n, "2026-03-01T08:00:00Z", act) for n, act in enumerate(log, 1)]
-        state = derive(events, SPRINGS)
-        readings = readings_now(state, SPRINGS)
+        state = derive(events, WHOLE_CAR)
+        readings = readings_now(state, WHOLE_CAR)
         sitting = sit(sprung_car(readings, loads_now(state, readings)), readings.quantities, draw)
         foreseen = with_read_heights(with_heights(readings, sitting))
         return align_car(state, foreseen, draw)[1], sitting

@@ -60,7 +60,9 @@ def test_counts_of_many_threads_all_arrive(client, jobs):
     for thread in threads:
         thread.join()
     assert codes == [201] * 40
-    assert client.get(f"/api/jobs/{job}").json()["counts"]["right"]["off"]["total_flats"] == 40
+    steps = client.get(f"/api/jobs/{job}").json()["steps"]
+    reads = {read["key"]: read["counted"] for step in steps for read in step["reads"]}
+    assert reads["front.right.tie.turns_off"]["total_flats"] == 40
 
 
 @pytest.mark.parametrize(
@@ -96,19 +98,16 @@ def test_bad_entry_is_refused_at_its_field_and_changes_nothing(client, jobs, act
 
 def test_a_doubtful_unit_is_a_question_and_can_be_affirmed(client, jobs):
     job = jobs["measuring"]
-    act = {
-        "kind": "specified", "group": "arm_front", "torque": {"text": "120", "unit": "lb_ft"},
-        "source": "sheet 3", "diameter_mm": 12, "pitch_mm": 1.25, "property_class": "10.9",
-    }  # fmt: skip
+    spec = {"torque": {"text": "120", "unit": "lb_ft"}, "source": "sheet 3"}
+    bolt = {"number": 1, "diameter_mm": 12, "pitch_mm": 1.25, "property_class": "10.9", "spec": spec}
 
-    def doubt(view):
-        return next(g["spec"] for g in view["groups"] if g["key"] == "arm_front")
+    def doubts(event, **more):
+        joint = {"key": "own", "label": "Arm", "role": "clamp", "bolts": [{**bolt, "spec": {**spec, **more}}]}
+        view = write(client, job, {"kind": "drawn", "joint": joint}, event=event).json()
+        return [one["message"] for one in view["findings"] if one["code"] == "torque_doubt"]
 
-    asked = doubt(write(client, job, act, event="spec-0001").json())
-    assert asked["said"] == "120 lb·ft"
-    assert asked["likelier_unit"] == "nm"
-    assert "Was 120 N·m meant?" in asked["doubt"]
-    assert doubt(write(client, job, {**act, "affirmed": True}, event="spec-0002").json())["doubt"] == ""
+    assert "Was 120 N·m meant?" in doubts("spec-0001")[0]
+    assert doubts("spec-0002", affirmed=True) == []
 
 
 COUNT = '{"id": "event-9999", "seen": 0, "act": {"kind": "counted", "side": "left", "direction": "off", "flats": %s}}'

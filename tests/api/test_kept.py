@@ -33,7 +33,7 @@ def test_pages_of_the_same_log_share_it_and_every_change_beside_the_program_is_s
     at = "SELECT seq, act FROM event WHERE book_id = ? AND kind = 'entered' ORDER BY seq DESC"
     with closing(sqlite3.connect(database.path)) as connection:
         seq, act = connection.execute(at, (job,)).fetchone()
-    write(database, "UPDATE event SET act = ? WHERE book_id = ? AND seq = ?", act.replace("0", "1"), job, seq)
+    write(database, "UPDATE event SET act = ? WHERE book_id = ? AND seq = ?", act.replace("turn", "flat"), job, seq)
     changed = standing(database, job)
     assert changed is not first, "a line of the same length, changed behind our back"
     assert changed.log[seq - 1] != first.log[seq - 1]

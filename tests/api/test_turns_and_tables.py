@@ -40,8 +40,11 @@ class Job:
 def solid(client):
     """A new job that brings the wheels of a solid front axle back."""
     car = next(one for one in client.get("/api/cars").json() if "Cragg" in one["car"])
-    body = {"id": "solid-000001", "title": "Up", "car": "-", "car_id": car["id"], "template": "align"}
-    assert client.post("/api/jobs", json=body).status_code == 201
+    body = {"id": "solid-000001", "title": "Up", "car": "-", "car_id": car["id"]}
+    seen = client.post("/api/jobs", json=body).json()["version"]
+    fitting = {"procedure": "align", "axle": "front", "sides": ["left", "right"], "options": {}, "compared": {}}
+    plan = {"id": "solid-plan-01", "seen": seen, "brief": {"fittings": [fitting]}}
+    assert client.post("/api/jobs/solid-000001/plan", json=plan).status_code == 201
     return Job(client, "solid-000001")
 
 
@@ -82,7 +85,6 @@ def test_readings_go_out_as_a_table_and_into_another_job_with_their_instruments(
         "title": "Again",
         "car": "-",
         "car_id": first.view()["car_id"],
-        "template": "measure",
     }
     assert client.post("/api/jobs", json=body).status_code == 201
     second = Job(client, "table-job-01")
@@ -153,7 +155,7 @@ def test_the_record_says_turns_planned_and_given_and_places_that_stand_alike_in_
     assert lines[0]["how"] == "car on its wheels, Torque wrench 40–200"
     assert lines[0]["source"]
     assert "38 N·m" in lines[0]["said"]
-    work = next(one for one in client.get("/api/jobs").json() if one["kind"] == "work")
+    work = next(one for one in client.get("/api/jobs").json() if one["title"].startswith("Front arms"))
     alike = client.get(f"/api/jobs/{work['id']}/record").json()["tightened"]
     assert next(one for one in alike if one["joint"].startswith("Wheel nuts"))["places"] == "1, 2, 3, 4, 5"
     other = Job(client, jobs["aligned"])
@@ -163,7 +165,7 @@ def test_the_record_says_turns_planned_and_given_and_places_that_stand_alike_in_
     assert link["planned"].endswith("longer")
     assert turns["Front left", "Tie rod"]["given"] == "not turned"
     strut = client.get(f"/api/jobs/{jobs['finished']}/record").json()
-    assert strut["turns"][0]["given"].startswith("off 21 turns 2 flats, on 23 turns")
+    assert strut["turns"][0]["given"].startswith("23 turns 3 flats on, from no thread")
     assert [one["label"] for one in strut["beside"]][:2] == ["Front left height", "Front left toe"]
 
 

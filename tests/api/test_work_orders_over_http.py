@@ -23,7 +23,7 @@ class Job:
         self.client = client
         self.path = "/api/jobs/order-00001"
         self.ids = (f"line-{n:06}" for n in itertools.count())
-        body = {"id": "order-00001", "title": "Arms and bar", "car": "Sample Saloon", "template": "work"}
+        body = {"id": "order-00001", "title": "Arms and bar", "car": "Sample Saloon"}
         assert client.post("/api/jobs", json=body).status_code == 201
         if brief:
             self.taken(brief)
@@ -196,11 +196,12 @@ def test_the_clipboard_has_a_box_for_every_step_and_fastener(job):
     assert text("?axle=rear").count("Sway bar") == 0
 
 
-def test_a_job_with_steps_of_its_own_takes_no_plan(client, jobs):
+def test_a_plan_that_would_lose_what_was_done_is_refused(client, jobs):
     path = f"/api/jobs/{jobs['hanging']}"
-    refused = client.post(f"{path}/plan", json={"id": "line-000001", "seen": 0, "brief": BRIEF})
+    seen = client.get(f"{path}/version").json()["version"]
+    refused = client.post(f"{path}/plan", json={"id": "line-000001", "seen": seen, "brief": BRIEF})
     assert refused.status_code == 409
-    assert client.get(f"{path}/plan").status_code == 409
+    assert "is done already and would vanish" in refused.json()["message"]
 
 
 @pytest.mark.parametrize(

@@ -5,9 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from fair_spindle.core.after.height_model import model_of_corners
-from fair_spindle.core.front_axle import plan_corner
-from fair_spindle.core.outlook.corners import corners_of
+from kinds import OLD_STRUT, WHOLE_CAR
 
 from fair_spindle.core.after.beside import Beside, MovesToe, beside_wheel
 from fair_spindle.core.after.height_causes import explain_heights
@@ -23,6 +21,7 @@ from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, 
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.outlook.aligned import align_car
 from fair_spindle.core.outlook.bump_steer import bump_steer
+from fair_spindle.core.outlook.height_model import model_of_wheels, sit_by_wheels
 from fair_spindle.core.slopes import Slopes
 from fair_spindle.demo import workshop
 
@@ -64,8 +63,8 @@ def car():
 def job(*more):
     acts = [one for one in (*car(), *more)]
     log = [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, start=1)]
-    state = derive(log, ALIGN)
-    return log, state, readings_now(state, ALIGN)
+    state = derive(log, WHOLE_CAR)
+    return log, state, readings_now(state, WHOLE_CAR)
 
 
 def after(left, right, mm="335"):
@@ -151,7 +150,8 @@ def test_what_is_undone_or_read_without_a_height_teaches_nothing_and_a_second_wa
     assert toe_stories(*job()) == {}
 
 
-def strut_job(left_toe):
+def counted_job(left_toe):
+    """A new end counted on at the left, read, turned three flats longer, read again; a job of before 0.2."""
     acts = [
         *workshop.baseline(),
         typed("front.left.tie.lever", "118", "mm", pm=12),
@@ -163,55 +163,55 @@ def strut_job(left_toe):
         toe("front.left", left_toe, "check_"),
     ]
     log = [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, start=1)]
-    state = derive(log, FRONT_STRUT)
-    readings = readings_now(state, FRONT_STRUT)
-    return log, state, readings, corners_of(state, readings)
+    state = derive(log, OLD_STRUT)
+    return log, state, readings_now(state, OLD_STRUT)
 
 
-def test_counted_flats_of_a_correction_teach_the_lever_of_the_strut_job():
-    log, state, readings, corners = strut_job("29")
-    story = toe_stories(log, state, readings, corners)["front"][0]
+def test_counted_flats_of_a_correction_teach_the_lever():
+    log, state, readings = counted_job("29")
+    story = toe_stories(log, state, readings)["front"][0]
     rods = [one.by_rod for one in story.reads]
     longer = 3 / 6 * readings.quantities["front.left.tie.pitch"].value
     assert abs(rods[1] - rods[0]) == pytest.approx(longer / story.lever.value)
     believed = readings.quantities["front.left.tie.lever"].value
-    off = {text: learn_toe(toe_stories(*strut_job(text))["front"], 0.0) for text in ("25", "33")}
+    off = {text: learn_toe(toe_stories(*counted_job(text))["front"], 0.0) for text in ("25", "33")}
     levers = {t: next(one.after for one in f if one.key.endswith("lever")) for t, f in off.items()}
     assert levers["33"] < believed < levers["25"], "more toe than expected: a shorter lever"
 
 
-def strut_heights(*off):
-    """The strut job's two corners, both as the left one, and their heights off the prediction by so many mm."""
-    left = strut_job("7")[3]["left"]
-    corners = {side: left for side in ("left", "right")}
-    before = {f"front.{side}": left.quantities["height"] for side in corners}
-    predicted = plan_corner(left).height_predicted
-    after = {key: Quantity(predicted.value + by, 0.3) for key, by in zip(before, off, strict=True)}
-    missed = [Beside(key, "height", before[key], None, predicted.value, 2.0, after[key]) for key in after]
-    return model_of_corners(corners), before, after, missed
+def axle_alone(*off):
+    """Two wheels known by their own springs and load, alike, and their heights off the prediction by so many mm."""
+    readings = counted_job("7")[2]
+    told = dict(readings.quantities)
+    for name in ("sprung_load", "height"):
+        told[f"front.right.{name}"] = told[f"front.left.{name}"]
+    model = model_of_wheels(replace(readings, quantities=told))
+    wheels = sit_by_wheels(model, told).wheels
+    before = {one.key: one.height for one in wheels}
+    after = {one.key: Quantity(one.predicted + by, 0.3) for one, by in zip(wheels, off, strict=True)}
+    missed = [Beside(one.key, "height", one.height, None, one.predicted, 2.0, after[one.key]) for one in wheels]
+    return model, before, after, missed
 
 
-def test_heights_of_a_strut_axle_teach_its_springs():
-    model, before, after, _ = strut_heights(-8, -8)
+def test_heights_of_an_axle_alone_teach_its_springs():
+    model, before, after, _ = axle_alone(-8, -8)
     found = {one.key: one for one in learn(model, before, after)}
     rate = found["front.new_spring.rate"]
     assert rate.after < rate.before, "lower than predicted: softer than printed"
     assert rate.after_plus_minus < rate.before_plus_minus
     assert set(found) <= {"front.new_spring.rate", "front.motion_ratio"}, "the old spring is off the car"
     assert learn(model, before, {}) == []
-    bare = replace(strut_job("7")[3]["left"], quantities={})
-    assert model_of_corners({"left": bare}) is None
+    assert model_of_wheels(replace(counted_job("7")[2], quantities={})) is None
 
 
-def test_heights_of_a_strut_axle_point_at_what_both_share_or_at_one_wheel():
-    shared = explain_heights(*strut_heights(-9, -9))
+def test_heights_of_an_axle_alone_point_at_what_both_share_or_at_one_wheel():
+    shared = explain_heights(*axle_alone(-9, -9))
     assert shared[0].key.startswith("front.")
     assert "left" not in shared[0].key
     assert abs(shared[0].left) < 4
-    own = explain_heights(*strut_heights(10, 0))
+    own = explain_heights(*axle_alone(10, 0))
     assert {one.key.split(".")[1] for one in own[:2]} == {"left"}
-    assert any(one.cause.name == "seat" for one in own)
-    assert explain_heights(*strut_heights(1, -1)) == []
+    assert explain_heights(*axle_alone(1, -1)) == []
 
 
 @pytest.mark.parametrize(("times", "share"), [(1.0, 1.0), (0.1, 1.0), (2.0, 0.2), (3.0, 0.1), (1e6, 0.0)])

@@ -1,67 +1,68 @@
-"""One corner through the job: it closes on itself, and its ± is what a simulation gives."""
+"""One wheel known by its own springs and thread: it closes on itself, and its ± is what a simulation gives."""
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.front_axle import Corner, _toe_with, _turns_on, clamped_twist, plan_corner
+from fair_spindle.core.floor.threaded_ends import carry
 from fair_spindle.core.heights import Spring, height_change
+from fair_spindle.core.outlook.height_model import LEFT_OUT, model_of_wheels, sit_by_wheels
 from fair_spindle.core.rubber import Arm, arm_angle, bushing_twist, clamp_window
+from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.spelling import read_number
-from fair_spindle.core.threads import RodEnd, transfer_turns
+from fair_spindle.core.threads import RodEnd, joint_to_stud, transfer_turns
 
-BASE = {
-    "height": (372.0, 0.7), "toe": (0.0017, 0.0005), "bump_slope": (-9e-5, 1e-5), "motion_ratio": (0.96, 0.01),
-    "sprung_load": (3200.0, 60.0), "spring.rate": (28.0, 0.5), "spring.free": (385.0, 1.2), 
-    "new_spring.rate": (34.0, 0.6),
-    "new_spring.free": (338.0, 1.2), "tie.lever": (118.0, 1.7), "tie.pitch": (1.5, 0.0), "tie.end": (84.0, 0.3),
-    "new_end.length": (87.5, 0.3), "tie.turns_off": (21.33, 0.05), "tie.engagement": (18.0, 0.0),
-    "lower.length": (332.0, 2.9), "lower.rise": (-14.0, 1.7),
+SPRINGS = {
+    "motion_ratio": (0.96, 0.01), "left.sprung_load": (3200.0, 60.0), "spring.rate": (28.0, 0.5),
+    "spring.free": (385.0, 1.2), "new_spring.rate": (34.0, 0.6), "new_spring.free": (338.0, 1.2),
+}  # fmt: skip
+END = {
+    "tie.pitch": (1.5, 0.0), "tie.end": (84.0, 0.3), "new_end.length": (87.5, 0.3), "tie.turns_off": (21.33, 0.05),
 }  # fmt: skip
 
 
-def corner(steer="behind", **changes):
-    values = {name: Quantity(*pair) for name, pair in BASE.items()}
-    values |= {name: Quantity(value) for name, value in changes.items()}
-    return Corner(values, {"steer": steer})
+def told(values):
+    return {f"front.{name}": Quantity(*pair) for name, pair in values.items()}
 
 
 @pytest.mark.identity
-@given(
-    st.sampled_from(["ahead", "behind"]),
-    st.floats(-0.01, 0.01),
-    st.floats(60, 110),
-    st.floats(10, 30),
-    st.floats(-2e-4, 2e-4),
-)
-def test_exact_turns_bring_toe_on_target(steer, target, end_new, turns_off, slope):
-    one = corner(steer, toe_target=target, end_new=end_new, turns_off=turns_off, bump_slope=slope)
-    inputs = one.shifted.inputs
-    turns = _turns_on(one)(inputs)[0]
-    assert _toe_with(steer, turns)(inputs)[0] == pytest.approx(target, abs=1e-12)
-
-
-@pytest.mark.identity
-def test_set_turns_are_within_half_a_flat_and_plain_counting_misses_by_the_new_end():
-    turns = plan_corner(corner()).turns
-    half_flat_of_toe = 1.5 / 12 / 118
-    assert abs(turns.toe_reached.value - BASE["toe"][0]) <= half_flat_of_toe + 1e-12
-    height = float(height_change(0.96, 3200, Spring(28, 385), Spring(34, 338)))
-    assert turns.plain_error == pytest.approx(3.5 / 118 + 9e-5 * height, abs=1e-9)
+@given(st.floats(0.7, 2), st.floats(0.7, 2), st.floats(60, 110), st.floats(60, 110), st.floats(10, 30))
+def test_exact_turns_keep_joint_to_stud_and_whole_flats_miss_by_half_a_flat(old, new, end, end_new, off):
+    values = {"tie.pitch": old, "new_end.pitch": new, "tie.end": end, "new_end.length": end_new, "tie.turns_off": off}
+    one = carry({f"rear.right.{name}": Quantity(value) for name, value in values.items()}, "rear.right.tie")
+    before = joint_to_stud(RodEnd(old, end), off)
+    assert joint_to_stud(RodEnd(new, end_new), one.exact) == pytest.approx(before)
+    assert abs(joint_to_stud(RodEnd(new, end_new), one.on) - before) <= new / 12 + 1e-9
+    assert one.longer == pytest.approx(end_new - end)
 
 
 @pytest.mark.referee
-def test_uncertainty_agrees_with_simulation():
+def test_the_uncertainty_of_turns_agrees_with_simulation():
     """Referee: numpy's random generator, as JCGM 101 propagates distributions (50,000 samples)."""
-    one, rng = corner(), np.random.default_rng(8)
-    samples = {name: rng.normal(*pair, 50_000) for name, pair in BASE.items()}
-    old = Spring(samples["spring.rate"], samples["spring.free"])
-    new = Spring(samples["new_spring.rate"], samples["new_spring.free"])
-    samples["height_change"] = height_change(samples["motion_ratio"], samples["sprung_load"], old, new)
-    spread = 2 * np.std(_turns_on(one)(samples))
-    assert plan_corner(one).turns.turns_on.plus_minus == pytest.approx(spread, rel=0.03)
+    rng = np.random.default_rng(8)
+    drawn = {name: rng.normal(*pair, 50_000) for name, pair in END.items()}
+    longer = drawn["new_end.length"] - drawn["tie.end"] + drawn["tie.turns_off"] * drawn["tie.pitch"]
+    one = carry({f"front.left.{name}": Quantity(*pair) for name, pair in END.items()}, "front.left.tie")
+    assert one.plus_minus == pytest.approx(2 * np.std(longer / drawn["tie.pitch"]), rel=0.03)
+
+
+@pytest.mark.referee
+def test_a_wheel_by_itself_sits_where_the_formula_says_with_the_spread_of_a_simulation():
+    """Referee: numpy's random generator, as JCGM 101 propagates distributions (50,000 samples)."""
+    rng = np.random.default_rng(8)
+    drawn = {name: rng.normal(*pair, 50_000) for name, pair in SPRINGS.items()}
+    old, new = (Spring(drawn[f"{which}.rate"], drawn[f"{which}.free"]) for which in ("spring", "new_spring"))
+    changes = height_change(drawn["motion_ratio"], drawn["left.sprung_load"], old, new)
+    model = model_of_wheels(Readings(Sheet(), told(SPRINGS), {}))
+    (wheel,) = sit_by_wheels(model, {"front.left.height": Quantity(372.0, 1.0)}).wheels
+    assert wheel.change == pytest.approx(float(height_change(0.96, 3200, Spring(28, 385), Spring(34, 338))))
+    assert wheel.plus_minus == pytest.approx(np.hypot(2 * np.std(changes), LEFT_OUT * wheel.change), rel=0.03)
+    assert wheel.predicted == pytest.approx(372.0 + wheel.change)
+    soft = model_of_wheels(Readings(Sheet(), told(SPRINGS | {"new_spring.rate": (3.0, 0.0)}), {}))
+    assert "longer than nothing" in sit_by_wheels(soft, {}).problem
 
 
 @pytest.mark.identity
@@ -81,17 +82,6 @@ def test_the_same_spring_changes_no_height_and_a_spacer_lifts_by_its_ratio(ratio
     assert float(height_change(ratio, load, spring, spring)) == 0
     raised = Spring(rate, spring.free_length, seat_shift=10)
     assert float(height_change(ratio, load, spring, raised)) == pytest.approx(10 / ratio)
-
-
-def test_window_moves_to_the_measured_ride_height_and_judges_old_clamps_by_it():
-    predicted = plan_corner(corner())
-    settled = corner(check_height=330.0)
-    plan = plan_corner(settled)
-    assert plan.window.measured
-    assert plan.window.about == 330.0
-    assert predicted.window.about == pytest.approx(372 - 26, abs=2)
-    assert clamped_twist(settled, plan, 330.0) == pytest.approx(0)
-    assert np.degrees(clamped_twist(settled, plan, 372.0)) > 5
 
 
 @pytest.mark.identity

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from kinds import WHOLE_CAR
 from test_after_the_work import SLOPE, TURN, after
 from test_after_the_work import job as toe_job
 from test_fastening import SPEC, Bench, mm, to_snug, work
@@ -12,6 +13,7 @@ from test_sitting import choose, job, lift, typed
 
 from fair_spindle.core.car_heights import Leg
 from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.loading import height_gate
 from fair_spindle.core.floor.log import Bolt, Entered, Joint, Moved, Typed
 from fair_spindle.core.floor.loose_now import stands_now
@@ -22,7 +24,7 @@ from fair_spindle.core.outlook.clamping import pivots_of, wound_up
 from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.perches import perch_place
-from fair_spindle.core.planning.template import JobTemplate, Step
+from fair_spindle.core.planning.template import Step
 from fair_spindle.core.springs import Coil, coil_curve, table_curve
 from fair_spindle.core.sway_bar import bar_rates, wheel_rate
 
@@ -159,17 +161,17 @@ def test_the_fronts_share_of_roll_stiffness_is_springs_and_bar_over_both_axles()
 
 
 def test_a_car_is_not_driven_with_work_begun_or_off_its_wheels():
-    fresh = stands_now(JobState(), SPRINGS)
+    fresh = stands_now(JobState(), WHOLE_CAR)
     assert fresh.may_be_driven
     first = Step("first", "Take it off", "hanging", "", phase=5)
     later = replace(first, key="later", title="Put it back", rests_on=("first",), phase=7)
-    template: JobTemplate = replace(SPRINGS, steps=(first, later))
+    template: JobTemplate = replace(WHOLE_CAR, steps=(first, later))
     begun = Bench(entries=()).state
     done = replace(begun, steps={first.key: (None, type("Done", (), {"outcome": "done", "step": first.key})())})
     told = stands_now(done, template)
     assert told.begun == ("Put it back",)
     assert not told.may_be_driven
-    assert not stands_now(replace(begun, position="hanging"), SPRINGS).may_be_driven
+    assert not stands_now(replace(begun, position="hanging"), WHOLE_CAR).may_be_driven
 
 
 def test_a_typed_entry_keeps_what_was_typed():

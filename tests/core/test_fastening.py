@@ -7,6 +7,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule, run_state_machine_as_test
+from kinds import WHOLE_CAR
 
 from fair_spindle.core.errors import InputError, NotAllowed, OutOfRange
 from fair_spindle.core.floor.asking import readings_now
@@ -69,17 +70,17 @@ class Bench:
 
     @property
     def readings(self):
-        return readings_now(self.state, ALIGN)
+        return readings_now(self.state, WHOLE_CAR)
 
     def put(self, act):
         event = Event(f"e{len(self.log) + 1}", len(self.log) + 1, "2026-03-01T08:00:00.000Z", act)
         self.log.append(event)
-        self.state = derive_on(self.state, self.log, ALIGN)
+        self.state = derive_on(self.state, self.log, WHOLE_CAR)
 
     def do(self, *acts):
         for act in acts:
             windows = windows_of_joints(pivots_of(self.state, self.readings)[0]) if isinstance(act, Worked) else {}
-            self.put(permit(act, self.state, ALIGN, windows))
+            self.put(permit(act, self.state, WHOLE_CAR, windows))
         return self
 
     def bolt(self, number=1, joint=None):
@@ -210,14 +211,14 @@ def test_an_override_stays_and_its_wind_up_is_told_with_how_to_redo_it():
     bench = Bench(PIVOT, entries=(*ARM, *rates)).do(Moved("hanging"), *to_snug(1, 2, joint="arm"))
     bench.do(Moved("corner_carried", "left"), HeightRead("left", Typed("400", "mm")))
     bench.do(work("torqued", joint="arm", override="the customer waits"))
-    bench.state = derive(bench.log, ALIGN)
+    bench.state = derive(bench.log, WHOLE_CAR)
     found = wound_up(bench.state, bench.readings, pivots_of(bench.state, bench.readings)[0])[0]
     assert math.degrees(found.twist) == pytest.approx(math.degrees(float(bushing_twist(Arm(330, -15), -40))))
     assert 1 < found.lift < 6, "one bushing of 4 N·m/° wound up by 7° on a spring of 30 N/mm"
     assert {("open", "override"), ("open", "wound_up")} <= set(bench.findings())
     bench.put(Undone(bench.log[-1].id))
-    bench.state = derive(bench.log, ALIGN)
-    assert bench.state.joint_overrides[0].reason == "the customer waits"
+    bench.state = derive(bench.log, WHOLE_CAR)
+    assert bench.state.overrides[0].reason == "the customer waits"
     rear = Joint("arm", "Rear arm", "rubber_pivot", (Bolt(1, spec=SPEC),), "rear", "left", arm="lower")
     assert "ride height of the rear left wheel" in pivots_of(Bench(rear).state, Bench(rear).readings)[1]["arm"]
 
@@ -371,16 +372,16 @@ class Walk(RuleBasedStateMachine):
             return
         trial = [*self.bench.log, Event(f"e{len(self.bench.log) + 1}", len(self.bench.log) + 1, "", Undone(last.id))]
         try:
-            replay(trial, ALIGN)
+            replay(trial, WHOLE_CAR)
         except NotAllowed:
             return
-        self.bench.log, self.bench.state = trial, derive(trial, ALIGN)
+        self.bench.log, self.bench.state = trial, derive(trial, WHOLE_CAR)
         self.overridden = {p for p in (1, 2) if self.bench.bolt(p).override}
 
     @invariant()
     def line_by_line_is_the_same_as_from_the_beginning(self):
         if hasattr(self, "bench") and len(self.bench.log) % 7 == 0:
-            assert self.bench.state == derive(self.bench.log, ALIGN)
+            assert self.bench.state == derive(self.bench.log, WHOLE_CAR)
 
     @invariant()
     def rubber_is_clamped_where_it_lives(self):

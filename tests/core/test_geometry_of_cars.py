@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from kinds import WHOLE_CAR
 
 from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.axle_turns import realign_axle, toe_across
@@ -243,8 +244,8 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
     log = [Event("e1", 1, "2026-03-01T08:00:00Z", Filled(tuple(told), "t"))]
 
     def rods(*acts):
-        state = derive(log + [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, 2)], ALIGN)
-        found = align_rods(state, readings_now(state, ALIGN))
+        state = derive(log + [Event(f"e{n}", n, "", act) for n, act in enumerate(acts, 2)], WHOLE_CAR)
+        found = align_rods(state, readings_now(state, WHOLE_CAR))
         return {one.rod.adjuster.name: one for one in found}, look_rods(found)
 
     planned, findings = rods()
@@ -382,8 +383,8 @@ def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
         log = [
             Event(f"e{n}", n, "2026-03-01T08:00:00Z", act) for n, act in enumerate((Filled(entries, "t"), *acts), 1)
         ]
-        state = derive(log, ALIGN)
-        return align_car(state, readings_now(state, ALIGN))[1]
+        state = derive(log, WHOLE_CAR)
+        return align_car(state, readings_now(state, WHOLE_CAR))[1]
 
     assert "have not been read" in through()["front.left"].plan.problem
     wheels = through(*angles)
@@ -436,7 +437,7 @@ def test_three_schools_of_one_new_part_plan_the_same_length_and_agree_with_the_t
     }
     plans, wheels = {}, {}
     for school, typed_in in schools.items():
-        told = record(*kept, Entered("front.left.tie.swap", school, typed_in), template=ALIGN)
+        told = record(*kept, Entered("front.left.tie.swap", school, typed_in), template=WHOLE_CAR)
         wheels[school] = wheels_of(told, ANGLES)["front.left"]
         plans[school] = plan_car({"front.left": wheels[school]}, None, 200).wheels["front.left"]
     plain = plan_car({"front.left": wheels_of(record(*kept), ANGLES)["front.left"]}, None, 0).wheels["front.left"]
@@ -449,7 +450,7 @@ def test_three_schools_of_one_new_part_plan_the_same_length_and_agree_with_the_t
     assert rod.high == 27 - 15, "never less than 15 mm of thread"
     assert wheels["beside"].adjusters[0].doubt == pytest.approx(1 / math.sqrt(3))
     long = record(
-        *kept, Entered("front.left.tie.swap", "counted", {**schools["counted"], **mm(new_end=5)}), template=ALIGN
+        *kept, Entered("front.left.tie.swap", "counted", {**schools["counted"], **mm(new_end=5)}), template=WHOLE_CAR
     )
     short = plan_car({"front.left": wheels_of(long, ANGLES)["front.left"]}, None, 0).wheels["front.left"]
     assert short.plan.limited_by == ("Tie rod",), "a new end that is too short ends at its thread"

@@ -22,16 +22,15 @@ def every_field():
     for layout, adjust in zip(LAYOUTS, [*ADJUSTERS, "sleeve"], strict=True):
         choices = {"front.layout": "strut" if layout in ("semi_trailing", "twist_beam") else layout}
         choices |= {"rear.layout": layout, "front.bar.fitted": "fixed_links", "rear.spring.kind": "coilover"}
-        first = sheet_for("measure", shape_of(choices))
+        first = sheet_for("work", shape_of(choices))
         choices |= {key: adjust for key in first.fields if key.endswith(".adjust")}
-        for kind in ("measure", "front_strut"):
-            for field in sheet_for(kind, shape_of(choices)).fields.values():
-                found.setdefault((field.name, tuple(m.name for m in field.methods)), field)
+        for field in sheet_for("work", shape_of(choices)).fields.values():
+            found.setdefault((field.name, tuple(m.name for m in field.methods)), field)
     return list(found.values())
 
 
 FIELDS = every_field()
-BY_KEY = {field.key: field for field in sheet_for("front_strut", shape_of({})).fields.values()}
+BY_KEY = {field.key: field for field in sheet_for("work", shape_of({"front.layout": "strut"})).fields.values()}
 MEASURED = [
     pytest.param(field, method, id=f"{field.key}-{method.name}")
     for field in FIELDS

@@ -278,7 +278,7 @@ def test_wound_up_rubber_lifts_the_whole_car_on_what_is_fitted_and_sums_a_corner
         plane @ (stiff[:, None] * plane.T), plane @ np.array([torque / lever, 0, 0, 0])
     )
     assert both[0].lift == pytest.approx(by_hand[0], rel=1e-6)
-    tight = replace(readings, quantities={**readings.quantities, "front.twist_limit": Quantity(np.radians(30.0))})
+    tight = replace(readings, quantities={**readings.quantities, "car.twist_limit": Quantity(np.radians(30.0))})
     assert wound_up(bench.state, tight, pivots_of(bench.state, tight, sitting)[0], car) == [], (
         "the workshop's own limit"
     )

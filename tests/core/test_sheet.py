@@ -5,16 +5,19 @@ import itertools
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from kinds import WHOLE_CAR
 
-from fair_spindle.core.floor.asking import missing_fields, readings_now
+from fair_spindle.core.floor.asking import is_required, missing_fields, readings_now
 from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.kinds import CAR
+from fair_spindle.core.floor.kinds import CAR, WORK
 from fair_spindle.core.floor.log import Entered, Event, Filled, Moved, Settled, Typed
 from fair_spindle.core.floor.mirror import mirrored
+from fair_spindle.core.floor.replay import replay
 from fair_spindle.core.floor.starting import from_record, last_baseline, loads_now
 from fair_spindle.core.floor.wording import label_field
 from fair_spindle.core.layouts import LAYOUTS, arms_of
 from fair_spindle.core.loads import car_loads
+from fair_spindle.core.outlook.sprung_car import sprung_load
 from fair_spindle.core.sheet.catalogue import sheet_for
 from fair_spindle.core.sheet.doubts import Read, doubt_readings
 from fair_spindle.core.sheet.shape import shape_of
@@ -34,7 +37,7 @@ def state_of(template, *acts):
 
 @pytest.mark.parametrize("choices", CARS, ids=lambda c: "-".join(c.values()))
 def test_every_car_is_asked_for_its_own_arms_and_at_most_sixty_readings(choices):
-    sheet = sheet_for("measure", shape_of(choices))
+    sheet = sheet_for("work", shape_of(choices))
     for axle in ("front", "rear"):
         layout = LAYOUTS[choices[f"{axle}.layout"]]
         for arm in arms_of(layout, axle):
@@ -44,7 +47,8 @@ def test_every_car_is_asked_for_its_own_arms_and_at_most_sixty_readings(choices)
         for point, _ in layout.points:
             assert f"{axle}.right.point.{point}" in sheet.fields
     assert len({label_field(one) for one in sheet.fields.values()}) == len(sheet.fields), "no two are called alike"
-    required = [one for one in sheet.of_phase("baseline") if one.required]
+    shape = shape_of(choices)
+    required = [one for one in sheet.of_phase("baseline") if is_required(one, WHOLE_CAR, shape)]
     touched = sum(1 if one.choices else sum(not p.optional for p in one.methods[0].parts) for one in required)
     assert touched <= 22
     assert set(order_walk(sheet)) == {one.key for one in sheet.of_phase("baseline")}
@@ -52,7 +56,7 @@ def test_every_car_is_asked_for_its_own_arms_and_at_most_sixty_readings(choices)
 
 @given(st.permutations(WALK_ROUND), st.sampled_from(["wheel", "reading"]))
 def test_the_walk_goes_the_way_the_workshop_goes(corners, by):
-    walk = order_walk(sheet_for("measure", shape_of(CARS[0])), corners, by)
+    walk = order_walk(sheet_for("work", shape_of(CARS[0])), corners, by)
     heights = [key.removesuffix(".height") for key in walk if key.endswith(".height")]
     assert heights == corners
     at = [key.rsplit(".", 1)[0] for key in walk if key.rsplit(".", 1)[0] in WALK_ROUND]
@@ -62,15 +66,15 @@ def test_the_walk_goes_the_way_the_workshop_goes(corners, by):
 
 def test_total_toe_answers_for_both_wheels():
     bars = {"front": Typed("1498", "mm"), "rear": Typed("1501", "mm"), "across": Typed("600", "mm")}
-    state = state_of(MEASURE, Filled((Entered("front.layout", choice="strut"),), "car"))
-    before = missing_fields(state, MEASURE, "baseline")
+    state = state_of(WHOLE_CAR, Filled((Entered("front.layout", choice="strut"),), "car"))
+    before = missing_fields(state, WHOLE_CAR, "baseline")
     after = missing_fields(
         state_of(
-            MEASURE,
+            WHOLE_CAR,
             Filled((Entered("front.layout", choice="strut"),), "car"),
             Entered("front.total_toe", "plates", bars),
         ),
-        MEASURE,
+        WHOLE_CAR,
         "baseline",
     )
     assert set(before) - set(after) == {"front.left.toe", "front.right.toe"}
@@ -102,16 +106,17 @@ def test_a_job_takes_over_the_record_and_the_sprung_load_that_follows_from_it():
         Entered("rear.spring.rate", "typed", {"value": Typed("30", "n_per_mm")}),
     )
     assert loads_now(car, readings_now(car, CAR)).front_share == pytest.approx(8 / 14)
-    lent = {act.key: act for act in from_record(car, FRONT_STRUT)}
-    assert lent["front.left.sprung_load"].typed["value"] == Typed("3600", "n")
+    lent = {act.key: act for act in from_record(car, WORK)}
+    begun = derive([Event("e1", 1, "", Filled(tuple(lent.values()), "record"))], WORK)
+    readings = readings_now(begun, WORK)
+    assert sprung_load(readings, loads_now(begun, readings), "front.left").value == pytest.approx(3600)
     assert lent["front.spring.rate"].typed["value"].text == "160 lb/in"
-    assert "rear.spring.rate" not in lent
-    state_of(FRONT_STRUT, Filled(tuple(lent.values()), "record"))
+    assert replay([Event("e1", 1, "", Filled(tuple(lent.values()), "record"))], WORK).entries.keys() == lent.keys()
 
 
 def test_the_last_baseline_is_the_check_where_there_was_one():
-    job = state_of(FRONT_STRUT, *workshop.baseline(), Settled(), workshop.enter_toe("front.left.check_toe", "7"))
-    kept = {act.key: act for act in last_baseline(job, FRONT_STRUT, MEASURE)}
+    job = state_of(WHOLE_CAR, *workshop.baseline(), Settled(), workshop.enter_toe("front.left.check_toe", "7"))
+    kept = {act.key: act for act in last_baseline(job, WHOLE_CAR, WORK)}
     assert kept["front.left.toe"].typed["toe"].text == "7"
     assert kept["front.right.toe"].method == "strings"
     assert "front.left.camber" in kept
@@ -131,7 +136,7 @@ DEGREE = 0.0174532925
     ],
 )
 def test_a_reading_out_of_line_is_doubted_until_it_is_read_again(readings, before, words):
-    sheet = sheet_for("measure", shape_of(CAMBER))
+    sheet = sheet_for("work", shape_of(CAMBER))
     kept = {key: Read(value * DEGREE, 0.001, 0.0, 1, n) for n, (key, value) in enumerate(readings.items())}
     last = {key: Read(value * DEGREE, 0.001, 0.0, 1) for key, value in before.items()}
     found = doubt_readings(kept, last, sheet)
@@ -151,7 +156,7 @@ def test_a_reading_knows_how_the_car_stood():
         ([Settled(), Moved("hanging"), toe], False, "hanging"),
         ([Settled(), Moved("hanging"), Moved("on_wheels"), toe], False, "on_wheels"),
     ):
-        taken = state_of(FRONT_STRUT, *acts).entries["front.left.toe"]
+        taken = state_of(WHOLE_CAR, *acts).entries["front.left.toe"]
         assert (taken.settled, taken.position) == (settled, position)
 
 

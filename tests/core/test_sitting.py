@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from fair_spindle.core.after.height_model import model_of_car
+from kinds import WHOLE_CAR
 
 from fair_spindle.core.after.height_lessons import learn
 from fair_spindle.core.corner import make_corner
@@ -16,6 +16,7 @@ from fair_spindle.core.floor.starting import loads_now
 from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.outlook.bars import bars_of
+from fair_spindle.core.outlook.height_model import model_of_car
 from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
 from fair_spindle.core.outlook.motion_ratio import ratio_by_points
 from fair_spindle.core.outlook.perching import bench_places, correct_perches
@@ -60,8 +61,8 @@ CAR = [
 
 
 def job(*entries):
-    state = derive([Event("e", 1, "2026-03-01T08:00:00Z", Filled((*CAR, *entries), "t"))], SPRINGS)
-    readings = readings_now(state, SPRINGS)
+    state = derive([Event("e", 1, "2026-03-01T08:00:00Z", Filled((*CAR, *entries), "t"))], WHOLE_CAR)
+    readings = readings_now(state, WHOLE_CAR)
     car = sprung_car(readings, loads_now(state, readings))
     return readings, car, sit(car, readings.quantities, 0)
 
@@ -123,8 +124,8 @@ def test_new_springs_come_out_as_one_corner_alone_does_where_left_and_right_are_
 
 
 def test_what_is_missing_is_named_and_what_cannot_be_is_told():
-    state = derive([Event("e", 1, "", Filled((typed("front.track", 1500),), "t"))], SPRINGS)
-    readings = readings_now(state, SPRINGS)
+    state = derive([Event("e", 1, "", Filled((typed("front.track", 1500),), "t"))], WHOLE_CAR)
+    readings = readings_now(state, WHOLE_CAR)
     car = sprung_car(readings, None)
     assert {"car.loads", "car.wheelbase", "rear.track", "front.motion_ratio", "rear.spring.rate"} <= set(car.lacks)
     assert "front.spring.free" not in car.lacks, "not needed while the springs stay"
@@ -162,8 +163,8 @@ def test_how_sure_it_is_and_what_leaves_most_open():
 
 
 def _loads():
-    state = derive([Event("e", 1, "", Filled(tuple(CAR), "t"))], SPRINGS)
-    return loads_now(state, readings_now(state, SPRINGS))
+    state = derive([Event("e", 1, "", Filled(tuple(CAR), "t"))], WHOLE_CAR)
+    return loads_now(state, readings_now(state, WHOLE_CAR))
 
 
 def readings_now_with(readings, quantities):

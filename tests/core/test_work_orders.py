@@ -97,12 +97,15 @@ def test_parts_are_compared_before_the_car_is_raised():
         return Order(Fitting("tie_rods", "front", compared=found)).plan.remarks
 
     assert [one.severity for one in remarks()] == ["question"]
-    wrong = remarks(length=("182", "18.3 cm"), thread=("M14x1.5", "m14 X 1.5"), hand=("right", "left"))
-    assert [one.severity for one in wrong] == ["question", "blocks"]
-    assert "Longer by 1.0 mm" in wrong[0].message
-    assert "hand" in wrong[1].message
+    wrong = remarks(thread=("M14x1.5", "m14 X 1.5"), hand=("right", "left"))
+    assert [one.severity for one in wrong] == ["blocks"]
+    longer = {"length": Compared("341", "34.3 cm"), "hand": Compared("left", "left")}
+    arm = Order(Fitting("lower_arm", "front", compared=longer)).plan.remarks
+    assert [one.severity for one in arm] == ["question"]
+    assert "Longer by 2.0 mm" in arm[0].message
+    assert "hand" in wrong[0].message
     with pytest.raises(InputError, match="not a number"):
-        remarks(length=("182", "long"))
+        assert Order(Fitting("lower_arm", "front", compared={"length": Compared("182", "long")})).plan
 
 
 STATES = ("on_wheels", "hanging", "carried.front.left", "carried.front.right")

@@ -15,7 +15,7 @@ from fair_spindle.formats.car_csv import read_fasteners, read_points, write_fast
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 from fair_spindle.formats.readings_csv import read_readings, write_readings
 
-SHEET = sheet_for("measure", shape_of({"front.layout": "double_wishbone", "rear.layout": "solid_links"}))
+SHEET = sheet_for("work", shape_of({"front.layout": "double_wishbone", "rear.layout": "solid_links"}))
 WORDS = st.text(st.characters(codec="utf-8", exclude_categories=("Cc", "Cs", "Zl", "Zp")), max_size=20).map(str.strip)
 READ = [one for one in SHEET.of_phase("baseline") if one.methods and not one.words]
 

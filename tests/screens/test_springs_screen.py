@@ -60,7 +60,7 @@ def start(server, tuner):
         post(
             server,
             "/api/jobs",
-            {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car, "template": "springs"},
+            {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car},
         )
         corners = ("front.left", "front.right", "rear.left", "rear.right")
         for key, height in zip(corners, heights, strict=True):

@@ -8,10 +8,12 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict
+from fair_spindle.core.floor.asking import is_asked, shape_now
 from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.kinds import CAR, WORK
 from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
 from fair_spindle.core.floor.starting import from_record, last_baseline
+from fair_spindle.core.sheet.field import Phase
 from fair_spindle.core.sheet.walk import order_walk
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
@@ -44,6 +46,7 @@ def all_jobs(database: Database, limit: int, search: str = "", car: str = "") ->
                 last_at=line.last_at,
                 entries=line.entries,
                 signed=line.signed,
+                planned=line.planned or bool(find_kind(line.book.template).opening),
             )
             for line in list_books(session, limit, cars=False, words=search.split(), car=car)
         ]
@@ -58,13 +61,17 @@ def start_job(database: Database, wanted: JobCreate) -> JobView:
             row = BookRow(
                 created_at=now_utc(),
                 template=WORK.key,
-                **{**wanted.model_dump(), "car": car.car if car else wanted.car},
+                **{
+                    **wanted.model_dump(),
+                    "title": wanted.title or f"Job of {now_utc()[:10]}",
+                    "car": car.car if car else wanted.car,
+                },
             )
             begun = _taken_over(session, row)
             session.add(row)
             session.flush()
             append(session, row.id, begun)
-        elif (found.title, found.car_id) != (wanted.title, wanted.car_id):
+        elif (wanted.title or found.title, wanted.car_id) != (found.title, found.car_id):
             raise Conflict("Another job has this id already.", field="id")
     return see_job(database, wanted.id)
 
@@ -86,10 +93,15 @@ def see_job(database: Database, job_id: str) -> JobView:
 
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
     """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
-    wanted, axles = walk_order(database), ("", *now.template.axles)
-    before = order_walk(now.sheet, wanted.corners, wanted.by)
-    after = order_walk(now.sheet, wanted.corners, wanted.by, "check")
-    return {"baseline": list(before), "check": [key for key in after if now.sheet.fields[key].axle in axles]}
+    wanted = walk_order(database)
+    phases: tuple[Phase, ...] = ("baseline", "check")
+    shape = shape_now(now.state)
+
+    def way(phase: Phase) -> list[str]:
+        fields = ((key, now.sheet.fields[key]) for key in order_walk(now.sheet, wanted.corners, wanted.by, phase))
+        return [key for key, field in fields if is_asked(field, now.template, shape) or phase == "baseline"]
+
+    return {phase: way(phase) for phase in phases}
 
 
 def see_version(database: Database, book_id: str, *, car: bool = False) -> VersionView:

@@ -73,6 +73,7 @@ class FieldView(View):
     side: Literal["", "left", "right"]
     phase: Phase
     required: bool
+    asked: bool
     hint: str
     words: bool
     readings: int

@@ -40,7 +40,7 @@ def show_book(now: Standing) -> dict[str, Any]:
         "car": now.book.car,
         "created_at": now.book.created_at,
         "version": now.version,
-        "shape": mark_of(now.sheet),
+        "shape": mark_of(now),
         "last_event": last.id if last else "",
         "last_said": say_act(last.act, now.template, now.sheet, names_in(now.log, now.kind.opening)) if last else "",
         "entries": {

@@ -21,6 +21,7 @@ from fair_spindle.core.outlook.aligned import align_rods
 from fair_spindle.core.outlook.bars import bars_of
 from fair_spindle.core.outlook.perching import correct_perches
 from fair_spindle.core.outlook.settled import heights_after
+from fair_spindle.core.outlook.step_words import say_flats
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.sheet.shape import AXLES, CORNERS
@@ -31,7 +32,7 @@ from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.saying import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set, say_turns
+from fair_spindle.jobs.saying import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
@@ -185,6 +186,6 @@ def _say_want(one: Want) -> str:
     elif one.adjuster:
         amount = say_set(one.amount, one.adjuster)
     else:
-        amount = f"{say_turns(round(abs(one.amount) / FLAT))} {'longer' if one.amount > 0 else 'shorter'}"
+        amount = f"{say_flats(round(abs(one.amount) / FLAT))} {'longer' if one.amount > 0 else 'shorter'}"
     stop = f"; {say_beyond(one.adjuster, one.beyond)}" if one.adjuster and one.beyond else ""
     return f"{label_wheel(one.where)}, {one.name[0].lower()}{one.name[1:]}: {amount}{stop}"

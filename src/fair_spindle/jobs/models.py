@@ -19,7 +19,7 @@ class JobCreate(Strict):
     """
 
     id: Identity
-    title: Title
+    title: Title | Literal[""] = ""
     car: Title
     car_id: Identity | None = None
 
@@ -53,6 +53,7 @@ class JobLine(View):
     last_at: str
     entries: int
     signed: bool
+    planned: bool
 
 
 class TurnsView(View):

@@ -75,14 +75,16 @@ class Outlook:
         return _once(self._before, f"sitting {samples}", lambda: self._sit(samples))
 
     def _sit(self, samples: int) -> Sitting:
-        by_wheels = model_of_wheels(self.readings) if self.sprung.lacks else None
+        by_wheels = model_of_wheels(self.readings, self.loads) if self.sprung.lacks else None
         heights = self.readings.quantities
         return sit_by_wheels(by_wheels, heights) if by_wheels else sit(self.sprung, heights, samples)
 
     @property
     def height_model(self) -> HeightModel | None:
         """What decides the wheels' heights: the car as a whole, or each wheel by itself where no more is known."""
-        return model_of_car(self.sprung) or (model_of_wheels(self.readings) if self.sprung.lacks else None)
+        return model_of_car(self.sprung) or (
+            model_of_wheels(self.readings, self.loads) if self.sprung.lacks else None
+        )
 
     @cached_property
     def foreseen(self) -> Readings:

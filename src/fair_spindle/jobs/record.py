@@ -13,6 +13,7 @@ from fair_spindle.core.floor.log import Joint
 from fair_spindle.core.floor.threaded_ends import ENDS, carry, flats_at
 from fair_spindle.core.floor.wording import label_wheel, position_words
 from fair_spindle.core.outlook.aligned import align_rods
+from fair_spindle.core.outlook.step_words import say_flats
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
@@ -22,7 +23,7 @@ from fair_spindle.jobs.checking import BesideView, beside_rows
 from fair_spindle.jobs.geometry import curve_of
 from fair_spindle.jobs.joints import recheck_lines, say_spec, say_state, say_thread, show_joint
 from fair_spindle.jobs.planning import fitted
-from fair_spindle.jobs.saying import say_set, say_turns
+from fair_spindle.jobs.saying import say_set
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job
@@ -123,18 +124,12 @@ def _turned(where: str, one: Adjuster, planned: int, given: int) -> TurnsGivenVi
 
 
 def _counted(now: Standing) -> Iterator[TurnsGivenView]:
-    planned_by_geometry = {
-        one.part
-        for wheel in now.predicted.wheels.values()
-        for one in wheel.plan.wheel.adjusters
-        if one.from_no_thread
-    }
-    for end in (end for end in ENDS if end not in planned_by_geometry):
+    for end in (end for end in ENDS if end not in now.ends_by_geometry):
         counts = [(way, flats_at(now.state, end, way)) for way in ("off", "on")]
-        told = [f"{way} {say_turns(flats)}" for way, flats in counts if flats is not None]
+        told = [f"{way} {say_flats(flats)}" for way, flats in counts if flats is not None]
         if told:
             carried = carry(now.readings.quantities, end)
-            planned = f"on {say_turns(round(carried.on / FLAT))}" if carried else ""
+            planned = f"on {say_flats(round(carried.on / FLAT))}" if carried else ""
             yield _given(label_wheel(end.removesuffix(".tie")), "Threaded end", planned, ", ".join(told))
 
 

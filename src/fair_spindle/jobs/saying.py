@@ -42,8 +42,9 @@ from fair_spindle.core.floor.old_acts import of_places
 from fair_spindle.core.floor.readings import Quantity, read_entry
 from fair_spindle.core.floor.wording import label_field, label_wheel, position_words
 from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.outlook.step_words import say_flats
 from fair_spindle.core.sheet.field import Field, Sheet
-from fair_spindle.core.threads import FLAT, tally
+from fair_spindle.core.threads import FLAT
 from fair_spindle.core.units import UNITS, from_core
 
 
@@ -52,15 +53,6 @@ def say_toe(angle: float) -> str:
     minutes = degrees(angle) * 60
     way = "in" if minutes > 0.05 else "out" if minutes < -0.05 else ""
     return f"{abs(minutes):.1f}' {way}".strip()
-
-
-def say_turns(flats: int) -> str:
-    """A count in turns and flats."""
-    count = tally(flats * FLAT)
-    parts = [f"{count.turns} turn{'' if count.turns == 1 else 's'}"] if count.turns or not count.flats else []
-    if count.flats:
-        parts.append(f"{count.flats} flat{'' if count.flats == 1 else 's'}")
-    return ("−" if count.back else "") + " ".join(parts)
 
 
 def say_set(turns: float, one: Adjuster) -> str:
@@ -72,7 +64,7 @@ def say_set(turns: float, one: Adjuster) -> str:
         way = "outboard" if way == "inboard" else "on, from no thread" if one.from_no_thread else "shorter"
     flats = turns / FLAT
     if one.unit == "turn" and abs(flats - round(flats)) < 1e-6:
-        return f"{say_turns(abs(round(flats)))} {way}"
+        return f"{say_flats(abs(round(flats)))} {way}"
     word = {"turn": "turns", "mm": "mm", "shim": "shims"}[one.unit]
     return f"{abs(turns):.3g} {word} {way}"
 
@@ -227,7 +219,7 @@ def say_act(  # noqa: C901  one line per kind of act
             return f"Note: {act.text}"
         case Counted():
             end = f"{label_wheel(f'{act.axle}.{act.side}')}, threaded end"
-            return f"{end}, {act.direction}: {say_turns(act.flats)}"
+            return f"{end}, {act.direction}: {say_flats(act.flats)}"
         case Turned():
             way = "longer" if act.steps > 0 else "shorter"
             wheel = label_wheel(act.wheel)

@@ -6,14 +6,23 @@ import hashlib
 from collections.abc import Mapping
 
 from fair_spindle.core.fasteners import PROPERTY_CLASSES
-from fair_spindle.core.sheet.field import Field, Method, Part, Sheet
+from fair_spindle.core.floor.asking import is_asked, is_required, shape_now
+from fair_spindle.core.sheet.field import Field, Method, Part
 from fair_spindle.core.units import UNITS, units_of
 from fair_spindle.jobs import book_models as m
+from fair_spindle.jobs.standing import Standing
 
 
-def show_sheet(sheet: Sheet, units: Mapping[str, str]) -> m.SheetView:
-    """Every field of a job or of a car's record, in the units the workshop types."""
-    return m.SheetView(shape=mark_of(sheet), fields=[_field(field, units) for field in sheet.fields.values()])
+def show_sheet(now: Standing, units: Mapping[str, str]) -> m.SheetView:
+    """Every field of a job or of a car's record, in the units the workshop types, and which of them it asks for."""
+    shape = shape_now(now.state)
+    return m.SheetView(
+        shape=mark_of(now),
+        fields=[
+            _field(field, units, is_required(field, now.template, shape), is_asked(field, now.template, shape))
+            for field in now.sheet.fields.values()
+        ],
+    )
 
 
 def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
@@ -25,16 +34,17 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
     )
 
 
-def mark_of(sheet: Sheet) -> str:
-    """A short mark that is the same for the same fields."""
-    return hashlib.sha256("\n".join(sheet.fields).encode()).hexdigest()[:12]
+def mark_of(now: Standing) -> str:
+    """A short mark that is the same for the same fields, asked for the same."""
+    told = (*now.sheet.fields, *sorted(now.template.measured), *now.template.measures)
+    return hashlib.sha256("\n".join(told).encode()).hexdigest()[:12]
 
 
 def _units(quantity: str) -> list[m.UnitView]:
     return [m.UnitView(key=unit.key, label=unit.label) for unit in units_of(quantity)]
 
 
-def _field(field: Field, units: Mapping[str, str]) -> m.FieldView:
+def _field(field: Field, units: Mapping[str, str], required: bool, asked: bool) -> m.FieldView:
     return m.FieldView(
         key=field.key,
         name=field.name,
@@ -43,7 +53,8 @@ def _field(field: Field, units: Mapping[str, str]) -> m.FieldView:
         axle=field.axle,
         side=field.side,
         phase=field.phase,
-        required=field.required,
+        required=required,
+        asked=asked,
         hint=field.hint,
         words=field.words,
         readings=field.readings,

@@ -19,6 +19,7 @@ from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
 from fair_spindle.core.outlook.bolted import look_joints
 from fair_spindle.core.outlook.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.outlook.ends import look_ends
 from fair_spindle.core.outlook.height_model import HeightModel
 from fair_spindle.core.outlook.limits import wheel_travels
 from fair_spindle.core.outlook.settled import heights_after, look_settled
@@ -154,6 +155,7 @@ class Standing:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.template)
         found += look_joints(self.state, self.readings, self.wound)
+        found += look_ends(self.state, self.readings, self.ends_by_geometry)
         if self.changes_springs:
             travels = wheel_travels(self.readings, self.sitting)
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
@@ -163,6 +165,14 @@ class Standing:
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
             found += look_rods(align_rods(self.state, self.readings))
         return found
+
+    @cached_property
+    def ends_by_geometry(self) -> frozenset[str]:
+        """Threaded ends whose turns on follow from the wheel's geometry."""
+        if "turns" not in self.template.pages:
+            return frozenset()
+        adjusters = (one for wheel in self.aligned[1].values() for one in wheel.plan.wheel.adjusters)
+        return frozenset(one.part for one in adjusters if one.from_no_thread)
 
     @cached_property
     def doubts(self) -> list[Doubt]:

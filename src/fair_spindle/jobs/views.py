@@ -12,7 +12,7 @@ from fair_spindle.core.floor.log import Undone
 from fair_spindle.core.floor.plan_now import reopened
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.floor.wording import position_words
-from fair_spindle.core.outlook.step_words import say_step
+from fair_spindle.core.outlook.step_words import say_flats, say_step
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import Reading, Step
 from fair_spindle.core.threads import FLAT, tally
@@ -20,7 +20,7 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels
-from fair_spindle.jobs.saying import names_in, say_act, say_entry, say_turns
+from fair_spindle.jobs.saying import names_in, say_act, say_entry
 from fair_spindle.jobs.standing import Standing
 
 
@@ -75,7 +75,7 @@ def show_log(now: Standing) -> list[LogLineView]:
 def _turns(flats: int) -> m.TurnsView:
     count = tally(flats * FLAT)
     return m.TurnsView(
-        turns=count.turns, flats=count.flats, back=count.back, total_flats=flats, said=say_turns(flats)
+        turns=count.turns, flats=count.flats, back=count.back, total_flats=flats, said=say_flats(flats)
     )
 
 

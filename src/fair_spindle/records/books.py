@@ -24,6 +24,7 @@ class BookSummary:
     entries: int
     last_at: str
     signed: bool
+    planned: bool
 
 
 def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
@@ -94,8 +95,15 @@ def list_books(
         .order_by(newest.desc())
         .limit(limit)
     ).all()
-    signed = _signed(session, [book.id for book, _, _ in rows])
-    return [BookSummary(book, count, at, book.id in signed) for book, count, at in rows]
+    ids = [book.id for book, _, _ in rows]
+    signed, planned = _signed(session, ids), _planned(session, ids)
+    return [BookSummary(book, count, at, book.id in signed, book.id in planned) for book, count, at in rows]
+
+
+def _planned(session: Session, ids: Sequence[str]) -> set[str]:
+    """Those whose log holds a plan."""
+    held = select(EventRow.book_id).where(col(EventRow.book_id).in_(ids), col(EventRow.kind) == "planned").distinct()
+    return set(session.exec(held))
 
 
 def _signed(session: Session, ids: Sequence[str]) -> set[str]:

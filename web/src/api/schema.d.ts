@@ -2405,28 +2405,6 @@ export interface components {
             /** Within Limit */
             within_limit: boolean;
         };
-        /** BySide[CornerView] */
-        BySide_CornerView_: {
-            left: components["schemas"]["CornerView"];
-            right: components["schemas"]["CornerView"];
-        };
-        /** BySide[CountsView] */
-        BySide_CountsView_: {
-            left: components["schemas"]["CountsView"];
-            right: components["schemas"]["CountsView"];
-        };
-        /** BySide[GateView] */
-        BySide_GateView_: {
-            left: components["schemas"]["GateView"];
-            right: components["schemas"]["GateView"];
-        };
-        /** BySide[bool] */
-        BySide_bool_: {
-            /** Left */
-            left: boolean;
-            /** Right */
-            right: boolean;
-        };
         /**
          * CalculationLine
          * @description A published calculation.
@@ -2622,27 +2600,6 @@ export interface components {
             torque_nm: number;
         };
         /**
-         * CheckView
-         * @description Measured beside predicted.
-         */
-        CheckView: {
-            corrected_toe: components["schemas"]["NumberView"] | null;
-            correction: components["schemas"]["TurnsView"] | null;
-            height: components["schemas"]["NumberView"] | null;
-            /** Height Explained */
-            height_explained: boolean | null;
-            /** Height Miss Mm */
-            height_miss_mm: number | null;
-            toe: components["schemas"]["NumberView"] | null;
-            /** Toe Explained */
-            toe_explained: boolean | null;
-            /** Toe In Tolerance */
-            toe_in_tolerance: boolean | null;
-            /** Toe Miss Min */
-            toe_miss_min: number | null;
-            toe_predicted: components["schemas"]["NumberView"] | null;
-        };
-        /**
          * ChoiceView
          * @description One word to choose.
          */
@@ -2657,8 +2614,6 @@ export interface components {
          * @description What can be chosen from anywhere.
          */
         ChoicesView: {
-            /** Kinds */
-            kinds: components["schemas"]["ChoiceView"][];
             /** Length Units */
             length_units: components["schemas"]["UnitView"][];
             /** Property Classes */
@@ -2812,32 +2767,6 @@ export interface components {
             rows: components["schemas"]["SweepRow"][];
         };
         /**
-         * CornerView
-         * @description One corner through the job.
-         */
-        CornerView: {
-            check: components["schemas"]["CheckView"];
-            height_change: components["schemas"]["NumberView"] | null;
-            height_now: components["schemas"]["NumberView"] | null;
-            height_predicted: components["schemas"]["NumberView"] | null;
-            /** Height Readings Mm */
-            height_readings_mm: number[];
-            /** Height Spread Mm */
-            height_spread_mm: number | null;
-            /** Missing */
-            missing: {
-                [key: string]: string[];
-            };
-            /** Problem */
-            problem: string;
-            toe_from_height: components["schemas"]["NumberView"] | null;
-            toe_now: components["schemas"]["NumberView"] | null;
-            toe_target: components["schemas"]["NumberView"] | null;
-            toe_untouched: components["schemas"]["NumberView"] | null;
-            turns: components["schemas"]["TurnPlanView"] | null;
-            window: components["schemas"]["WindowView"] | null;
-        };
-        /**
          * Corners
          * @description Four corners.
          */
@@ -2897,9 +2826,20 @@ export interface components {
         };
         /**
          * Counted
-         * @description Flats turned at a tie rod: coming off, going on, or as a correction (longer positive).
+         * @description Flats turned at a threaded end: coming off or going on; ``correct`` (longer positive) is of jobs before 0.2.
          */
         Counted: {
+            /**
+             * Arm
+             * @default tie
+             */
+            arm?: string;
+            /**
+             * Axle
+             * @default front
+             * @enum {string}
+             */
+            axle?: "front" | "rear";
             /**
              * Direction
              * @enum {string}
@@ -2917,15 +2857,6 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
-        };
-        /**
-         * CountsView
-         * @description Turns counted at one side.
-         */
-        CountsView: {
-            correct: components["schemas"]["TurnsView"];
-            off: components["schemas"]["TurnsView"];
-            on: components["schemas"]["TurnsView"];
         };
         /**
          * CurveView
@@ -3240,6 +3171,8 @@ export interface components {
          * @description One thing that is asked.
          */
         FieldView: {
+            /** Asked */
+            asked: boolean;
             /**
              * Axle
              * @enum {string}
@@ -3263,7 +3196,7 @@ export interface components {
              * Phase
              * @enum {string}
              */
-            phase: "car" | "baseline" | "plan" | "check";
+            phase: "car" | "baseline" | "plan" | "floor" | "check";
             /** Readings */
             readings: number;
             /** Required */
@@ -3371,18 +3304,6 @@ export interface components {
             sides?: ("left" | "right")[];
         };
         /**
-         * GateView
-         * @description Whether bonded bolts of a side may be clamped now.
-         */
-        GateView: {
-            /** Height Mm */
-            height_mm: number | null;
-            /** Open */
-            open: boolean;
-            /** Reason */
-            reason: string;
-        };
-        /**
          * Gauge
          * @description The instrument a reading was taken with, as its record stood then.
          *
@@ -3478,28 +3399,6 @@ export interface components {
             solid: components["schemas"]["SolidAxleView"][];
             /** Wheels */
             wheels: components["schemas"]["WheelPlanView"][];
-        };
-        /**
-         * GroupView
-         * @description Fasteners that share a purpose and a specification.
-         */
-        GroupView: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            needs_load: components["schemas"]["BySide_bool_"];
-            /** Orientation */
-            orientation: string;
-            /** Places */
-            places: components["schemas"]["PlaceView"][];
-            /** Role */
-            role: string;
-            spec: components["schemas"]["SpecView"] | null;
-            /** Tied */
-            tied: string;
-            /** Tools */
-            tools: string;
         };
         /**
          * Health
@@ -3604,20 +3503,6 @@ export interface components {
             said: string;
             /** Title */
             title: string;
-        };
-        /**
-         * InputView
-         * @description An input of a computed number, and its share of the ±.
-         */
-        InputView: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Share Pct */
-            share_pct: number;
-            /** Shown */
-            shown: string;
         };
         /**
          * InstrumentCreate
@@ -3769,13 +3654,10 @@ export interface components {
             /** Id */
             id: string;
             /**
-             * Template
-             * @default front_strut
-             * @enum {string}
+             * Title
+             * @default
              */
-            template?: "work" | "front_strut" | "springs" | "align" | "measure";
-            /** Title */
-            title: string;
+            title?: string | "";
         };
         /**
          * JobFrom
@@ -3806,6 +3688,8 @@ export interface components {
             kind: string;
             /** Last At */
             last_at: string;
+            /** Planned */
+            planned: boolean;
             /** Signed */
             signed: boolean;
             /** Title */
@@ -3826,8 +3710,6 @@ export interface components {
             carried_axle: string;
             /** Corner */
             corner: ("left" | "right") | null;
-            corners: components["schemas"]["BySide_CornerView_"];
-            counts: components["schemas"]["BySide_CountsView_"];
             /** Created At */
             created_at: string;
             /** Entries */
@@ -3836,9 +3718,6 @@ export interface components {
             };
             /** Findings */
             findings: components["schemas"]["FindingView"][];
-            gates: components["schemas"]["BySide_GateView_"];
-            /** Groups */
-            groups: components["schemas"]["GroupView"][];
             /** Id */
             id: string;
             /** Kind */
@@ -3889,7 +3768,8 @@ export interface components {
          * Joint
          * @description A map of fasteners that hold one thing: its numbered places, and the order and passes they are tightened in.
          *
-         *     A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known.
+         *     A ``rubber_pivot`` names its bushing's kind and the arm it turns, so that its clamp window is known; ``told_by``
+         *     is the field that tells the bushing's kind, where one does.
          */
         Joint: {
             /**
@@ -3950,6 +3830,11 @@ export interface components {
              * @enum {string}
              */
             side?: "" | "left" | "right";
+            /**
+             * Told By
+             * @default
+             */
+            told_by?: string;
         };
         /**
          * JointGoal
@@ -4411,30 +4296,6 @@ export interface components {
             text: string;
         };
         /**
-         * NumberView
-         * @description A number with its ± (coverage factor 2) and where it came from.
-         */
-        NumberView: {
-            /**
-             * Also
-             * @default
-             */
-            also: string;
-            /** Inputs */
-            inputs: components["schemas"]["InputView"][];
-            /** Plus Minus */
-            plus_minus: number | null;
-            /**
-             * Rule
-             * @default
-             */
-            rule: string;
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: number;
-        };
-        /**
          * OfWheels
          * @description A number for each wheel.
          */
@@ -4687,31 +4548,6 @@ export interface components {
             y_mm: number;
         };
         /**
-         * PlaceView
-         * @description One numbered fastener in its place.
-         */
-        PlaceView: {
-            /** By Feel */
-            by_feel: string;
-            /** Clamp */
-            clamp: string;
-            /** Key */
-            key: string;
-            /** Number */
-            number: number;
-            /** Overridden */
-            overridden: string;
-            /** Reading */
-            reading: string;
-            /**
-             * Side
-             * @enum {string}
-             */
-            side: "left" | "right";
-            /** Stage */
-            stage: ("loose" | "hand" | "snug" | "torqued") | null;
-        };
-        /**
          * PlanOfJobView
          * @description The brief a job was planned from, the procedures there are, and the plan.
          */
@@ -4795,6 +4631,7 @@ export interface components {
          * @description The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
          *
          *     Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
+         *     ``measured`` names what is to be read, before and after, as axle and name.
          */
         Planned: {
             brief: components["schemas"]["Brief"];
@@ -4802,7 +4639,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes?: ("height" | "toe" | "camber")[];
+            changes?: ("height" | "toe" | "camber" | "caster")[];
             /**
              * Joints
              * @default []
@@ -4818,6 +4655,11 @@ export interface components {
              * @default []
              */
             lists?: components["schemas"]["Listing"][];
+            /**
+             * Measured
+             * @default []
+             */
+            measured?: string[];
             /**
              * Remarks
              * @default []
@@ -4952,6 +4794,83 @@ export interface components {
         ReadRequest: {
             /** Act */
             act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+        };
+        /**
+         * Reading
+         * @description A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
+         *
+         *     ``name`` is its key below axle and side; ``beside`` the name of the reading it is compared with on the record;
+         *     ``half_width`` what it leaves open, in its unit.
+         */
+        Reading: {
+            /**
+             * Axle
+             * @default
+             * @enum {string}
+             */
+            axle?: "" | "front" | "rear";
+            /**
+             * Beside
+             * @default
+             */
+            beside?: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices?: string[];
+            /**
+             * Half Width
+             * @default 0
+             */
+            half_width?: number;
+            /**
+             * High
+             * @default 3000
+             */
+            high?: number;
+            /**
+             * Hint
+             * @default
+             */
+            hint?: string;
+            /** Label */
+            label: string;
+            /**
+             * Low
+             * @default 0
+             */
+            low?: number;
+            /** Name */
+            name: string;
+            /**
+             * Per
+             * @default side
+             * @enum {string}
+             */
+            per?: "car" | "axle" | "side";
+            /**
+             * Quantity
+             * @default length
+             * @enum {string}
+             */
+            quantity?: "length" | "count" | "pieces" | "angle" | "pitch" | "force" | "choice" | "words";
+            /**
+             * Required
+             * @default false
+             */
+            required?: boolean;
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side?: "" | "left" | "right";
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
         };
         /**
          * ReadingsPreview
@@ -5405,33 +5324,8 @@ export interface components {
             steer_deg: number[];
         };
         /**
-         * SpecView
-         * @description A fastener specification as typed, with its source.
-         */
-        SpecView: {
-            /** Affirmed */
-            affirmed: boolean;
-            /** Diameter Mm */
-            diameter_mm: number;
-            /** Doubt */
-            doubt: string;
-            /** Event */
-            event: string;
-            /** Likelier Unit */
-            likelier_unit: string | null;
-            /** Pitch Mm */
-            pitch_mm: number;
-            /** Property Class */
-            property_class: string;
-            /** Said */
-            said: string;
-            /** Source */
-            source: string;
-            torque: components["schemas"]["TypedView"];
-        };
-        /**
          * Specified
-         * @description A fastener group's specification was typed from its source.
+         * @description A fastener group's specification was typed from its source; of jobs before 0.2.
          */
         Specified: {
             /**
@@ -5564,11 +5458,11 @@ export interface components {
         };
         /**
          * Step
-         * @description One step: where the car must be, what is freed, what stage fasteners reach, what is asked.
+         * @description One step: where the car must be, which joints are freed, what stage they reach, what is asked.
          *
-         *     ``frees`` and ``brings`` name fastener groups, for `sides` only; of a planned job, ``frees_joints`` and
-         *     ``brings_joints`` name its joints.  ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its
-         *     place, ``rests_on`` which steps it no longer stands without, ``by`` which procedures want it.
+         *     ``asks`` names what it is for where that is more than reading and tightening; ``reads`` its own numbers.
+         *     ``minutes`` and ``wait_h`` are least and most; ``why`` says what gave it its place, ``rests_on`` which steps it no
+         *     longer stands without, ``by`` which procedures want it.
          */
         Step: {
             /**
@@ -5576,18 +5470,13 @@ export interface components {
              * @default
              * @enum {string}
              */
-            asks?: "" | "baseline" | "count_off" | "count_on" | "turns" | "height" | "check";
+            asks?: "" | "baseline" | "turns" | "height" | "settle" | "check";
             /**
              * Axle
              * @default
              * @enum {string}
              */
             axle?: "" | "front" | "rear";
-            /**
-             * Brings
-             * @default []
-             */
-            brings?: string[][];
             /**
              * Brings Joints
              * @default []
@@ -5613,11 +5502,6 @@ export interface components {
             /** Detail */
             detail: string;
             /**
-             * Frees
-             * @default []
-             */
-            frees?: string[];
-            /**
              * Frees Joints
              * @default []
              */
@@ -5634,6 +5518,11 @@ export interface components {
              * @default 0
              */
             phase?: number;
+            /**
+             * Reads
+             * @default []
+             */
+            reads?: components["schemas"]["Reading"][];
             /**
              * Rests On
              * @default []
@@ -5681,6 +5570,23 @@ export interface components {
             why?: string[];
         };
         /**
+         * StepReadView
+         * @description A number that a step asks for: as it was read, what it stands beside, and the turns counted for it so far.
+         */
+        StepReadView: {
+            /** Beside */
+            beside: string;
+            counted: components["schemas"]["TurnsView"] | null;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Required */
+            required: boolean;
+            /** Said */
+            said: string;
+        };
+        /**
          * StepView
          * @description One step on the floor.
          */
@@ -5694,18 +5600,12 @@ export interface components {
              * @enum {string}
              */
             axle: "" | "front" | "rear";
-            /** Brings */
-            brings: {
-                [key: string]: "loose" | "hand" | "snug" | "torqued";
-            };
             /** Cautions */
             cautions: string[];
             /** Corner */
             corner: ("left" | "right") | null;
             /** Detail */
             detail: string;
-            /** Frees */
-            frees: string[];
             /** Goals */
             goals: {
                 [key: string]: string;
@@ -5716,6 +5616,8 @@ export interface components {
             key: string;
             /** Phase */
             phase: number;
+            /** Reads */
+            reads: components["schemas"]["StepReadView"][];
             /** Reason */
             reason: string;
             /** Reopens */
@@ -5731,6 +5633,8 @@ export interface components {
             state: "open" | "done" | "skipped";
             /** Title */
             title: string;
+            /** Told */
+            told: string[];
             /** Tools */
             tools: string[];
             /** Two People */
@@ -6019,7 +5923,7 @@ export interface components {
         };
         /**
          * Tightened
-         * @description Fasteners were brought to a stage; final torque has a reading or a reason for none.
+         * @description Fasteners were brought to a stage; of jobs before 0.2.
          *
          *     ``clamp`` is written by the product when it accepts a bonded bolt, never by the user.
          */
@@ -6289,25 +6193,6 @@ export interface components {
             turns?: {
                 [key: string]: number;
             };
-        };
-        /**
-         * TurnPlanView
-         * @description Turns for the new tie-rod end.
-         */
-        TurnPlanView: {
-            /** Engagement Mm */
-            engagement_mm: number;
-            /** Engagement Ok */
-            engagement_ok: boolean;
-            exact: components["schemas"]["NumberView"];
-            /** Min Engagement Mm */
-            min_engagement_mm: number;
-            off: components["schemas"]["TurnsView"];
-            on: components["schemas"]["TurnsView"];
-            plain: components["schemas"]["TurnsView"];
-            plain_error: components["schemas"]["NumberView"];
-            plain_toe: components["schemas"]["NumberView"];
-            toe_reached: components["schemas"]["NumberView"];
         };
         /**
          * TurnTransferIn
@@ -6672,24 +6557,6 @@ export interface components {
             load_estimated: boolean;
             /** Toe */
             toe: string;
-        };
-        /**
-         * WindowView
-         * @description Clamp window in hub-to-arch height [mm].
-         */
-        WindowView: {
-            /** About */
-            about: number;
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Measured */
-            measured: boolean;
-            /** Today */
-            today: number | null;
-            /** Twist Today Deg */
-            twist_today_deg: number | null;
         };
         /**
          * Worked

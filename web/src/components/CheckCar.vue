@@ -8,7 +8,13 @@ import WheelTurns from './WheelTurns.vue'
 const emit = defineEmits<{ saved: [] }>()
 const store = useJob()
 const { turns } = useTurns()
-const fields = computed(() => store.sheet?.fields.filter((one) => one.phase === 'check') ?? [])
+/** What this plan could have moved; what was read although nobody asked for it stays. */
+const fields = computed(
+  () =>
+    store.sheet?.fields.filter(
+      (one) => one.phase === 'check' && (one.asked || store.job?.entries[one.key]),
+    ) ?? [],
+)
 const AXLES = [
   { key: 'rear', label: 'Rear axle' },
   { key: 'front', label: 'Front axle' },
@@ -17,6 +23,12 @@ const wheels = (axle: string) => turns.value?.wheels.filter((one) => one.key.sta
 </script>
 
 <template>
+  <FieldGroup
+    title="The car"
+    :fields="fields.filter((one) => !one.axle)"
+    prefix=""
+    @saved="emit('saved')"
+  />
   <template v-for="axle in AXLES" :key="axle.key">
     <FieldGroup
       :title="`${axle.label}, settled`"

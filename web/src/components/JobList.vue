@@ -5,8 +5,7 @@ import { sayMoment } from '../composables/useWords'
 defineProps<{ jobs: JobLine[] }>()
 
 function page(job: JobLine): string {
-  if (job.signed) return 'record'
-  return { measure: 'walk', align: 'turns', springs: 'springs' }[job.kind] ?? 'floor'
+  return job.signed ? 'record' : job.planned ? 'floor' : 'order'
 }
 </script>
 

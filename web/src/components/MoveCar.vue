@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { computed } from 'vue'
 import type { Position, Side } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
@@ -19,24 +18,19 @@ interface Choice {
   axle: 'front' | 'rear'
   words: string
 }
-const front: Choice[] = [
+const CARRIED = (['front', 'rear'] as const).flatMap((axle) =>
+  (['left', 'right'] as const).map((corner) => ({
+    to: 'corner_carried' as const,
+    corner,
+    axle,
+    words: `${axle === 'front' ? 'Front' : 'Rear'} ${corner} carried`,
+  })),
+)
+const choices: Choice[] = [
   { to: 'on_wheels', corner: null, axle: 'front', words: 'On its wheels' },
   { to: 'hanging', corner: null, axle: 'front', words: 'Hanging on stands' },
-  { to: 'corner_carried', corner: 'left', axle: 'front', words: 'Left corner carried' },
-  { to: 'corner_carried', corner: 'right', axle: 'front', words: 'Right corner carried' },
+  ...CARRIED,
 ]
-const rear: Choice[] = [
-  { to: 'corner_carried', corner: 'left', axle: 'rear', words: 'Rear left carried' },
-  { to: 'corner_carried', corner: 'right', axle: 'rear', words: 'Rear right carried' },
-]
-const choices = computed(() =>
-  store.job!.kind === 'front_strut'
-    ? front
-    : [...front.map((one) => ({ ...one, words: one.words.replace(/ corner/, '') })), ...rear].map(
-        (one) => ({ ...one, words: one.words.replace(/^(Left|Right)/, fronted) }),
-      ),
-)
-const fronted = (side: string) => `Front ${side.toLowerCase()}`
 const isHere = (one: Choice) =>
   one.to === store.job!.position &&
   one.corner === store.job!.corner &&

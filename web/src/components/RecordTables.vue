@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { SIDES } from '../api/client'
 import { useJob } from '../stores/job'
 import WheelTable from './WheelTable.vue'
 
@@ -22,41 +21,7 @@ const over = computed(() => readings.value.filter((one) => one.over))
 </script>
 
 <template>
-  <WheelTable v-if="!job.groups.length" :wheels="job.wheels" />
-  <div v-if="job.groups.length" class="scroll" tabindex="0" role="region" aria-label="Tightening">
-    <table class="sheet-table">
-      <caption>
-        Tightening
-      </caption>
-      <thead>
-        <tr>
-          <th>Fastener</th>
-          <th>Specified</th>
-          <th>Source</th>
-          <th>Left</th>
-          <th>Right</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="group in job.groups" :key="group.key">
-          <th>{{ group.label }}</th>
-          <td>{{ group.spec?.said ?? 'none entered' }}</td>
-          <td>{{ group.spec?.source ?? '·' }}</td>
-          <td v-for="side in SIDES" :key="side">
-            <div v-for="place in group.places.filter((one) => one.side === side)" :key="place.key">
-              <span v-if="group.places.length > 2">{{ place.number }}: </span>
-              {{
-                place.reading ||
-                (place.by_feel ? `by feel, ${place.by_feel}` : (place.stage ?? 'as found'))
-              }}
-              <span v-if="place.clamp" class="soft">at {{ place.clamp }}</span>
-              <b v-if="place.overridden">override: {{ place.overridden }}</b>
-            </div>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-  </div>
+  <WheelTable :wheels="job.wheels" />
   <div class="scroll" tabindex="0" role="region" aria-label="Readings as taken">
     <table class="sheet-table">
       <caption>

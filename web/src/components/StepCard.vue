@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Stage, StepView } from '../api/client'
+import type { StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
 import { useJob } from '../stores/job'
-import CornerHeight from './CornerHeight.vue'
-import FastenerBoard from './FastenerBoard.vue'
 import MoveCar from './MoveCar.vue'
 import LostNotice from './LostNotice.vue'
 import PictureRow from './PictureRow.vue'
 import ReasonDialog from './ReasonDialog.vue'
 import StepJoints from './StepJoints.vue'
 import StepReadings from './StepReadings.vue'
+import StepReads from './StepReads.vue'
 import StepTurns from './StepTurns.vue'
-import TurnCounter from './TurnCounter.vue'
 
 const props = defineProps<{ step: StepView; number: number; total: number }>()
 const emit = defineEmits<{ done: [] }>()
@@ -31,18 +29,7 @@ const elsewhere = computed(
       (props.step.corner !== job.value.corner ||
         (props.step.axle || 'front') !== job.value.carried_axle)),
 )
-const boards = computed(() =>
-  Object.entries(props.step.brings).flatMap(([key, until]) => {
-    const group = job.value.groups.find((one) => one.key === key)
-    return group
-      ? props.step.sides.map((side) => ({ group, side, until: until as Stage, key: key + side }))
-      : []
-  }),
-)
-const isWork = computed(() => job.value.kind === 'work')
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
-const direction = computed(() => (props.step.asks === 'count_off' ? 'off' : 'on'))
-
 async function finish(): Promise<void> {
   if (await act({ kind: 'stepped', step: props.step.key, outcome: 'done' })) emit('done')
 }
@@ -89,33 +76,14 @@ async function write(): Promise<void> {
         <li v-for="one in step.why" :key="one">{{ one }}</li>
       </ul>
     </details>
-    <StepTurns v-if="step.asks === 'turns' && job.pages.includes('turns')" :step="step" />
-    <StepJoints v-if="step.joints.length" :joints="step.joints" :goals="step.goals" />
-    <StepReadings
-      v-if="isWork && (step.asks === 'baseline' || step.asks === 'check')"
-      :phase="step.asks"
+    <p v-for="one in step.told" :key="one" class="notice go told">{{ one }}</p>
+    <StepReads v-if="step.reads.length" :step="step" />
+    <StepTurns
+      v-if="step.asks === 'turns' && !step.reads.length && job.pages.includes('turns')"
+      :step="step"
     />
-    <div v-if="step.asks === 'count_off' || step.asks === 'count_on'" class="pair">
-      <TurnCounter v-for="side in step.sides" :key="side" :side="side" :direction="direction" />
-    </div>
-    <template v-if="step.asks === 'height' && !isWork">
-      <CornerHeight v-for="side in step.sides" :key="side" :side="side" />
-    </template>
-    <div v-if="boards.length" class="boards" :class="{ two: step.sides.length > 1 }">
-      <FastenerBoard
-        v-for="board in boards"
-        :key="board.key"
-        :group="board.group"
-        :side="board.side"
-        :until="board.until"
-      />
-    </div>
-    <p v-if="step.asks === 'baseline' && !isWork">
-      <router-link :to="{ name: 'baseline' }" class="elsewhere">Open the baseline →</router-link>
-    </p>
-    <p v-if="step.asks === 'check' && !isWork">
-      <router-link :to="{ name: 'check' }" class="elsewhere">Open the check →</router-link>
-    </p>
+    <StepJoints v-if="step.joints.length" :joints="step.joints" :goals="step.goals" />
+    <StepReadings v-if="step.asks === 'baseline' || step.asks === 'check'" :phase="step.asks" />
     <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
     <form class="row" @submit.prevent="write">
       <input
@@ -182,21 +150,13 @@ h2 {
   color: var(--wait);
 }
 
-.boards.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 0 24px;
-}
-
 .grow {
   flex: 1;
   min-width: 0;
 }
 
-.elsewhere {
-  display: inline-block;
-  padding: 10px 0;
-  font-weight: 600;
+.told {
+  font-size: 20px;
 }
 
 .finish {
@@ -215,10 +175,6 @@ h2 {
 }
 
 @media (width <= 760px) {
-  .boards.two {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
   h2 {
     font-size: 27px;
   }

@@ -1,4 +1,4 @@
-import type { CornerView, SitsView } from '../api/client'
+import type { SitsView } from '../api/client'
 
 /** Heights of one wheel, mm hub to arch, that a ladder shows. */
 export interface LadderMarks {
@@ -8,16 +8,6 @@ export interface LadderMarks {
   settled?: number | null
   wanted?: number | null
   clamp?: [number, number] | null
-}
-
-export function ladderOfCorner(corner: CornerView): LadderMarks {
-  return {
-    before: corner.height_now?.value,
-    predicted: corner.height_predicted?.value,
-    spread: corner.height_predicted?.plus_minus,
-    settled: corner.check.height?.value,
-    clamp: corner.window && [corner.window.low, corner.window.high],
-  }
 }
 
 export function ladderOfWheel(wheel: SitsView): LadderMarks {

@@ -76,7 +76,7 @@ export const router = createRouter({
         { path: 'springs', name: 'springs', component: () => import('../views/SpringsView.vue') },
         { path: 'turns', name: 'turns', component: () => import('../views/TurnsView.vue') },
         { path: 'order', name: 'order', component: () => import('../views/OrderView.vue') },
-        { path: 'plan', name: 'plan', component: () => import('../views/PlanView.vue') },
+        { path: 'plan', redirect: { name: 'turns' } },
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },
         { path: 'bolts', name: 'bolts', component: () => import('../views/BoltsView.vue') },
         { path: 'check', name: 'check', component: () => import('../views/CheckView.vue') },

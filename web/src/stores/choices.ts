@@ -6,7 +6,6 @@ const NOTHING: ChoicesView = {
   torque_units: [],
   length_units: [],
   property_classes: [],
-  kinds: [],
 }
 
 /** What can be chosen from anywhere; read once. */

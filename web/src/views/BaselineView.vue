@@ -10,7 +10,12 @@ import { useJob } from '../stores/job'
 
 const store = useJob()
 const page = ref<HTMLElement | null>(null)
-const fields = computed(() => store.sheet?.fields.filter((one) => one.phase === 'baseline') ?? [])
+const more = ref(false)
+const all = computed(() => store.sheet?.fields.filter((one) => one.phase === 'baseline') ?? [])
+/** What this plan asks for; what was read although nobody asked for it stays. */
+const fields = computed(() =>
+  all.value.filter((one) => more.value || one.asked || store.job?.entries[one.key]),
+)
 const required = computed(() => fields.value.filter((field) => field.required).length)
 const read = computed(() => required.value - (store.job?.missing.baseline?.length ?? 0))
 const axles = computed(() => [...new Set(fields.value.map((field) => field.axle))])
@@ -74,12 +79,10 @@ const moveOn = useMoveOn(page)
         </div>
       </section>
     </template>
-    <router-link
-      :to="{ name: store.job?.pages.includes('plan') ? 'plan' : 'record' }"
-      class="onward"
-    >
-      On to the {{ store.job?.pages.includes('plan') ? 'plan' : 'record' }} →
-    </router-link>
+    <el-button v-if="all.length > fields.length || more" @click="more = !more">
+      {{ more ? 'Only what this job asks for' : 'More that can be read' }}
+    </el-button>
+    <router-link :to="{ name: 'floor' }" class="onward">On to the floor →</router-link>
   </div>
 </template>
 

@@ -58,7 +58,7 @@ def compare(db: Db, car_id: CarId, first: Moment, then: Moment) -> ComparedView:
 @router.get("/cars/{car_id}/sheet", response_model=SheetView)
 def see_car_sheet(db: Db, car_id: CarId) -> Response:
     """What the record asks, as far as the car is known."""
-    return shown(show_sheet(book.standing(db, car_id, car=True).sheet, workshop_measures(db).units))
+    return shown(show_sheet(book.standing(db, car_id, car=True), workshop_measures(db).units))
 
 
 @router.get("/cars/{car_id}/version")

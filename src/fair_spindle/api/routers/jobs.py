@@ -89,7 +89,7 @@ def see_job(db: Db, job_id: JobId) -> Response:
 @router.get("/jobs/{job_id}/sheet", response_model=SheetView)
 def see_job_sheet(db: Db, job_id: JobId) -> Response:
     """What the job asks, as far as its car is known."""
-    return shown(sheet.show_sheet(book.standing(db, job_id).sheet, workshop_measures(db).units))
+    return shown(sheet.show_sheet(book.standing(db, job_id), workshop_measures(db).units))
 
 
 @router.get("/jobs/{job_id}/version")

@@ -257,6 +257,22 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
     )
 
 
+def is_asked(asked: Field, template: JobTemplate, shape: Shape) -> bool:
+    """Whether this job has a use for a reading: what it cannot do without, and what else its plan moves."""
+    if asked.phase not in ("baseline", "check"):
+        return True
+    name = asked.name.removeprefix("check_")
+    if name == "total_toe":
+        name = "toe"
+    if f"{asked.axle}.{name}" in template.measured or is_required(asked, template, shape):
+        return True
+    heights_move = any(one.endswith(".height") for one in template.measured)
+    return {
+        "bar_gap": heights_move and asked.axle in template.axles,
+        "wheel_off": "front.toe" in template.measured,
+    }.get(name, False)
+
+
 AT_EVERY_WHEEL = ("height", "toe", "camber", "caster")
 STRAIGHT = "wheel_straight"
 

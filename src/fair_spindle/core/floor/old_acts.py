@@ -5,7 +5,7 @@ They stay in the log as they were written; only what follows from them is told i
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from fair_spindle.core.floor.kinds import JobTemplate
@@ -45,6 +45,14 @@ def as_today(act: Act, state: JobState, template: JobTemplate) -> tuple[Act, ...
         case Tightened():
             return tuple(of_places(act))
     return (act,)
+
+
+def with_evidence(act: Act, accepted: Sequence[Act]) -> Act:
+    """An old act with the evidence that the acts it stands for were accepted on."""
+    first = accepted[0]
+    if isinstance(act, Tightened) and isinstance(first, Worked):
+        return replace(act, clamp=first.clamp, override=first.override)
+    return act
 
 
 def _of_group(group: str, state: JobState) -> Iterator[Joint]:

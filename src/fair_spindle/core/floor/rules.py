@@ -39,7 +39,7 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.floor.old_acts import as_today
+from fair_spindle.core.floor.old_acts import as_today, with_evidence
 from fair_spindle.core.floor.plan_now import template_now
 from fair_spindle.core.floor.planned import permit_planned
 from fair_spindle.core.floor.readings import read_entry, read_part
@@ -106,7 +106,7 @@ def permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) -
     if not today:
         raise NotFound("This job has nothing of that name.", field="group")
     accepted = [_permit(one, state, template, windows) for one in today]
-    return accepted[0] if today == (act,) else act
+    return accepted[0] if today == (act,) else with_evidence(act, accepted)
 
 
 def _words(text: str, field: str, what: str, longest: int = 500) -> None:

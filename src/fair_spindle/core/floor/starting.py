@@ -2,18 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
-from fair_spindle.core.floor.asking import Readings, choices_now, readings_now, sheet_now
+from fair_spindle.core.floor.asking import Readings, choices_now, sheet_now
 from fair_spindle.core.floor.kinds import CAR, JobTemplate
-from fair_spindle.core.floor.log import Entered, Typed
+from fair_spindle.core.floor.log import Entered
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.loads import CarLoads, car_loads
 from fair_spindle.core.sheet.catalogue import sheet_for
-from fair_spindle.core.sheet.shape import AXLES, SIDES, shape_of
-
-ESTIMATED_SHARE = {"wheel": 0.06, "unsprung": 0.3}
-WEIGHED_SHARE = {"wheel": 0.01, "unsprung": 0.1}
+from fair_spindle.core.sheet.shape import AXLES, shape_of
 
 
 def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
@@ -70,7 +65,7 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     Returns
     -------
     tuple of Entered
-        Those the job asks for too, and the sprung loads that follow from the wheel loads.
+        Those the job asks for too.
 
     Raises
     ------
@@ -78,8 +73,7 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
 
     Notes
     -----
-    ± of a sprung load: 1 % of a weighed wheel load or 6 % of an estimated one, 10 % or 30 % of
-    the unsprung weight, the product's own values.
+    An entry of a layout the car no longer has stays in its record alone.
 
     Source
     ------
@@ -93,12 +87,8 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     """
     shape_choices = choices_now(car)
     wanted = _asked(template, shape_choices)
-    readings = readings_now(car, CAR)
-    record = readings.sheet.fields
-    kept = {key: taken.act for key, taken in car.entries.items() if key in wanted and key in record}
-    loads = loads_now(car, readings)
-    derived = {act.key: act for act in _sprung(loads) if act.key in wanted} if loads else {}
-    return tuple({**derived, **kept}.values())
+    record = sheet_now(car, CAR).fields
+    return tuple(taken.act for key, taken in car.entries.items() if key in wanted and key in record)
 
 
 def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[Entered, ...]:
@@ -148,18 +138,3 @@ def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[E
 
 def _asked(template: JobTemplate, choices: dict[str, str]) -> frozenset[str]:
     return frozenset(sheet_for(template.key, shape_of(choices)).fields)
-
-
-def _sprung(loads: CarLoads) -> Iterator[Entered]:
-    for axle in AXLES:
-        for side in SIDES:
-            wheel = f"{axle}_{side}"
-            load, dead, sprung = loads.wheels[wheel], loads.unsprung[wheel], loads.sprung(wheel)
-            open_ = (ESTIMATED_SHARE if load.estimated else WEIGHED_SHARE)["wheel"] * load.force
-            open_ += (ESTIMATED_SHARE if dead.estimated else WEIGHED_SHARE)["unsprung"] * dead.force
-            yield Entered(
-                f"{axle}.{side}.sprung_load",
-                "typed",
-                {"value": Typed(f"{sprung.force:.0f}", "n")},
-                plus_minus=Typed(f"{open_:.0f}", "n"),
-            )

@@ -35,11 +35,6 @@ class Carried:
     longer: float
     thread: float
 
-    @property
-    def plain_error(self) -> float:
-        """How much too long plain counting would leave the rod. [mm]"""
-        return self.longer
-
 
 def flats_at(state: JobState, end: str, direction: str) -> int | None:
     """Flats at a threaded end coming off or going on: as typed at the step, or as counted; None where neither."""

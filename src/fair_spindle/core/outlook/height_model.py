@@ -14,8 +14,9 @@ from fair_spindle.core.floor.asking import Readings
 from fair_spindle.core.floor.readings import Quantity
 from fair_spindle.core.gauging import propagate, shift_inputs
 from fair_spindle.core.heights import Spring, height_change, loaded_length
+from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.outlook.sitting import Sitting, WheelSits
-from fair_spindle.core.outlook.sprung_car import SprungCar
+from fair_spindle.core.outlook.sprung_car import SprungCar, sprung_load
 from fair_spindle.core.sheet.shape import CORNERS
 
 Array = NDArray[np.float64]
@@ -50,13 +51,15 @@ def model_of_car(car: SprungCar) -> HeightModel | None:
     return None if car.lacks or car.problem else HeightModel(CORNERS, car.inputs, change)
 
 
-def model_of_wheels(readings: Readings) -> HeightModel | None:
+def model_of_wheels(readings: Readings, loads: CarLoads | None = None) -> HeightModel | None:
     """The wheels whose own springs and load are known, each by itself; None where there are none.
 
     Parameters
     ----------
     readings : Readings
         Motion ratio, rates and free lengths of the axle, sprung load and seat of the wheel. [-, N/mm, mm, N]
+    loads : CarLoads, optional
+        What stands on the wheels, where no sprung load was told. [N]
 
     Returns
     -------
@@ -84,7 +87,8 @@ def model_of_wheels(readings: Readings) -> HeightModel | None:
     >>> model.wheels, model.change({}).tolist()
     (('front.left',), [[-20.0]])
     """
-    told = readings.quantities
+    sprung = {f"{key}.sprung_load": load for key in CORNERS if (load := sprung_load(readings, loads, key))}
+    told = {**readings.quantities, **sprung}
     wheels = tuple(key for key in CORNERS if all(name in told for name in _needed(key)))
     seats = {key: f"{key}.new_seat" for key in wheels if f"{key}.new_seat" in told}
     inputs = {name: told[name] for key in wheels for name in (*_needed(key), *filter(None, [seats.get(key)]))}

@@ -154,7 +154,7 @@ def look_settled(
     >>> look_settled(readings_now(JobState(), WORK), Sitting(), {}, [])
     []
     """
-    found = []
+    found = [Finding("no_heights", "open", sitting.problem, "springs", "derived")] if sitting.problem else []
     for one in sitting.wheels:
         name = label_wheel(one.key)
         read, target = after.get(one.key), readings.quantities.get(f"{one.key}.target.height")

@@ -127,7 +127,7 @@ def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str,
     'car.loads'
     """
     own = _from_points(readings, corners or {})
-    told = _each_by_itself({**own, **_judged(readings), **_loads(loads)})
+    told = _each_by_itself({**own, **_judged(readings), **_loads(readings, loads)})
     lacks = _lacking(readings, told, loads)
 
     def build(values: Mapping[str, Number]) -> Held:
@@ -186,8 +186,11 @@ def _as_stands(told: Mapping[str, Quantity]) -> dict[str, Quantity]:
     }
 
 
-def _loads(loads: CarLoads | None) -> dict[str, Quantity]:
-    """Wheel loads and unsprung weights as inputs of their own, by wheel."""
+def _loads(readings: Readings, loads: CarLoads | None) -> dict[str, Quantity]:
+    """Wheel loads and unsprung weights as inputs of their own, by wheel; a sprung load that was told stands for both.
+
+    What the springs carry is load less unsprung: its uncertainty then is the load's, the unsprung weight has none.
+    """
     found: dict[str, Quantity] = {}
     for key in CORNERS if loads else ():
         assert loads is not None
@@ -195,7 +198,22 @@ def _loads(loads: CarLoads | None) -> dict[str, Quantity]:
         for name, load, place in (("load", loads.wheels[wheel], 0), ("dead", loads.unsprung[wheel], 1)):
             share = SHARES[load.estimated][place]
             found[f"{key}.{name}"] = Quantity(load.force, share * load.force / COVERAGE)
+        sprung = readings.quantities.get(f"{key}.sprung_load")
+        if sprung:
+            dead = found[f"{key}.dead"].value
+            found[f"{key}.load"] = Quantity(sprung.value + dead, sprung.uncertainty)
+            found[f"{key}.dead"] = Quantity(dead)
     return found
+
+
+def sprung_load(readings: Readings, loads: CarLoads | None, wheel: str) -> Quantity | None:
+    """What the springs of a wheel carry, as told or as wheel load less unsprung weight. [N]"""
+    told = readings.quantities.get(f"{wheel}.sprung_load")
+    if told or loads is None:
+        return told
+    both = _loads(readings, loads)
+    load, dead = both[f"{wheel}.load"], both[f"{wheel}.dead"]
+    return Quantity(load.value - dead.value, hypot(load.uncertainty, dead.uncertainty))
 
 
 def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str, Quantity]:

@@ -23,23 +23,20 @@ def say_step(step: Step, readings: Readings) -> Iterator[str]:
 
 def say_carried(one: Carried, where: str = "") -> str:
     """Turns to put on, why they are not those that came off, and how sure that is."""
-    flats = COVERED if (open_ := one.plus_minus / FLAT) < 0.5 else f" ± {open_:.1f} flats"
-    said = f"Put on {_turns(one.on)}{flats} at the {where}end".replace("the end", "the new end")
+    open_ = one.plus_minus / FLAT
+    said = f"Put on {say_flats(round(one.on / FLAT))} ± {open_:.1f} flats at the new {where}end"
     if abs(one.longer) < 0.05:
         return f"{said}: both ends are of one length, so as many as came off hold the rod as it was."
-    way = "longer" if one.longer > 0 else "shorter"
-    plain = "too long" if one.plain_error > 0 else "too short"
+    way = ("longer", "too long") if one.longer > 0 else ("shorter", "too short")
     return (
-        f"{said}: the new end is {abs(one.longer):.1f} mm {way}. The {_turns(one.off)} that came off would leave the "
-        f"rod {abs(one.plain_error):.1f} mm {plain}."
+        f"{said}: it is {abs(one.longer):.1f} mm {way[0]}. The {say_flats(round(one.off / FLAT))} that came off "
+        f"would leave the rod {abs(one.longer):.1f} mm {way[1]}."
     )
 
 
-COVERED = ""
-
-
-def _turns(turns: float) -> str:
-    count = tally(turns)
+def say_flats(flats: int) -> str:
+    """A count in turns and flats."""
+    count = tally(flats * FLAT)
     parts = [f"{count.turns} turn{'' if count.turns == 1 else 's'}"] if count.turns or not count.flats else []
     parts += [f"{count.flats} flat{'' if count.flats == 1 else 's'}"] if count.flats else []
-    return " ".join(parts)
+    return ("−" if count.back else "") + " ".join(parts)

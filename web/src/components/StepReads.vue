@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { StepReadView, StepView } from '../api/client'
+import { useJob } from '../stores/job'
+import ChoiceField from './ChoiceField.vue'
+import CountTurns from './CountTurns.vue'
+import MeasuringField from './MeasuringField.vue'
+
+/** The numbers a step asks for itself, each beside what it is compared with. */
+const props = defineProps<{ step: StepView }>()
+const store = useJob()
+const fields = computed(() => new Map(store.sheet?.fields.map((one) => [one.key, one])))
+const asked = computed(() =>
+  props.step.reads.flatMap((read) => {
+    const field = fields.value.get(read.key)
+    return field ? [{ read, field }] : []
+  }),
+)
+const counts = (read: StepReadView) => read.counted && !read.said
+</script>
+
+<template>
+  <section class="stack" aria-label="Read at this step">
+    <div v-for="{ read, field } in asked" :key="read.key" class="read">
+      <ChoiceField v-if="field.choices.length" :field="field" />
+      <MeasuringField v-else :field="field" />
+      <p v-if="read.beside" class="soft">beside {{ read.beside }}</p>
+      <details v-if="counts(read)" :open="!!read.counted?.total_flats">
+        <summary class="soft">Or tap them as they come</summary>
+        <CountTurns :read="read" :label="field.label" />
+      </details>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.read {
+  display: grid;
+  gap: 4px;
+}
+
+summary {
+  align-content: center;
+  min-height: 44px;
+  cursor: pointer;
+}
+</style>
