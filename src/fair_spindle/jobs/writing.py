@@ -23,6 +23,7 @@ from fair_spindle.core.floor.log import (
     Signed,
     Stepped,
     Struck,
+    Tightened,
     Undone,
     Worked,
 )
@@ -87,7 +88,7 @@ def accept(act: Act, now: Standing) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
         undoing(act.event, now.log, now.kind)
-    torqued = isinstance(act, Worked) and act.to in ("torqued", "angled")
+    torqued = isinstance(act, Worked | Tightened) and act.to in ("torqued", "angled")
     windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
     return _sealed(act, now) if isinstance(act, Signed) else act

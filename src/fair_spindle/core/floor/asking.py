@@ -283,7 +283,7 @@ def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
         return asked.required
     name = asked.name.removeprefix("check_")
     if name == STRAIGHT:
-        return "front.toe" in template.measured
+        return asked.key.replace("check_", "") in template.measured
     if name not in AT_EVERY_WHEEL:
         return False
     layout = shape.layout(asked.axle) if asked.axle else None

@@ -42,7 +42,7 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
     Examples
     --------
     >>> from fair_spindle.core.floor.kinds import WORK
-    >>> step_hindrance(WORK.step("raise"), JobState(), WORK)
+    >>> step_hindrance(Step("raise", "Raised", "hanging", ""), JobState(), WORK)
     'This step needs the car hanging on stands; it is on its wheels.'
     """
     elsewhere = step.corner and (step.corner, step.axle or "front") != (state.corner, state.carried_axle)

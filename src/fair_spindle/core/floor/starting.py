@@ -40,6 +40,7 @@ def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
 
     Examples
     --------
+    >>> from fair_spindle.core.floor.asking import readings_now
     >>> loads_now(JobState(), readings_now(JobState(), CAR)) is None
     True
     """

@@ -234,7 +234,7 @@ def measured_by(known: Known) -> tuple[str, ...]:
         procedure = known.library.find(fitting.procedure)
         for axle in (fitting.axle,) if fitting.axle else ("front", "rear"):
             found |= {f"{axle}.{name}": None for name in (*procedure.changes, *procedure.measures)}
-    return tuple(found)
+    return (*found, *(["car.wheel_straight"] if "front.toe" in found else []))
 
 
 def _title(one: Placed) -> str:
