@@ -182,7 +182,7 @@ def test_wheel_and_axle_nuts_are_final_on_the_ground_and_nothing_goes_down_loose
 
 def test_bonded_rubber_waits_for_its_height_in_the_present_state_of_the_car():
     bench = Bench(PIVOT).do(Moved("hanging"), *to_snug(1, 2, joint="arm"))
-    with pytest.raises(NotAllowed, match="The left corner is hanging"):
+    with pytest.raises(NotAllowed, match="The front left corner is hanging"):
         bench.do(work("torqued", joint="arm"))
     bench.do(Moved("corner_carried", "left"))
     with pytest.raises(NotAllowed, match="No height has been read"):

@@ -61,7 +61,7 @@ class Tuner:
     def follow(self):
         for step in self.state.plan.steps:
             if step.key.startswith(MOVES):
-                self.do(Moved(step.where, step.corner, step.axle or "front"))
+                self.do(Moved(step.where, step.corner, step.carried_axle))
                 assert step.key in self.state.steps, f"{step.key}: the move is its step"
                 continue
             assert step.where == self.state.position, f"{step.key}: the plan has brought the car there"

@@ -75,10 +75,10 @@ def follow(
         if step.key in desk.state.steps:
             continue
         if step.key.startswith(MOVES):
-            desk.write(Moved(step.where, step.corner, step.axle or "front"))
+            desk.write(Moved(step.where, step.corner, step.carried_axle))
             continue
         if step.asks == "height" and step.corner:
-            desk.write(HeightRead(step.corner, Typed((loaded or {})[step.corner], "mm"), step.axle or "front"))
+            desk.write(HeightRead(step.corner, Typed((loaded or {})[step.corner], "mm"), step.carried_axle))
         if step.asks == "check":
             desk.write(*check)
         for goal in short_goals(step, desk.state):

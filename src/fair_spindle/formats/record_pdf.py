@@ -45,9 +45,9 @@ def _beside(rows: Sequence[Mapping[str, Any]]) -> list[Any]:
     """Heights and angles: before, wanted, predicted, settled."""
     if not rows:
         return []
-    names = ("label", "before", "wanted", "predicted", "measured", "miss")
+    names = ("label", "before", "wanted", "predicted", "measured", "change", "miss")
     told = [tuple(f"{'! ' if name == 'miss' and one['beyond'] else ''}{one[name]}" for name in names) for one in rows]
-    head = ("", "Baseline", "Wanted", "Predicted", "Settled", "Missed by (! more than its ±)")
+    head = ("", "Before", "Wanted", "Predicted", "After", "Changed by", "Missed by (! more than its ±)")
     return [words("Heights and angles", "part"), table(head, told)]
 
 

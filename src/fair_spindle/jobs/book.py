@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import logging
 from datetime import UTC, datetime
 from uuid import uuid4
 
 from sqlmodel import Session
 
-from fair_spindle.core.errors import Conflict
+from fair_spindle.core.errors import Conflict, SpindleError
 from fair_spindle.core.floor.asking import is_asked, shape_now
 from fair_spindle.core.floor.deriving import derive
 from fair_spindle.core.floor.kinds import CAR, WORK
@@ -18,7 +19,7 @@ from fair_spindle.core.sheet.walk import order_walk
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.kept import stand
-from fair_spindle.jobs.models import JobCreate, JobLine, JobView
+from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import measures_in, walk_order
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job, show_log
@@ -88,7 +89,29 @@ def standing(database: Database, book_id: str, *, car: bool = False) -> Standing
 def see_job(database: Database, job_id: str) -> JobView:
     """Everything about a job."""
     now = standing(database, job_id)
-    return show_job(now, walk_of(database, now))
+    try:
+        return show_job(now, walk_of(database, now))
+    except SpindleError:
+        raise
+    except Exception:
+        logging.getLogger(__name__).exception("a job that cannot be shown")
+        return _without_its_last_line(now)
+
+
+def _without_its_last_line(now: Standing) -> JobView:
+    """A job whose last line cannot be shown, as it was before it, so that the line can be undone."""
+    last, before = now.log[-1], Standing(now.book, now.log[:-1], now.limits)
+    words = "The last entry cannot be shown. Undo it, and enter it again in another way."
+    return show_job(before).model_copy(
+        update={
+            "version": now.version,
+            "last_event": last.id,
+            "last_said": "An entry that cannot be shown",
+            "findings": [
+                FindingView(code="not_shown", severity="blocks", message=words, subject=last.id, ground="derived")
+            ],
+        }
+    )
 
 
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from fair_spindle.core.after.beside import (
+    NAMES,
     Beside,
     MovesToe,
+    beside_read,
     beside_sitting,
     beside_wheel,
 )
@@ -48,6 +50,7 @@ class BesideView(View):
     wanted: str
     predicted: str
     measured: str
+    change: str
     miss: str
     beyond: bool
 
@@ -86,7 +89,20 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
 
 def beside_rows(now: Standing) -> list[BesideView]:
     """Every reading after the work beside baseline, target and prediction, in words."""
-    return [_beside(one, now.sheet) for one in _besides(now)[0]]
+    return [*(_beside(one, now.sheet) for one in _besides(now)[0]), *_straight(now)]
+
+
+def _straight(now: Standing) -> Iterator[BesideView]:
+    """How the steering wheel stood before and after."""
+    asked, entries = now.sheet.fields.get("car.wheel_straight"), now.state.entries
+    said = [
+        dict(asked.choices).get(entries[key].act.choice, "") if asked and key in entries else ""
+        for key in ("car.wheel_straight", "car.check_wheel_straight")
+    ]
+    if any(said):
+        before, after = said
+        empty = {"predicted": "", "change": "", "miss": "", "beyond": False}
+        yield BesideView(label="Steering wheel", before=before, wanted="Straight", measured=after, **empty)
 
 
 def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
@@ -99,6 +115,9 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
     }
     for one in beside_sitting(sitting, readings.quantities):
         told[one.key][0].insert(0, one)
+    for key, (rows, _) in told.items():
+        rows += beside_read(key, now.readings.quantities, [one.name for one in rows])
+        rows.sort(key=lambda one: NAMES.index(one.name))
     return [one for rows, _ in told.values() for one in rows], {key: moves for key, (_, moves) in told.items()}
 
 
@@ -132,22 +151,26 @@ def _beside(one: Beside, sheet: Sheet) -> BesideView:
     def read(taken: Quantity | None) -> str:
         return said(taken.value, COVERAGE * taken.uncertainty) if taken else ""
 
-    miss = said(one.miss, one.plus_minus)
     return BesideView(
         label=f"{label_wheel(one.key)} {one.name}",
         before=read(one.before),
         wanted=said(one.wanted),
         predicted=said(one.predicted, one.open),
         measured=read(one.read),
-        miss=miss if not miss or miss.startswith("−") else f"+{miss}",
+        change=_signed(said(one.change)),
+        miss=_signed(said(one.miss, one.plus_minus)),
         beyond=one.beyond,
     )
+
+
+def _signed(said: str) -> str:
+    return said if not said or said.startswith("−") else f"+{said}"
 
 
 def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:
     before = {one.key: one.before for one in besides if one.name == "height" and one.before}
     after = heights_after(now.readings)
-    missed = [one for one in besides if one.name == "height" and one.key in before]
+    missed = [one for one in besides if one.name == "height" and one.key in before and one.miss is not None]
     return [_explanation(one, now) for one in explain_heights(now.height_model, before, after, missed)]
 
 

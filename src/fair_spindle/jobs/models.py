@@ -85,6 +85,7 @@ class StepView(View):
     detail: str
     where: Position
     corner: Side | None
+    carried_axle: Literal["front", "rear"]
     where_said: str
     tools: list[str]
     cautions: list[str]

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Mapping
 from dataclasses import fields, is_dataclass
 
-from fair_spindle.core.errors import NotAllowed, SpindleError
+from fair_spindle.core.errors import InputError, NotAllowed, SpindleError
 from fair_spindle.core.floor.asking import choices_now
 from fair_spindle.core.floor.going_back import consequences
-from fair_spindle.core.floor.log import Act, Planned
+from fair_spindle.core.floor.log import Act, Event, Planned
 from fair_spindle.core.floor.loose_now import stands_now
 from fair_spindle.core.floor.plain import build
 from fair_spindle.core.floor.plan_now import MOVES
@@ -23,11 +24,13 @@ from fair_spindle.formats.acts import Strict, model_of
 from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.formats.sheets_pdf import write_clipboard, write_stop_sheet
 from fair_spindle.jobs import planning_models as m
-from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import ChoiceView
+from fair_spindle.jobs.joints import show_joint
 from fair_spindle.jobs.procedures import library_of, save_own
 from fair_spindle.jobs.settings import workshop_schools
 from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.views import show_job
 from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
@@ -69,7 +72,27 @@ def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
     """Write the plan of a brief into the job."""
     now = standing(database, job_id)
     known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
-    return write_act(database, job_id, wanted.id, wanted.seen, planned(known))
+    act = planned(known)
+    _shows(now, act)
+    return write_act(database, job_id, wanted.id, wanted.seen, act)
+
+
+def _shows(now: Standing, act: Planned) -> None:
+    """Show a plan once before it is taken: what cannot be shown is not stored."""
+    after = now.then(Event("", now.version + 1, now_utc(), act))
+    try:
+        show_job(after)
+        for joint in after.state.joints.values():
+            show_joint(joint, after)
+    except SpindleError:
+        raise
+    except Exception as error:
+        logging.getLogger(__name__).exception("a plan that cannot be shown")
+        raise InputError(
+            "This plan cannot be shown, so it was not taken; the job is as it was. Leave a part out and try again, "
+            "and send the log of the program to whoever keeps it.",
+            field="brief",
+        ) from error
 
 
 def planned(known: Known) -> Planned:
@@ -270,7 +293,7 @@ def _step(step: Step) -> m.PlanStepView:
         title=step.title,
         detail=step.detail,
         where=step.where,
-        where_said=position_words(step.where, step.corner, step.axle or "front"),
+        where_said=position_words(step.where, step.corner, step.carried_axle),
         phase=step.phase,
         tools=list(step.tools),
         cautions=[CAUTIONS[key] for key in step.cautions],

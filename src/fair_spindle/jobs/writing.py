@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from fair_spindle.core.errors import Conflict, NotAllowed
+from fair_spindle.core.errors import Conflict, NotAllowed, SpindleError
 from fair_spindle.core.floor.asking import shape_now
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
@@ -16,10 +16,12 @@ from fair_spindle.core.floor.log import (
     Erased,
     Event,
     Filled,
+    HeightRead,
     Listed,
     Moved,
     Planned,
     Reopened,
+    Settled,
     Signed,
     Stepped,
     Struck,
@@ -87,11 +89,21 @@ def describe_axles(car: JobState) -> str:
 def accept(act: Act, now: Standing) -> Act:
     """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
     if isinstance(act, Undone):
+        if _cannot_stand(now) and act.event == now.log[-1].id:
+            return act
         undoing(act.event, now.log, now.kind)
     torqued = isinstance(act, Worked | Tightened) and act.to in ("torqued", "angled")
     windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
     return _sealed(act, now) if isinstance(act, Signed) else act
+
+
+def _cannot_stand(now: Standing) -> bool:
+    """Whether a log leads nowhere with its last line in it; that line may always be undone."""
+    try:
+        return now.state is None
+    except SpindleError:
+        return True
 
 
 def understand(now: Standing, act: Act) -> UnderstoodView:
@@ -111,6 +123,13 @@ def _sealed(act: Signed, now: Standing) -> Signed:
 
 
 def _not_over_another(act: Act, seen: int, before: Standing) -> None:
+    if isinstance(act, HeightRead | Settled) and before.state.moved_at > seen:
+        raise Conflict(
+            "The car was moved after this was read: it belongs to where the car stood then. Read it again as it "
+            "stands now.",
+            theirs=before.template.title,
+            yours=say_act(act, before.template, before.sheet),
+        )
     log, mine = before.log, _subjects(act, before.log)
     for event in reversed(log):
         if event.seq <= seen:

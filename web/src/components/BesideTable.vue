@@ -3,16 +3,17 @@ import type { ExplainedView } from '../api/client'
 
 defineProps<{ readings: ExplainedView['readings'] }>()
 const COLUMNS = [
-  { key: 'before', label: 'Baseline' },
+  { key: 'before', label: 'Before' },
   { key: 'wanted', label: 'Wanted' },
   { key: 'predicted', label: 'Predicted' },
-  { key: 'measured', label: 'Settled' },
+  { key: 'measured', label: 'After' },
+  { key: 'change', label: 'Changed by' },
 ] as const
 </script>
 
 <template>
-  <section class="card stack" aria-label="Beside the prediction">
-    <h3>Beside the prediction</h3>
+  <section class="card stack" aria-label="Before and after">
+    <h3>Before and after</h3>
     <table class="sheet-table">
       <thead>
         <tr>

@@ -27,7 +27,7 @@ const elsewhere = computed(
     props.step.where !== job.value.position ||
     (props.step.corner &&
       (props.step.corner !== job.value.corner ||
-        (props.step.axle || 'front') !== job.value.carried_axle)),
+        props.step.carried_axle !== job.value.carried_axle)),
 )
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
 async function finish(): Promise<void> {
@@ -67,7 +67,7 @@ async function write(): Promise<void> {
     </ul>
     <MoveCar
       v-if="elsewhere && step.state === 'open'"
-      :wanted="{ to: step.where, corner: step.corner, axle: step.axle }"
+      :wanted="{ to: step.where, corner: step.corner, axle: step.carried_axle }"
     />
     <p v-if="step.school" class="notice wait">{{ step.school }}</p>
     <details v-if="step.why.length">

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from math import hypot
 from typing import Literal
@@ -20,7 +20,8 @@ from fair_spindle.core.outlook.geometry import slope_read
 from fair_spindle.core.outlook.sitting import Sitting
 from fair_spindle.core.slopes import angles_at
 
-Name = Literal["height", "toe", "camber"]
+Name = Literal["height", "toe", "camber", "caster"]
+NAMES: tuple[Name, ...] = ("height", "toe", "camber", "caster")
 
 
 @dataclass(frozen=True)
@@ -42,6 +43,11 @@ class Beside:
     def miss(self) -> float | None:
         """Read less predicted."""
         return self.read.value - self.predicted if self.read and self.predicted is not None else None
+
+    @property
+    def change(self) -> float | None:
+        """Read after the work less read before it."""
+        return self.read.value - self.before.value if self.read and self.before else None
 
     @property
     def plus_minus(self) -> float:
@@ -104,6 +110,17 @@ def beside_sitting(sitting: Sitting, told: Mapping[str, Quantity]) -> list[Besid
         if one.predicted is not None:
             before, wanted = told.get(f"{one.key}.height"), target.value if target else None
             found.append(Beside(one.key, "height", before, wanted, one.predicted, one.predicted_plus_minus, read))
+    return found
+
+
+def beside_read(wheel: str, told: Mapping[str, Quantity], known: Iterable[str] = ()) -> list[Beside]:
+    """What was read of a wheel before or after the work, where nothing predicts it; but those ``known`` already."""
+    found = []
+    for name in NAMES:
+        before, after = told.get(f"{wheel}.{name}"), told.get(f"{wheel}.check_{name}")
+        target = told.get(f"{wheel}.target.{name}")
+        if name not in known and (before or after):
+            found.append(Beside(wheel, name, before, target.value if target else None, None, 0.0, after))
     return found
 
 

@@ -76,6 +76,7 @@ def permit_worked(act: Worked, state: JobState, windows: Mapping[str, tuple[floa
         return _torqued(act, joint, by_number, state, windows)
     if act.to == "angled":
         require(0 < act.angle_deg <= 720, "angle_deg", "Say by how many degrees it was turned on", act.angle_deg)
+        return _loaded(act, joint, state, windows)
     elif act.to == "locked":
         require(0 <= act.angle_deg <= 60, "angle_deg", _FORWARD, f"{act.angle_deg:g}°")
     elif act.to == "rechecked" and act.reading:
@@ -138,6 +139,11 @@ def _torqued(
     if joint.role in ("wheel", "axle") and state.position != "on_wheels":
         what = "Wheel nuts get" if joint.role == "wheel" else "An axle nut gets"
         raise NotAllowed(f"{what} the final torque on the ground. Snug it in the air.")
+    return _loaded(act, joint, state, windows)
+
+
+def _loaded(act: Worked, joint: Joint, state: JobState, windows: Mapping[str, tuple[float, float]]) -> Worked:
+    """Every stage that leaves bonded rubber clamped waits for load: torque, and the angle after it or from snug."""
     if not waits_for_load(joint, state):
         return replace(act, override="")
     height = state.loaded_heights.get(f"{joint.axle}.{joint.side}")

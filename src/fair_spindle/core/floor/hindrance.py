@@ -45,10 +45,10 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
     >>> step_hindrance(Step("raise", "Raised", "hanging", ""), JobState(), WORK)
     'This step needs the car hanging on stands; it is on its wheels.'
     """
-    elsewhere = step.corner and (step.corner, step.axle or "front") != (state.corner, state.carried_axle)
+    elsewhere = step.corner and (step.corner, step.carried_axle) != (state.corner, state.carried_axle)
     if step.where != state.position or elsewhere:
         return (
-            f"This step needs the car {position_words(step.where, step.corner, step.axle or 'front')}; "
+            f"This step needs the car {position_words(step.where, step.corner, step.carried_axle)}; "
             f"it is {position_words(state.position, state.corner, state.carried_axle)}."
         )
     return _resting(step, state, template) or _joints_short(step, state) or _not_read(step, state, template)

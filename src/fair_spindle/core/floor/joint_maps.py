@@ -10,7 +10,7 @@ from fair_spindle.core.floor.bolt_needs import (
     find_joint,
 )
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.log import Bolt, BoltSpec, Drawn, Erased
+from fair_spindle.core.floor.log import Bolt, BoltSpec, Drawn, Erased, Joint
 from fair_spindle.core.floor.readings import read_part
 from fair_spindle.core.floor.state import JobState
 
@@ -81,10 +81,21 @@ def permit_drawn(act: Drawn, state: JobState) -> Drawn:
         kind=InputError,
     )
     worked = [key for key in state.bolts if key.split(":")[0] == joint.key and state.bolts[key].stage]
+    old = state.joints.get(joint.key)
+    held = [key for key in worked if state.bolts[key].stage != "loose"]
+    if held and old and _turns_as(old) != _turns_as(joint):
+        raise NotAllowed(
+            f"“{old.label}” was tightened as it is: record it loose before kind, bushing, arm or corner is changed."
+        )
     lost = [key for key in worked if int(key.split(":")[1]) not in numbers]
     if lost:
         raise NotAllowed(f"Place {lost[0].split(':')[1]} was worked on already; it cannot be taken off the map.")
     return act
+
+
+def _turns_as(joint: Joint) -> tuple[str, ...]:
+    """What decides how a joint waits for load."""
+    return joint.role, joint.bushing, joint.told_by, joint.arm, joint.axle, joint.side
 
 
 def _bolt_checked(bolt: Bolt) -> None:

@@ -38,8 +38,7 @@ def height_gate(
     Notes
     -----
     The corner must be carried or on its wheels, and a height read since the car last moved must lie in the window.
-    Settled on its wheels the car stands at its ride height: a height read there is its own
-    evidence, without any window.
+    Settled on its wheels the car stands at its ride height: that is its own evidence, without window or arm data.
 
     Source
     ------
@@ -50,22 +49,21 @@ def height_gate(
     >>> height_gate("rear", "left", JobState(loaded_heights={"rear.left": 350.0}), (340.0, 360.0))[0]
     Clamp(height_mm=350.0, low_mm=340.0, high_mm=360.0)
     """
-    name = side if axle == "front" else f"{axle} {side}"
+    name = f"{axle} {side}".strip()
+    height = state.loaded_heights.get(f"{axle}.{side}")
+    if state.position == "on_wheels" and state.settled:
+        low, high = window or (height or 0.0, height or 0.0)
+        return Clamp(height or 0.0, min(low, height or low), max(high, height or high), on_wheels=True), ""
     if window is None:
-        settled = state.loaded_heights.get(f"{axle}.{side}")
-        if state.position == "on_wheels" and state.settled and settled is not None:
-            return Clamp(settled, settled, settled), ""
         needs = missing or "arm, springs and height in the baseline"
         return None, (
-            f"The clamp window needs {needs.rstrip('.')}. On its wheels, settled and with its height read, it may be "
-            "torqued without one."
+            f"The clamp window needs {needs.rstrip('.')}. On its wheels and settled it may be torqued without one."
         )
     low, high = window
     wanted = f"between {low:.0f} and {high:.0f} mm hub to arch"
     carried = state.corner == side and state.carried_axle == axle
     if state.position == "hanging" or (state.position == "corner_carried" and not carried):
         return None, f"The {name} corner is hanging. Load it first: {wanted}."
-    height = state.loaded_heights.get(f"{axle}.{side}")
     if height is None:
         return (
             None,

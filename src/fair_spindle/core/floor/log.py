@@ -23,11 +23,16 @@ class Typed:
 
 @dataclass(frozen=True)
 class Clamp:
-    """Why a bonded bolt was accepted: the loaded height read and the window it lay in. [mm]"""
+    """Why a bonded bolt was accepted: the loaded height read and the window it lay in [mm].
+
+    ``on_wheels`` tells that it stood settled on its wheels, which is evidence by itself; the height is 0 then where
+    none was read.
+    """
 
     height_mm: float
     low_mm: float
     high_mm: float
+    on_wheels: bool = False
 
 
 @dataclass(frozen=True)

@@ -184,7 +184,7 @@ def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
     step = next((one for one in steps if one.key not in state.steps), None)
     if step is None or not step.key.startswith(MOVES):
         return ()
-    corner = (step.corner, step.axle or "front") == (act.corner, act.axle)
+    corner = (step.corner, step.carried_axle) == (act.corner, act.axle)
     return (step.key,) if step.where == act.to and (corner or not step.corner) else ()
 
 

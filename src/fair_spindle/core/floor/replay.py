@@ -8,7 +8,7 @@ from fair_spindle.core.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.floor.deriving import advance, derive, effective, opening
 from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.loading import Windows
-from fair_spindle.core.floor.log import Event, Reopened, Signed, Undone, Worked
+from fair_spindle.core.floor.log import Act, Event, Reopened, Signed, Undone, Worked
 from fair_spindle.core.floor.old_acts import as_today
 from fair_spindle.core.floor.rules import (
     permit,
@@ -110,12 +110,22 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None
         raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
 
 
+def _proved(act: Act, accepted: Act, state: JobState) -> None:
+    """A bolt's evidence has to be what the log itself says: the height that was read where the car stood."""
+    told, found = (getattr(one, "clamp", None) for one in (act, accepted))
+    if told is None:
+        return
+    if found is None or abs(told.height_mm - found.height_mm) > 0.01:
+        raise NotAllowed("The height it says the bolt was clamped at was not read where the car stood then.")
+
+
 def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
     act = event.act
     today = [one for one in as_today(act, state, template) if isinstance(one, Worked) and one.clamp]
     windows: Windows = {one.joint: (one.clamp.low_mm, one.clamp.high_mm) for one in today if one.clamp}
     try:
-        permit(act, state, template, windows)
+        accepted = permit(act, state, template, windows)
+        _proved(act, accepted, state)
     except (NotAllowed, InputError, NotFound) as error:
         error.details["event"] = event.seq
         raise

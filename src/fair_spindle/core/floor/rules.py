@@ -48,7 +48,7 @@ from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.outlook.geometry import wheels_of
 from fair_spindle.core.outlook.steering import solid_steering
 from fair_spindle.core.planning.template import POSITION_NAMES
-from fair_spindle.core.sheet.field import Part
+from fair_spindle.core.sheet.field import Field, Part
 
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
 TORQUE_PART = Part("torque", "Torque", "torque", "nm", 0.5, 1000)
@@ -127,8 +127,20 @@ def _permit(act: Act, state: JobState, template: JobTemplate, windows: Windows) 
 
 @_permit.register
 def _(act: Entered, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    read_entry(act, sheet_now(state, template).find(act.key))
+    asked = sheet_now(state, template).find(act.key)
+    act = _without_unsettled(act, state, asked)
+    read_entry(act, asked)
     return act
+
+
+def _without_unsettled(act: Entered, state: JobState, asked: Field) -> Entered:
+    """A reading of the settled car takes the place of those read before it settled; it is not averaged with them."""
+    taken = state.entries.get(act.key)
+    if not (asked.settled and taken and not taken.source and state.settled and not taken.settled):
+        return act
+    old = [taken.act.typed, *taken.act.again]
+    fresh = [row for row in (act.typed, *act.again) if row not in old]
+    return replace(act, typed=fresh[0], again=tuple(fresh[1:])) if fresh else act
 
 
 @_permit.register

@@ -85,3 +85,9 @@ class Step:
     by: tuple[str, ...] = ()
     school: str = ""
     reads: tuple[Reading, ...] = ()
+    carried: Literal["", "front", "rear"] = ""
+
+    @property
+    def carried_axle(self) -> Literal["front", "rear"]:
+        """Axle of the corner that is carried, where one is; a step inside the car may be done meanwhile."""
+        return self.carried or self.axle or "front"

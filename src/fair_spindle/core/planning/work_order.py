@@ -185,6 +185,7 @@ def _step(
 ) -> Step:
     one = ordering.placed[number]
     op, position = one.op, _position(state)
+    _, carried, corner, *_ = *state.split("."), "", ""
     leading = ordering.leading.get(number, [])
     owner = _owner(one, known)
     worked = list(fastenings_at(owner, one)) if owner else []
@@ -197,7 +198,8 @@ def _step(
         op.cautions,
         asks=op.asks,
         sides=cast(tuple[Side, ...], (one.side,) if one.side else tuple(one.facts.get("sides", "").split())),
-        corner=cast(Side, one.side) if position == "corner_carried" else None,
+        corner=cast(Side, corner) or None,
+        carried=cast(Literal["", "front", "rear"], carried if corner else ""),
         two_people=op.people > 1,
         axle=cast(Literal["", "front", "rear"], one.axle),
         phase=op.phase,

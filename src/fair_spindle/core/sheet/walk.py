@@ -94,7 +94,7 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
 
     Parameters
     ----------
-    name : {"height", "toe", "camber"}
+    name : {"height", "toe", "camber", "caster"}
         Which. [-]
     layout : Layout, optional
         Decides what is usual. [-]
@@ -122,6 +122,8 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
     >>> wheel_field("toe").label
     'Toe'
     """
+    if name == "caster":
+        return _CASTER
     one = _AT_WHEEL[name]
     if name == "camber" and layout:
         low, high = _CAMBER_USUAL[layout.key]
@@ -181,7 +183,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
         )
         for axle in axles
         for side in SIDES
-        for name in _AT_WHEEL
+        for name in (*_AT_WHEEL, *(["caster"] if shape.steering_axis(axle) else []))
     )
     links = tuple(
         placed(_LINK_GAP, axle) for axle in axles if shape.choice(f"{axle}.bar.fitted") == "adjustable_links"
@@ -339,23 +341,25 @@ _AT_WHEEL = {
     ),
 }
 
+_CASTER = Field(
+    "caster",
+    "Caster",
+    AT_THE_WHEEL,
+    methods=CASTER,
+    half_width=0.25 * _DEG,
+    settled=True,
+    usual=(-1 * _DEG, 12 * _DEG),
+    sides=0.75 * _DEG,
+    hint="Top of the steering axis rearward is positive.",
+)
+
 
 def _wheel(shape: Shape, axle: Axle, side: FieldSide) -> Iterator[Field]:
     layout = shape.layout(axle)
     for name in _AT_WHEEL:
         yield wheel_field(name, layout)
     if shape.steering_axis(axle):
-        yield Field(
-            "caster",
-            "Caster",
-            AT_THE_WHEEL,
-            methods=CASTER,
-            half_width=0.25 * _DEG,
-            settled=True,
-            usual=(-1 * _DEG, 12 * _DEG),
-            sides=0.75 * _DEG,
-            hint="Top of the steering axis rearward is positive.",
-        )
+        yield _CASTER
     yield from _OPTIONAL_AT_WHEEL
     if shape.choice(f"{axle}.spring.kind") == "coilover":
         yield Field(
