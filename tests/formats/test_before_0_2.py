@@ -83,7 +83,8 @@ def test_an_old_job_is_worked_on_in_the_words_of_then_and_of_now(workshop):
     height = {"text": "346", "unit": "mm"}
     assert write(2, kind="height_read", side="left", height=height).status_code == 201
     then = write(3, kind="tightened", places=["left.arm_front.1"], to="torqued", reading=reading)
-    now = write(4, kind="worked", joint="left.arm_rear", places=[1], to="torqued", reading=reading)
+    rear = {"text": "96", "unit": "nm"}
+    now = write(4, kind="worked", joint="left.arm_rear", places=[1], to="torqued", reading=rear)
     assert (then.status_code, now.status_code) == (201, 201)
     joints = {one["key"]: one for one in workshop.get(f"{path}/joints").json()["joints"]}
     for key in ("left.arm_front", "left.arm_rear"):

@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from fair_spindle.core.errors import Conflict, NotAllowed, SpindleError
 from fair_spindle.core.floor.asking import shape_now
+from fair_spindle.core.floor.fastening import doubt_reading
 from fair_spindle.core.floor.loading import Windows
 from fair_spindle.core.floor.log import (
     Act,
@@ -95,6 +96,8 @@ def accept(act: Act, now: Standing) -> Act:
     torqued = isinstance(act, Worked | Tightened) and act.to in ("torqued", "angled")
     windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
+    if isinstance(act, Worked) and not act.kept.strip() and (doubt := doubt_reading(act, now.state)):
+        raise NotAllowed(f"{doubt} Read it again, or keep it with the reason.", rule="reading_off")
     return _sealed(act, now) if isinstance(act, Signed) else act
 
 

@@ -39,6 +39,7 @@ class BoltState:
     gauge: str = ""
     seq: int = 0
     position: Position | None = None
+    kept: str = ""
 
 
 def after_work(now: BoltState, act: Worked, event: Event, position: Position) -> BoltState:
@@ -102,8 +103,10 @@ def after_work(now: BoltState, act: Worked, event: Event, position: Position) ->
             act.gauge.name if act.gauge else "",
             event.seq,
             position,
+            act.kept,
         )
-    return replace(now, stage=act.to, angle=now.angle + act.angle_deg, seq=event.seq)
+    evidence = {"clamp": act.clamp, "at_height": act.at_height_mm} if act.clamp else {}
+    return replace(now, stage=act.to, angle=now.angle + act.angle_deg, seq=event.seq, **evidence)  # type: ignore[arg-type]
 
 
 def bolt_key(joint: str, number: int) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import singledispatch
 
+from fair_spindle.core.floor.bolt_needs import waits_for_load
 from fair_spindle.core.floor.bolt_state import BoltState, after_work, bolt_key
 from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import (
@@ -357,12 +358,17 @@ def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobS
     now = replace(state, bolts={**state.bolts, **reached})
     if act.to not in ("loose", "hand") or not now.plan:
         return now
-    short = [
-        step.key
+    short = {
+        step.key: {one.to for one in short_goals(step, now) if one.joint == act.joint}
         for step in now.plan.steps
-        if now.steps.get(step.key) and any(one.joint == act.joint for one in short_goals(step, now))
-    ]
-    gone = reopened(now, template_now(now, template), short)
+        if now.steps.get(step.key)
+    }
+    joint = now.joints.get(act.joint)
+    if joint and waits_for_load(joint, now):
+        gone = reopened(now, template_now(now, template), [key for key, goals in short.items() if goals])
+    else:
+        # A value put right loosens its place alone: what led to it stands as it was done.
+        gone = frozenset(key for key, goals in short.items() if goals & {"torqued", "marked"})
     return replace(now, steps={key: one for key, one in now.steps.items() if key not in gone})
 
 

@@ -23,6 +23,8 @@ from fair_spindle.core.floor.loading import height_gate
 from fair_spindle.core.floor.log import Bolt, Joint, Worked, WorkStage
 from fair_spindle.core.floor.readings import read_part
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.spelling import read_number
+from fair_spindle.core.units import UNITS, from_core, to_core
 
 
 def permit_worked(act: Worked, state: JobState, windows: Mapping[str, tuple[float, float]]) -> Worked:
@@ -182,6 +184,32 @@ def _torque_told(act: Worked, joint: Joint, bolt: Bolt) -> None:
             "was so, loosen it, take a new bolt, and say so in a note.",
             field="reading",
         )
+
+
+def doubt_reading(act: Worked, state: JobState) -> str:
+    """What is wrong about a final torque as read, in the specification's unit; nothing where it fits its value.
+
+    A place without a value, or with one that the wrench cannot be held against, is not judged here.
+    """
+    joint = state.joints.get(act.joint)
+    if act.to != "torqued" or act.percent < 100 or act.reading is None or joint is None:
+        return ""
+    for bolt in (one for one in joint.bolts if one.number in act.places):
+        spec = bolt.spec
+        if spec is None or spec.torque is None:
+            continue
+        low, high = torque_range(spec)
+        read = at_bolt(read_part(TORQUE, act.reading, "reading"), act.adapter)
+        if low * (1 - 1e-9) <= read <= high * (1 + 1e-9):
+            continue
+        unit = spec.torque.unit
+        wanted = spec.torque.text if spec.torque_to is None else f"{spec.torque.text} to {spec.torque_to.text}"
+        told = f"{from_core(read, unit):.0f} {UNITS[unit].label}"
+        said = f"{joint.label}, place {bolt.number}: {told} was read, {wanted} {UNITS[unit].label} is its value."
+        typed = read_number(act.reading.text, "torque", act.reading.unit, "reading")
+        same = low <= to_core(typed.number, unit) <= high
+        return f"{said} The number is that of the value: was it {UNITS[unit].label}?" if same else said
+    return ""
 
 
 def _pass_follows(act: Worked, joint: Joint, state: JobState) -> None:

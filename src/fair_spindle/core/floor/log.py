@@ -336,8 +336,8 @@ class Adapter:
 class Worked:
     """Places of a joint were brought to a stage.
 
-    ``percent`` of the final torque in a pass before the last; ``clamp`` and ``at_height_mm`` are written by the
-    product, never by the user.
+    ``percent`` of the final torque in a pass before the last; ``kept`` says why a reading off its value stays;
+    ``clamp`` and ``at_height_mm`` are written by the product, never by the user.
     """
 
     joint: str
@@ -352,6 +352,7 @@ class Worked:
     gauge: Gauge | None = None
     clamp: Clamp | None = None
     at_height_mm: float | None = None
+    kept: str = ""
     kind: Literal["worked"] = "worked"
 
 

@@ -8,7 +8,15 @@ from math import hypot, radians
 
 from fair_spindle.core.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
 from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.bolt_needs import SAID, is_final, needed_stages, target_torque, torque_range
+from fair_spindle.core.floor.bolt_needs import (
+    SAID,
+    is_final,
+    needed_stages,
+    state_of,
+    target_torque,
+    torque_range,
+    waits_for_load,
+)
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
 from fair_spindle.core.floor.findings import Finding
 from fair_spindle.core.floor.log import Bolt, Joint
@@ -66,6 +74,7 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
     []
     """
     found = [finding for joint in state.joints.values() for finding in _joint(joint, state)]
+    found += _unproven(state)
     for override in state.overrides:
         names = ", ".join(override.places)
         message = f"Clamped outside the rule by override: {names} ({override.reason})."
@@ -113,6 +122,21 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
                 )
             )
     return found
+
+
+def _unproven(state: JobState) -> Iterator[Finding]:
+    """Bonded rubber that is clamped without evidence of load, and without an override that says so."""
+    overridden = {place for one in state.overrides for place in one.places}
+    for joint in state.joints.values():
+        if not waits_for_load(joint, state):
+            continue
+        for bolt in joint.bolts:
+            now, name = state_of(state, joint, bolt.number), f"{joint.label}, place {bolt.number}"
+            if now.stage in ("torqued", "angled", "locked", "marked", "rechecked") and not (
+                now.clamp or name in overridden
+            ):
+                message = f"Bonded rubber torqued without evidence of load: {name}."
+                yield Finding("clamp_unproven", "open", message, f"joint.{joint.key}")
 
 
 def doubts_of(bolt: Bolt) -> list[str]:
@@ -296,6 +320,7 @@ def _place(one: Bolt, now: BoltState, name: str, subject: str, touched: bool) ->
                 f"Reading differs from the specification: {name}, {now.torque / 1000:.0f} N·m at the bolt, "
                 f"wanted {low / 1000:.0f} to {high / 1000:.0f} N·m."
             )
-            yield Finding("reading_off", "open", message, subject)
+            kept = f" Kept: {now.kept}." if now.kept else ""
+            yield Finding("reading_off", "open" if kept else "blocks", f"{message}{kept}", subject)
     if one.single_use and touched and now.stage in ("loose", None):
         yield Finding("single_use", "question", f"{name} is single-use: a new one must be at hand.", subject)
