@@ -7,6 +7,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from worker import Worker
 
 pytestmark = pytest.mark.screen
 
@@ -95,8 +96,6 @@ def turn_until_there(tuner, wheel):
 def walk_round(tuner):
     page = tuner.page
     tuner.press("It is settled")
-    page.locator("input:focus").wait_for()
-    page.keyboard.type("90100\n")
     page.get_by_role("button", name="Straight").click()
     for where, camber in (
         ("Front left", "-0.8"),
@@ -142,27 +141,22 @@ def bring_points_in(tuner, car, tmp_path, server):
 
 
 def turn_to_the_plan(tuner):
+    worker = Worker(tuner)
     tuner.tab("Floor")
-    for title in ("Settle the car", "Walk round the car", "Mark every adjuster as found"):
-        tuner.done(title)
-    tuner.move("Hanging on stands")
-    for title in ("Raise the car", "Open jam nuts and pinch bolts"):
-        tuner.done(title)
+    worker.until("Turn to the plan")
     tuner.tab("Turns")
     for wheel in ("Rear left", "Rear right", "Front left", "Front right"):
         turn_until_there(tuner, wheel)
     straight = re.compile("Steering wheel\\s*[−-]?0[.]\\d")
     expect(tuner.page.get_by_role("listitem").filter(has_text=straight).first).to_be_visible()
     tuner.tab("Floor")
-    tuner.done("Turn to the plan, rear axle first")
-    tuner.move("On its wheels")
-    tuner.done("Down on its wheels and settled")
+    worker.until("Measure again beside the plan")
+    return worker
 
 
 def check_and_correct(tuner):
     page = tuner.page
     tuner.tab("Check")
-    tuner.press("It is settled")
     for axle, camber in (("Rear", "-1.4"), ("Front", "-1.2")):
         for side in ("left", "right"):
             name = f"{side} {axle} axle, settled"
@@ -184,18 +178,16 @@ def test_points_in_turns_out_and_corrected_after_the_check(tuner, car, tmp_path,
     page = tuner.page
     bring_points_in(tuner, car, tmp_path, server)
     tuner.tab("The car")
-    tuner.field("What is done").fill("Upper arms, toe arms, tie rods")
-    page.get_by_label("Kind of job").select_option("align")
+    tuner.field("What it is called, if you like").fill("Upper arms, toe arms, tie rods")
     tuner.press("Start the job")
+    for axle in ("front", "rear"):
+        tuner.press(f"Toe, camber and caster by adjusters: {axle}")
+    tuner.press("Take this plan")
+    expect(page.get_by_text("This is the job's plan.")).to_be_visible()
+    page.goto(page.url.replace("/order", "/walk"))
     walk_round(tuner)
-    turn_to_the_plan(tuner)
+    worker = turn_to_the_plan(tuner)
     check_and_correct(tuner)
-    tuner.tab("Floor")
-    for title in ("Measure again and correct", "Lock every jam nut and pinch bolt", "Road test"):
-        tuner.done(title)
-    tuner.press("✓ Done")
-    expect(page.get_by_text("✓ done")).to_be_visible()
-    tuner.tab("Record")
-    page.get_by_label("Your name").fill("A. Tester")
-    page.get_by_role("button", name=re.compile("^Sign")).click()
+    worker.to_the_end()
+    worker.sign()
     expect(page.get_by_text("The log is as it was signed.")).to_be_visible()

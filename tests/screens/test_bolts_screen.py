@@ -120,7 +120,7 @@ def test_rubber_with_torque_and_angle_is_refused_off_its_height_and_a_castle_nut
     for words in ("Started by hand", "Snug"):
         for number in (2, 1):
             press(bolts, words, f"Place {number}: {words.lower()}")
-    expect(panel).to_contain_text("The left corner is hanging. Load it first")
+    expect(panel).to_contain_text("The front left corner is hanging. Load it first")
     expect(panel.get_by_role("button", name="Torqued", exact=True)).to_be_disabled()
     bolts.move("Front left carried")
     height = bolts.field("Front left lower arm, pivots: hub to arch now")

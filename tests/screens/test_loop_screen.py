@@ -41,7 +41,7 @@ def job(tuner):
 
 def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilovers, tmp_path):
     tuner, page = coilovers, coilovers.page
-    table = page.get_by_role("region", name="Beside the prediction")
+    table = page.get_by_role("region", name="Before and after")
     expect(table.get_by_role("row", name=re.compile("Front left height"))).to_contain_text("▲ +11.4 mm ±")
     expect(table.get_by_role("row", name=re.compile("Rear left height"))).not_to_contain_text("▲")
     causes = page.get_by_role("region", name="What could explain it")
@@ -101,7 +101,7 @@ def test_two_set_ups_side_by_side_and_a_search(tuner):
     expect(page.get_by_role("link", name=re.compile("Rear camber and toe links"))).to_be_visible()
     expect(page.get_by_role("link", name=re.compile("Coilovers"))).to_have_count(0)
     page.goto(f"{tuner.address}/cars")
-    page.get_by_role("link", name="Quenlow Vessik").click()
+    page.get_by_role("link", name="Tarvane Ossel").click()
     tuner.tab("History")
     two = page.get_by_role("region", name="Two set-ups side by side")
     for place, phase in enumerate(("before", "after")):

@@ -62,6 +62,10 @@ def start(server, tuner):
             "/api/jobs",
             {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car},
         )
+        version = json.load(urllib.request.urlopen(f"{server.address}/api/jobs/{tuner.job}/version"))["version"]
+        fittings = [{"procedure": "springs", "axle": axle} for axle in ("front", "rear")]
+        plan = {"id": next(IDS), "seen": version, "brief": {"fittings": fittings}}
+        post(server, f"/api/jobs/{tuner.job}/plan", plan)
         corners = ("front.left", "front.right", "rear.left", "rear.right")
         for key, height in zip(corners, heights, strict=True):
             enter_height(f"{key}.height", height)

@@ -8,6 +8,7 @@ from datetime import UTC, date, datetime, timedelta
 from fair_spindle.core.errors import NotAllowed
 from fair_spindle.core.floor.bolt_needs import (
     SAID,
+    alike_next,
     find_joint,
     is_final,
     needed_stages,
@@ -17,9 +18,10 @@ from fair_spindle.core.floor.bolt_needs import (
     waits_for_load,
 )
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
+from fair_spindle.core.floor.joint_maps import Change, changed_places, other_side_of
 from fair_spindle.core.floor.loading import height_gate
-from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint
-from fair_spindle.core.floor.plain import plain
+from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint, Typed
+from fair_spindle.core.floor.plain import build, plain
 from fair_spindle.core.floor.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.outlook.bolted import doubts_of, strain_of, swapped
@@ -29,6 +31,8 @@ from fair_spindle.core.units import from_core
 from fair_spindle.formats.calendar_file import write_calendar
 from fair_spindle.jobs import joints_models as m
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.book_models import TypedView
+from fair_spindle.jobs.book_views import show_typed
 from fair_spindle.jobs.saying import say_typed
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
@@ -66,6 +70,23 @@ def keep_joint(database: Database, job_id: str, wanted: m.KeepJoint) -> m.Joints
     record = standing(database, now.book.car_id, car=True)
     write_act(database, now.book.car_id, wanted.id, record.version, Drawn(joint), car=True)
     return see_joints(database, job_id)
+
+
+def change_places(database: Database, job_id: str, wanted: m.ChangePlaces) -> Standing:
+    """Change some places of a joint in what was edited alone, and the other side's where that is wanted."""
+    now = standing(database, job_id)
+    joint = find_joint(now.state, wanted.joint)
+    change = Change(
+        torque=build(Typed, wanted.torque.model_dump()) if wanted.torque else None,
+        **wanted.model_dump(exclude={"id", "seen", "joint", "places", "other_side", "torque"}),
+    )
+    after = write_act(database, job_id, wanted.id, wanted.seen, Drawn(changed_places(joint, wanted.places, change)))
+    other = other_side_of(joint, now.state)
+    if wanted.other_side and other:
+        numbers = [one.number for one in other.bolts if one.number in wanted.places]
+        act = Drawn(changed_places(other, numbers, change.both_sides()))
+        after = write_act(database, job_id, f"{wanted.id[:58]}-other", after.version, act)
+    return after
 
 
 def lay_out(pattern: Pattern, count: int, width: float, height: float) -> m.LaidOutView:
@@ -205,8 +226,10 @@ def say_state(now: BoltState) -> str:
         parts.append(f"pass of {now.percent} %")
     if now.angle:
         parts.append(f"{now.angle:g}° on")
-    if now.clamp:
-        parts.append(f"at {now.clamp.height_mm:.0f} mm")
+    if now.clamp and now.clamp.height_mm:
+        parts.append(f"at {now.clamp.height_mm:.0f} mm{', settled on its wheels' if now.clamp.on_wheels else ''}")
+    elif now.clamp:
+        parts.append("settled on its wheels")
     if now.override:
         parts.append(f"OVERRIDE: {now.override}")
     return ", ".join(parts)
@@ -227,10 +250,23 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
         said=f"Place {work.number}: {SAID[work.to]}" + (f", pass of {work.percent} %" if work.percent < 100 else ""),
         number=work.number,
         percent=work.percent,
+        alike=list(alike_next(joint, state)),
+        specified=_specified(bolt, work.percent, adapter),
         set_nm=number,
         set_said="" if number is None else f"set the wrench to {number:.1f} N·m{tail}",
         angle_deg=bolt.spec.angle_deg if bolt.spec and work.to == "angled" else 0.0,
     )
+
+
+def _specified(bolt: Bolt, percent: int, adapter: Adapter | None) -> TypedView | None:
+    """What a wrench reads that clicks at the place's value; as it was typed where it can be."""
+    spec = bolt.spec
+    if spec is None or spec.torque is None:
+        return None
+    if percent == 100 and spec.torque_to is None and adapter is None:
+        return show_typed(spec.torque)
+    number = to_set(spec, percent, adapter)
+    return None if number is None else TypedView(text=f"{from_core(number, 'nm'):.1f}", unit="nm")
 
 
 def _redo(one: WoundUp, joint: Joint, state: JobState, pivots: Mapping[str, Pivot]) -> m.RedoView:

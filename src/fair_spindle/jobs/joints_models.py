@@ -2,11 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from fair_spindle.formats.acts import Strict, Text
+from pydantic import Field
+
+from fair_spindle.core.floor.log import Typed
+from fair_spindle.formats.acts import Strict, Text, model_of
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.book_models import TypedView, View
+
+if TYPE_CHECKING:
+    TypedModel = Strict
+else:
+    TypedModel = model_of(Typed)
 
 
 class BoltView(View):
@@ -37,12 +45,18 @@ class BoltView(View):
 
 
 class NextView(View):
-    """What comes next: the stage, the place, the pass, what to set on the wrench."""
+    """What comes next: the stage, the place, the pass, what to set on the wrench.
+
+    ``alike`` are all places that may be brought there now in one go, ``specified`` the reading where each clicks at
+    its value.
+    """
 
     to: str
     said: str
     number: int | None
     percent: int
+    alike: list[int] = Field(default_factory=list)
+    specified: TypedView | None = None
     set_nm: float | None
     set_said: str
     angle_deg: float
@@ -54,6 +68,28 @@ class RedoView(View):
     number: int
     said: str
     steps: list[str]
+
+
+class ChangePlaces(Strict):
+    """What is changed at some places of a joint; what is left out stays as it is at each of them.
+
+    ``other_side`` changes the same joint at the other side too, where it is not worked on differently.
+    """
+
+    id: Identity
+    seen: Annotated[int, Field(ge=0, le=1_000_000)]
+    joint: Text
+    places: Annotated[list[int], Field(min_length=1, max_length=60)]
+    other_side: bool = False
+    torque: TypedModel | None = None
+    source: Text | None = None
+    note: Text | None = None
+    head: Text | None = None
+    hold: Text | None = None
+    diameter_mm: float | None = None
+    pitch_mm: float | None = None
+    property_class: Literal["", "8.8", "10.9", "12.9"] | None = None
+    affirmed: bool | None = None
 
 
 class JointView(View):

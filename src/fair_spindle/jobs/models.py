@@ -92,6 +92,7 @@ class StepView(View):
     asks: str
     reads: list[StepReadView]
     told: list[str]
+    together: str
     sides: list[Side]
     two_people: bool
     axle: Literal["", "front", "rear"]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.errors import InputError, NotAllowed, SpindleError
@@ -14,6 +14,7 @@ from fair_spindle.core.floor.loose_now import stands_now
 from fair_spindle.core.floor.plain import build
 from fair_spindle.core.floor.plan_now import MOVES
 from fair_spindle.core.floor.wording import position_words
+from fair_spindle.core.outlook.foreseen import Foreseen, foresee
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
@@ -97,7 +98,10 @@ def _shows(now: Standing, act: Planned) -> None:
 
 def planned(known: Known) -> Planned:
     """The plan of a brief as a line of the log."""
-    order = plan_work(known)
+    return _as_act(plan_work(known), known)
+
+
+def _as_act(order: WorkOrder, known: Known) -> Planned:
     changes = [change for one in known.brief.fittings for change in known.library.find(one.procedure).changes]
     return Planned(
         known.brief,
@@ -211,6 +215,7 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
         key=one.key,
         title=one.title,
         about=one.about,
+        words=list(one.words),
         axles=list(fitting or one.axles),
         by_side=one.per == "side",
         fits=fits,
@@ -257,8 +262,20 @@ def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) 
         wait_said=say_hours(*order.wait_h) if order.wait_h[1] else "",
         raises=order.raises,
         helper=order.helper,
+        foreseen=[m.ForeseenView(**vars(one)) for one in _foreseen(now, order, known)],
         taken=taken is not None,
     )
+
+
+def _foreseen(now: Standing, order: WorkOrder, known: Known) -> Iterator[Foreseen]:
+    """What the job would know with this plan, by what was read so far."""
+    act = now.state.plan if now.state.plan and now.state.plan.steps == order.steps else _as_act(order, known)
+    after = now if act is now.state.plan else now.then(Event("", now.version + 1, now_utc(), act))
+    car = (after.sprung, after.sitting) if after.changes_springs else None
+    wheels = (
+        {key: one.wheel for key, one in after.aligned[0].wheels.items()} if "turns" in after.template.pages else {}
+    )
+    return foresee(after.state, after.readings, after.template, wheels, car, after.pivots[1])
 
 
 def _say_fitting(one: Fitting, library: Library) -> str:

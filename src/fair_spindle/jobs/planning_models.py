@@ -57,6 +57,7 @@ class ProcedureView(View):
     key: str
     title: str
     about: str
+    words: list[str]
     axles: list[Literal["front", "rear"]]
     by_side: bool
     fits: bool
@@ -108,6 +109,16 @@ class PlanStepView(View):
     may_go: bool
 
 
+class ForeseenView(View):
+    """One thing the plan will know or not; for what it will not, the fields that would tell it."""
+
+    what: str
+    known: bool
+    said: str
+    fields: list[str]
+    minutes: int
+
+
 class PlanView(View):
     """A work order: steps, lists, questions, remarks, schools, time."""
 
@@ -122,6 +133,7 @@ class PlanView(View):
     wait_said: str
     raises: int
     helper: bool
+    foreseen: list[ForeseenView]
     taken: bool
 
 

@@ -11,6 +11,7 @@ from fair_spindle.core.floor.kinds import JobTemplate
 from fair_spindle.core.floor.log import Undone
 from fair_spindle.core.floor.plan_now import reopened
 from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.floor.together import together
 from fair_spindle.core.floor.wording import position_words
 from fair_spindle.core.outlook.step_words import say_flats, say_step
 from fair_spindle.core.planning.cautions import CAUTIONS
@@ -95,6 +96,7 @@ def _step(step: Step, now: Standing) -> m.StepView:
         asks=step.asks,
         reads=[_read(reading, now) for reading in step.reads],
         told=list(say_step(step, now.readings)),
+        together=together(step, state),
         sides=list(step.sides),
         two_people=step.two_people,
         axle=step.axle,

@@ -1062,6 +1062,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish Step
+         * @description Say that a step is done with all its fasteners.
+         */
+        post: operations["finish_step_api_jobs__job_id__finish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/job.json": {
         parameters: {
             query?: never;
@@ -1116,6 +1136,26 @@ export interface paths {
         get: operations["see_joints_api_jobs__job_id__joints_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/joints/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Places
+         * @description Change places of a joint in what was edited alone, and the other side with them where that is wanted.
+         */
+        post: operations["change_places_api_jobs__job_id__joints_change_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2086,6 +2126,8 @@ export interface components {
             before: string;
             /** Beyond */
             beyond: boolean;
+            /** Change */
+            change: string;
             /** Label */
             label: string;
             /** Measured */
@@ -2600,6 +2642,44 @@ export interface components {
             torque_nm: number;
         };
         /**
+         * ChangePlaces
+         * @description What is changed at some places of a joint; what is left out stays as it is at each of them.
+         *
+         *     ``other_side`` changes the same joint at the other side too, where it is not worked on differently.
+         */
+        ChangePlaces: {
+            /** Affirmed */
+            affirmed?: boolean | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Head */
+            head?: string | null;
+            /** Hold */
+            hold?: string | null;
+            /** Id */
+            id: string;
+            /** Joint */
+            joint: string;
+            /** Note */
+            note?: string | null;
+            /**
+             * Other Side
+             * @default false
+             */
+            other_side?: boolean;
+            /** Pitch Mm */
+            pitch_mm?: number | null;
+            /** Places */
+            places: number[];
+            /** Property Class */
+            property_class?: ("" | "8.8" | "10.9" | "12.9") | null;
+            /** Seen */
+            seen: number;
+            /** Source */
+            source?: string | null;
+            torque?: components["schemas"]["Typed"] | null;
+        };
+        /**
          * ChoiceView
          * @description One word to choose.
          */
@@ -2623,7 +2703,10 @@ export interface components {
         };
         /**
          * Clamp
-         * @description Why a bonded bolt was accepted: the loaded height read and the window it lay in. [mm]
+         * @description Why a bonded bolt was accepted: the loaded height read and the window it lay in [mm].
+         *
+         *     ``on_wheels`` tells that it stood settled on its wheels, which is evidence by itself; the height is 0 then where
+         *     none was read.
          */
         Clamp: {
             /** Height Mm */
@@ -2632,6 +2715,11 @@ export interface components {
             high_mm: number;
             /** Low Mm */
             low_mm: number;
+            /**
+             * On Wheels
+             * @default false
+             */
+            on_wheels?: boolean;
         };
         /**
          * Cleared
@@ -3254,6 +3342,18 @@ export interface components {
             subject: string;
         };
         /**
+         * FinishStep
+         * @description The step that is done with all its fasteners; ``id`` makes the request repeatable.
+         */
+        FinishStep: {
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: number;
+            /** Step */
+            step: string;
+        };
+        /**
          * FittedSpring
          * @description A spring as fitted.
          */
@@ -3302,6 +3402,22 @@ export interface components {
              *     ]
              */
             sides?: ("left" | "right")[];
+        };
+        /**
+         * ForeseenView
+         * @description One thing the plan will know or not; for what it will not, the fields that would tell it.
+         */
+        ForeseenView: {
+            /** Fields */
+            fields: string[];
+            /** Known */
+            known: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
         };
         /**
          * Gauge
@@ -4234,8 +4350,13 @@ export interface components {
         /**
          * NextView
          * @description What comes next: the stage, the place, the pass, what to set on the wrench.
+         *
+         *     ``alike`` are all places that may be brought there now in one go, ``specified`` the reading where each clicks at
+         *     its value.
          */
         NextView: {
+            /** Alike */
+            alike: number[];
             /** Angle Deg */
             angle_deg: number;
             /** Number */
@@ -4248,6 +4369,7 @@ export interface components {
             set_nm: number | null;
             /** Set Said */
             set_said: string;
+            specified: components["schemas"]["TypedView"] | null;
             /** To */
             to: string;
         };
@@ -4603,6 +4725,8 @@ export interface components {
         PlanView: {
             /** Fittings */
             fittings: string[];
+            /** Foreseen */
+            foreseen: components["schemas"]["ForeseenView"][];
             /** Helper */
             helper: boolean;
             /** Lists */
@@ -4732,6 +4856,8 @@ export interface components {
             version: number;
             /** Why Not */
             why_not: string;
+            /** Words */
+            words: string[];
         };
         /**
          * QuestionView
@@ -5488,6 +5614,12 @@ export interface components {
              */
             by?: string[];
             /**
+             * Carried
+             * @default
+             * @enum {string}
+             */
+            carried?: "" | "front" | "rear";
+            /**
              * Cautions
              * @default []
              */
@@ -5600,6 +5732,11 @@ export interface components {
              * @enum {string}
              */
             axle: "" | "front" | "rear";
+            /**
+             * Carried Axle
+             * @enum {string}
+             */
+            carried_axle: "front" | "rear";
             /** Cautions */
             cautions: string[];
             /** Corner */
@@ -5633,6 +5770,8 @@ export interface components {
             state: "open" | "done" | "skipped";
             /** Title */
             title: string;
+            /** Together */
+            together: string;
             /** Told */
             told: string[];
             /** Tools */
@@ -6562,8 +6701,8 @@ export interface components {
          * Worked
          * @description Places of a joint were brought to a stage.
          *
-         *     ``percent`` of the final torque in a pass before the last; ``clamp`` and ``at_height_mm`` are written by the
-         *     product, never by the user.
+         *     ``percent`` of the final torque in a pass before the last; ``kept`` says why a reading off its value stays;
+         *     ``clamp`` and ``at_height_mm`` are written by the product, never by the user.
          */
         Worked: {
             adapter?: components["schemas"]["Adapter"] | null;
@@ -6583,6 +6722,11 @@ export interface components {
             gauge?: components["schemas"]["Gauge"] | null;
             /** Joint */
             joint: string;
+            /**
+             * Kept
+             * @default
+             */
+            kept?: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -11379,6 +11523,86 @@ export interface operations {
             };
         };
     };
+    finish_step_api_jobs__job_id__finish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishStep"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     export_job_api_jobs__job_id__job_json_get: {
         parameters: {
             query?: never;
@@ -11549,6 +11773,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JointsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    change_places_api_jobs__job_id__joints_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePlaces"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description Bad Request */

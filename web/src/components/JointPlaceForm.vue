@@ -1,48 +1,63 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Bolt, Joint, JointView } from '../api/client'
-import { useActing } from '../composables/useActing'
+import { useChangePlaces } from '../composables/useChangePlaces'
 import { useChoices } from '../stores/choices'
 import UnitInput from './UnitInput.vue'
 
-const props = defineProps<{ joint: JointView; places: number[] }>()
+const props = defineProps<{ joint: JointView; places: number[]; usualSource?: string }>()
 const emit = defineEmits<{ done: [] }>()
 const { choices } = storeToRefs(useChoices())
-const { problem, busy, act } = useActing()
-const form = ref({ torque: '', unit: 'nm', source: '', note: '', head: '', hold: '', right: false })
+const { problem, busy, change } = useChangePlaces()
+const EMPTY = { torque: '', unit: 'nm', source: '', note: '', head: '', hold: '', right: false }
+const form = ref({ ...EMPTY })
+const begun = ref({ ...EMPTY })
+const both = ref(true)
+const map = computed(() => props.joint.map as unknown as Joint)
+
+/** What all chosen places share; empty where they differ. */
+function shared(read: (bolt: Bolt) => string | undefined): string {
+  const told = new Set(
+    map.value.bolts.filter((one) => props.places.includes(one.number)).map((one) => read(one)),
+  )
+  return told.size === 1 ? ([...told][0] ?? '') : ''
+}
 
 watch(
   () => props.places,
   () => {
-    const map = props.joint.map as unknown as Joint
-    const one = map.bolts.find((bolt) => bolt.number === props.places[0])
     form.value = {
-      torque: one?.spec?.torque?.text ?? '',
-      unit: one?.spec?.torque?.unit ?? 'nm',
-      source: one?.spec?.source ?? '',
-      note: one?.note ?? '',
-      head: one?.head ?? '',
-      hold: one?.hold ?? '',
-      right: one?.spec?.affirmed ?? false,
+      torque: shared((one) => one.spec?.torque?.text),
+      unit: shared((one) => one.spec?.torque?.unit) || choices.value.torque_units[0]?.key || 'nm',
+      source: shared((one) => one.spec?.source),
+      note: shared((one) => one.note),
+      head: shared((one) => one.head),
+      hold: shared((one) => one.hold),
+      right: shared((one) => String(one.spec?.affirmed ?? false)) === 'true',
     }
+    begun.value = { ...form.value }
+    form.value.source ||= props.usualSource ?? ''
   },
   { immediate: true },
 )
 
-function changed(bolt: Bolt): Bolt {
-  if (!props.places.includes(bolt.number)) return bolt
-  const one = form.value
-  const torque = one.torque.trim() ? { text: one.torque, unit: one.unit } : null
-  const spec =
-    torque || bolt.spec ? { ...bolt.spec, torque, source: one.source, affirmed: one.right } : null
-  return { ...bolt, spec, note: one.note, head: one.head, hold: one.hold }
-}
-
 async function save(): Promise<void> {
-  const map = props.joint.map as unknown as Joint
-  const joint = { ...map, bolts: map.bolts.map(changed) }
-  if (await act({ kind: 'drawn', joint })) emit('done')
+  const now = form.value
+  const edited = <Key extends keyof typeof now>(key: Key) => now[key] !== begun.value[key]
+  const torque = edited('torque') || edited('unit')
+  const taken = await change({
+    joint: props.joint.key,
+    places: props.places,
+    other_side: both.value,
+    torque: torque ? { text: now.torque, unit: now.unit } : null,
+    source: edited('source') && (torque || now.source !== props.usualSource) ? now.source : null,
+    note: edited('note') ? now.note : null,
+    head: edited('head') ? now.head : null,
+    hold: edited('hold') ? now.hold : null,
+    affirmed: edited('right') ? now.right : null,
+  })
+  if (taken) emit('done')
 }
 </script>
 
@@ -64,6 +79,9 @@ async function save(): Promise<void> {
     <label>Hold <input v-model="form.hold" class="box" maxlength="40" /></label>
     <label class="wide">
       Which way round <input v-model="form.note" class="box" maxlength="120" />
+    </label>
+    <label v-if="joint.side" class="tick">
+      <input v-model="both" type="checkbox" /> The same on the other side
     </label>
     <label class="tick"><input v-model="form.right" type="checkbox" /> Right as typed</label>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>

@@ -5,11 +5,12 @@ import type { BoltView, JointView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { adapterOf, type WrenchAdapter } from '../composables/useJoints'
 import type { Shown } from '../composables/useLine'
-import { sayNumber } from '../composables/useWords'
 import { useChoices } from '../stores/choices'
 import { useGauges } from '../stores/gauges'
 import GaugeLine from './GaugeLine.vue'
 import JointExtras from './JointExtras.vue'
+import JointGate from './JointGate.vue'
+import KeepReading from './KeepReading.vue'
 import UnitInput from './UnitInput.vue'
 import { sayRefusal } from '../composables/useGuarded'
 import { inUnit, readTyped } from '../composables/useTyped'
@@ -26,7 +27,6 @@ const { problem, busy, act } = useActing()
 const reading = ref('')
 const unit = ref(choices.value.torque_units[0]?.key ?? 'nm')
 const angle = ref('')
-const height = ref('')
 const gaugeName = ref<string | null>(null)
 const next = computed(() => props.joint.next)
 const chosen = computed(() =>
@@ -57,6 +57,10 @@ const WORDS: Record<string, string> = {
   marked: 'Paint mark on it',
   rechecked: 'Checked again',
 }
+/** Places that go to the next stage together. */
+const alike = computed(() => (props.picked.length ? props.picked : next.value.alike))
+const specified = computed(() => (to.value === 'torqued' ? next.value.specified : null))
+const off = ref(false)
 const wrenches = computed(() => gauges.paired.filter((one) => one.kind === 'torque_wrench'))
 const set = computed(() => next.value.set_nm)
 const tellWrench = () =>
@@ -76,6 +80,12 @@ function take(shown: Shown, name: string): void {
   reading.value = String(shown.value)
   unit.value = shown.unit
   gaugeName.value = name
+}
+
+/** All that are alike in one go, each as its value says. */
+function asSpecified(): void {
+  if (!specified.value) return
+  void work('torqued', { places: alike.value, reading: specified.value })
 }
 
 async function work(stage: WorkStage, more: object = {}): Promise<void> {
@@ -104,17 +114,11 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
     gauge: isTorque && gaugeName.value ? { name: gaugeName.value } : null,
     ...more,
   })
+  off.value = !taken && problem.value.includes('keep it with the reason')
   if (!taken) return
   reading.value = ''
   gaugeName.value = null
   emit('done')
-}
-
-function readHeight(): void {
-  const at = { text: height.value, unit: 'mm' }
-  const side = props.joint.side as 'left' | 'right'
-  const axle = props.joint.axle as 'front' | 'rear'
-  void act({ kind: 'height_read', side, axle, height: at })
 }
 </script>
 
@@ -134,25 +138,7 @@ function readHeight(): void {
       <span v-if="one.strain" class="soft"> · {{ one.strain }}</span>
       <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>
     </p>
-    <template v-if="joint.waits_for_load && !unloaded">
-      <p v-if="joint.gate_open" class="notice go" role="status">
-        ✓ {{ sayNumber(joint.height_mm ?? 0) }} mm is inside the clamp window: it may be torqued
-        now.
-      </p>
-      <p v-else class="notice wait" role="status">▮ {{ joint.gate }}</p>
-      <div class="row">
-        <label class="labelled">
-          Hub to arch now
-          <input
-            v-model="height"
-            class="box figure"
-            :aria-label="`${joint.label}: hub to arch now`"
-            @keydown.enter.prevent="readHeight"
-          />
-        </label>
-        <el-button :disabled="busy" @click="readHeight">Record height</el-button>
-      </div>
-    </template>
+    <JointGate v-if="joint.waits_for_load && !unloaded" :joint="joint" />
     <template v-if="to === 'torqued'">
       <p v-if="next.set_said && !picked.length" class="figure set">{{ next.set_said }}</p>
       <GaugeLine
@@ -183,8 +169,26 @@ function readHeight(): void {
     </p>
     <div class="row">
       <el-button
-        v-if="to"
+        v-if="specified"
         type="primary"
+        class="main"
+        :disabled="busy || (joint.waits_for_load && !joint.gate_open && next.percent === 100)"
+        @click="asSpecified"
+      >
+        As specified{{ alike.length > 1 ? `, all ${alike.length}` : '' }}
+      </el-button>
+      <el-button
+        v-if="(to === 'hand' || to === 'snug') && alike.length > 1 && !picked.length"
+        type="primary"
+        class="main"
+        :disabled="busy"
+        @click="work(to, { places: alike })"
+      >
+        All {{ alike.length }} {{ to === 'hand' ? 'by hand' : 'snug' }}
+      </el-button>
+      <el-button
+        v-if="to"
+        :type="specified || (alike.length > 1 && to !== 'torqued') ? 'default' : 'primary'"
         class="main"
         :disabled="
           busy ||
@@ -204,6 +208,7 @@ function readHeight(): void {
       </el-button>
     </div>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <KeepReading v-if="off" :busy="busy" @keep="work('torqued', { kept: $event })" />
     <JointExtras
       v-if="to === 'torqued'"
       v-model="adapter"

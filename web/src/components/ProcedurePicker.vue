@@ -8,8 +8,13 @@ const sought = ref('')
 const isTaken = (key: string, axle: string) =>
   props.taken.some((one) => one.procedure === key && one.axle === axle)
 const found = computed(() => {
-  const words = sought.value.toLowerCase()
-  return props.procedures.filter((one) => `${one.title} ${one.about}`.toLowerCase().includes(words))
+  const words = sought.value.trim().toLowerCase()
+  const named = (one: ProcedureView) => [one.title, ...one.words].join('\n').toLowerCase()
+  const holds = props.procedures.filter((one) =>
+    `${named(one)} ${one.about.toLowerCase()}`.includes(words),
+  )
+  const byName = holds.filter((one) => named(one).includes(words))
+  return [...byName, ...holds.filter((one) => !byName.includes(one))]
 })
 const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 'Add')
 </script>

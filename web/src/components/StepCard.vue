@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { StepView } from '../api/client'
+import { newId, send, type JobView, type StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
+import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
 import MoveCar from './MoveCar.vue'
 import LostNotice from './LostNotice.vue'
@@ -19,6 +20,7 @@ const store = useJob()
 const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
 const { lost, ask, yes, no } = useConsequences()
+const { problem: refused, busy: finishing, guarded } = useGuarded()
 const skipping = ref(false)
 const note = ref('')
 
@@ -30,6 +32,14 @@ const elsewhere = computed(
         props.step.carried_axle !== job.value.carried_axle)),
 )
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
+/** Every fastener of the step at once, as the person says they are. */
+const allAndDone = () =>
+  guarded(async () => {
+    const body = { id: newId(), seen: store.version, step: props.step.key }
+    store.take(await send<JobView>('POST', `${store.path}/finish`, body))
+    emit('done')
+  })
+
 async function finish(): Promise<void> {
   if (await act({ kind: 'stepped', step: props.step.key, outcome: 'done' })) emit('done')
 }
@@ -96,10 +106,21 @@ async function write(): Promise<void> {
       <el-button native-type="submit" :disabled="!note.trim()">Add note</el-button>
     </form>
     <PictureRow :subject="step.key" />
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
     <div v-if="step.state === 'open'" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
-      <el-button type="primary" size="large" :disabled="busy" @click="finish">✓ Done</el-button>
+      <el-button
+        v-if="step.together && !elsewhere"
+        type="primary"
+        size="large"
+        :disabled="finishing"
+        @click="allAndDone"
+      >
+        ✓ {{ step.together }}, done
+      </el-button>
+      <el-button v-else type="primary" size="large" :disabled="busy" @click="finish">
+        ✓ Done
+      </el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
     </div>
     <div v-else class="stack">

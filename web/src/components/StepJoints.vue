@@ -30,6 +30,15 @@ const joint = computed(
 const places = computed(() =>
   picked.value.length ? picked.value : (joint.value?.bolts.map((one) => one.number) ?? []),
 )
+/** Where the job's values came from last: mostly one list for the whole car. */
+const usualSource = computed(
+  () =>
+    view.value?.joints
+      .flatMap((one) => one.bolts)
+      .map((one) => one.source)
+      .filter(Boolean)
+      .at(-1) ?? '',
+)
 const GOALS: Record<string, string> = {
   hand: 'by hand',
   snug: 'snug',
@@ -85,9 +94,17 @@ onMounted(() => void useGauges().load())
         :unloaded="(goals[joint.key] ?? 'torqued') !== 'torqued'"
         @done="picked = []"
       />
-      <details v-if="!goals[joint.key] || goals[joint.key] === 'torqued'">
+      <details
+        v-if="!goals[joint.key] || goals[joint.key] === 'torqued'"
+        :open="!joint.bolts.some((one) => one.source)"
+      >
         <summary class="soft">Thread, value and source</summary>
-        <JointPlaceForm :joint="joint" :places="places" @done="picked = []" />
+        <JointPlaceForm
+          :joint="joint"
+          :places="places"
+          :usual-source="usualSource"
+          @done="picked = []"
+        />
       </details>
     </template>
   </div>

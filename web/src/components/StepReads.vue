@@ -13,7 +13,7 @@ const fields = computed(() => new Map(store.sheet?.fields.map((one) => [one.key,
 const asked = computed(() =>
   props.step.reads.flatMap((read) => {
     const field = fields.value.get(read.key)
-    return field ? [{ read, field }] : []
+    return field ? [{ read, field: { ...field, required: read.required } }] : []
   }),
 )
 const counts = (read: StepReadView) => read.counted && !read.said

@@ -48,27 +48,31 @@ export function usePlan(): Plan {
   const plan = shallowRef<PlanView | null>(null)
   const changed = computed(() => JSON.stringify(brief.value) !== kept.value)
   let asked = 0
+  const draftKey = () => `brief ${store.path}`
 
   const load = () =>
     guarded(async () => {
       const found = await send<PlanOfJobView>('GET', `${store.path}/plan`)
       procedures.value = found.procedures
       plan.value = found.plan
-      brief.value = { ...EMPTY, ...found.brief }
-      kept.value = JSON.stringify(brief.value)
+      const stood = { ...EMPTY, ...found.brief }
+      kept.value = JSON.stringify(stood)
+      const draft = sessionStorage.getItem(draftKey())
+      brief.value = draft ? { ...EMPTY, ...(JSON.parse(draft) as Brief) } : stood
     })
 
-  async function tryOut(): Promise<void> {
+  async function tryOut(again = false): Promise<void> {
     const own = ++asked
     await new Promise((done) => setTimeout(done, PAUSE_MS))
-    if (own !== asked || !changed.value) return
+    if (own !== asked || !(changed.value || again)) return
     if (!brief.value.fittings.length) {
       plan.value = null
       return
     }
     await guarded(async () => {
       const found = await send<PlanView>('POST', `${store.path}/plan/try`, { brief: brief.value })
-      if (own === asked) plan.value = found
+      if (own === asked)
+        plan.value = { ...found, taken: !changed.value && !!store.job?.steps.length }
     })
   }
 
@@ -99,6 +103,7 @@ export function usePlan(): Plan {
     guarded(async () => {
       const body = { id: newId(), seen: store.version, brief: brief.value }
       store.take(await send<JobView>('POST', `${store.path}/plan`, body))
+      sessionStorage.removeItem(draftKey())
       await load()
     })
 
@@ -110,7 +115,16 @@ export function usePlan(): Plan {
       procedures.value = [...procedures.value.filter((one) => one.key !== key), saved]
     })
 
-  watch(brief, () => void tryOut())
+  /** What is chosen but not taken stays when the page is left. */
+  watch(brief, () => {
+    if (changed.value) sessionStorage.setItem(draftKey(), JSON.stringify(brief.value))
+    else sessionStorage.removeItem(draftKey())
+    void tryOut()
+  })
+  watch(
+    () => store.version,
+    () => void tryOut(true),
+  )
   onMounted(load)
   return { brief, procedures, plan, problem, busy, changed, add, remove, change, take, saveAs }
 }

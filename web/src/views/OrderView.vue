@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import KnownCard from '../components/KnownCard.vue'
 import FittingCard from '../components/FittingCard.vue'
 import PlanLists from '../components/PlanLists.vue'
 import PlanSteps from '../components/PlanSteps.vue'
@@ -97,6 +98,7 @@ function lift(both: boolean): void {
           </el-button>
           <p v-else class="go" role="status">✓ This is the job's plan.</p>
         </div>
+        <KnownCard :foreseen="plan.foreseen" />
         <p v-for="one in blocks" :key="one.message" class="notice stop">
           <span
             >✕ {{ one.message }} <span class="soft">{{ one.reason }}</span></span

@@ -142,7 +142,8 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
         />
         <PictureRow :subject="field.key" />
         <p v-if="finished" class="notice go" role="status">
-          ✓ The baseline is complete. Look it over on one sheet, then go on.
+          ✓ {{ after ? 'Everything is read again.' : 'The baseline is complete.' }} Look it over on
+          one sheet, then go on.
         </p>
         <div class="row moves">
           <el-button :disabled="place === 0" @click="go(-1)">← Back</el-button>
@@ -154,7 +155,7 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
           <kbd>Alt O</kbd> optional too
         </p>
       </section>
-      <p v-else class="card">Say first what axles the car has, in its record.</p>
+      <p v-else class="card">Nothing is asked for here: this plan moves nothing that is read.</p>
     </div>
   </div>
 </template>

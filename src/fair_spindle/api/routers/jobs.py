@@ -17,6 +17,7 @@ from fair_spindle.jobs import (
     book,
     checking,
     exchange,
+    finishing,
     history,
     importing,
     joints,
@@ -31,9 +32,10 @@ from fair_spindle.jobs import (
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.checking import ExplainedView
+from fair_spindle.jobs.finishing import FinishStep
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.importing import ImportView
-from fair_spindle.jobs.joints_models import JointsView, KeepJoint, LaidOutView
+from fair_spindle.jobs.joints_models import ChangePlaces, JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.learning import Decide, LessonsView
 from fair_spindle.jobs.models import EventCreate, JobCreate, JobLine, JobView, ReadRequest
 from fair_spindle.jobs.readings_file import ReadingsPreview
@@ -111,6 +113,13 @@ def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
     return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
+@router.post("/jobs/{job_id}/finish", status_code=201, response_model=JobView)
+def finish_step(db: Db, job_id: JobId, wanted: FinishStep) -> Response:
+    """Say that a step is done with all its fasteners."""
+    now = finishing.finish_step(db, job_id, wanted)
+    return shown(show_job(now, book.walk_of(db, now)), 201)
+
+
 @router.post("/jobs/{job_id}/understand")
 def understand(db: Db, job_id: JobId, wanted: ReadRequest) -> UnderstoodView:
     """Say how a field would be taken, without saving it."""
@@ -158,6 +167,13 @@ def see_joints(
     """Joints with their maps, and what comes next; what to set, with an adapter on the wrench."""
     adapter = Adapter(wrench_mm, adapter_mm, angle_deg) if wrench_mm and adapter_mm else None
     return shown(joints.see_joints(db, job_id, adapter))
+
+
+@router.post("/jobs/{job_id}/joints/change", status_code=201, response_model=JobView)
+def change_places(db: Db, job_id: JobId, wanted: ChangePlaces) -> Response:
+    """Change places of a joint in what was edited alone, and the other side with them where that is wanted."""
+    now = joints.change_places(db, job_id, wanted)
+    return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
 @router.post("/jobs/{job_id}/joints/keep", status_code=201)

@@ -457,6 +457,27 @@ def next_work(joint: Joint, state: JobState) -> NextWork:
     return NextWork(None, None)
 
 
+def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
+    """Places that may be brought in one go to what comes next: those short of it that are to be tightened alike.
+
+    In the joint's order; places with an angle or a lock to come go one by one there.
+    """
+    work = next_work(joint, state)
+    if work.number is None or work.to in ("angled", "locked"):
+        return () if work.number is None else (work.number,)
+    bolts = {one.number: one for one in joint.bolts}
+    spec = bolts[work.number].spec
+
+    def short(number: int) -> bool:
+        now = state_of(state, joint, number)
+        if work.to == "torqued":
+            return percent_reached(now) < work.percent and bolts[number].spec == spec
+        return now.stage is None or STAGES.index(now.stage) < STAGES.index(work.to or "hand")
+
+    ordered = (joint.bolts[place].number for place in order_of(joint))
+    return tuple(number for number in ordered if short(number))
+
+
 def order_of(joint: Joint) -> tuple[int, ...]:
     """Order of a joint's places, counted from 0.
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from fair_spindle.core.errors import InputError, NotAllowed, require
@@ -10,7 +12,7 @@ from fair_spindle.core.floor.bolt_needs import (
     find_joint,
 )
 from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.log import Bolt, BoltSpec, Drawn, Erased, Joint
+from fair_spindle.core.floor.log import Bolt, BoltSpec, Drawn, Erased, Joint, Typed
 from fair_spindle.core.floor.readings import read_part
 from fair_spindle.core.floor.state import JobState
 
@@ -133,6 +135,54 @@ def _spec_checked(spec: BoltSpec, where: str) -> None:
             0 < spec.stretch_mm <= 3, f"{where}.stretch_mm", "The stretch lies between 0 and 3 mm", spec.stretch_mm
         )
     require(spec.source.strip(), f"{where}.source", "Say where the value comes from", "nothing", kind=InputError)
+
+
+@dataclass(frozen=True)
+class Change:
+    """What is changed at places of a joint; what is None stays as it is at each of them."""
+
+    torque: Typed | None = None
+    source: str | None = None
+    note: str | None = None
+    head: str | None = None
+    hold: str | None = None
+    diameter_mm: float | None = None
+    pitch_mm: float | None = None
+    property_class: str | None = None
+    affirmed: bool | None = None
+
+    def both_sides(self) -> Change:
+        """What holds at the other side too; which way round a bolt stands does not."""
+        return replace(self, note=None)
+
+
+def changed_places(joint: Joint, places: Collection[int], change: Change) -> Joint:
+    """A joint with a change at some of its places, everything else as it was at each of them."""
+    return replace(joint, bolts=tuple(_changed(one, change) if one.number in places else one for one in joint.bolts))
+
+
+def _changed(bolt: Bolt, change: Change) -> Bolt:
+    own = {
+        name: told
+        for name in ("note", "head", "hold", "diameter_mm", "pitch_mm", "property_class")
+        if (told := getattr(change, name)) is not None
+    }
+    told = {"torque": change.torque, "source": change.source, "affirmed": change.affirmed}
+    of_spec = {name: value for name, value in told.items() if value is not None}
+    if change.torque and change.torque.text.strip() == "":
+        return replace(bolt, spec=None, **own)
+    spec = replace(bolt.spec or BoltSpec(), **of_spec) if of_spec else bolt.spec
+    return replace(bolt, spec=spec, **own)
+
+
+def other_side_of(joint: Joint, state: JobState) -> Joint | None:
+    """The same joint at the other side of the car, where there is one."""
+    if not joint.side:
+        return None
+    mine, theirs = (joint.side, "right" if joint.side == "left" else "left")
+    parts = [theirs if part == mine else part for part in joint.key.split(".")]
+    found = state.joints.get(".".join(parts))
+    return found if found and found.key != joint.key else None
 
 
 def permit_erased(act: Erased, state: JobState) -> Erased:

@@ -46,6 +46,8 @@ OTHER_HEIGHT = 0.6
 ANOTHER, MINUTES_ELSEWHERE, WORTH_READING = 30.0, 12, 0.8
 # How far up between its joints an upright's tie-rod joint sits where it was not measured.  Common practice.
 USUAL_ROD_SHARE, ROD_SHARE_OPEN = 0.2, 0.15
+# Bump steer that nobody read, where no height moves: it opens what a height read otherwise would bring.
+BUMP_STEER_UNKNOWN = to_core(6, "min_per_10mm")
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 
 
@@ -329,10 +331,12 @@ def _slopes(
     record: Readings, baseline: Mapping[str, Quantity], key: str, angles: tuple[float, float]
 ) -> Slopes | None:
     """A wheel by its slopes as read, where its points are not known."""
+    axle, side = key.split(".")
     slope = slope_read(record, baseline, key)
+    if slope is None and f"{key}.tie.lever" in record.quantities and not _new_height(record, axle, side)[0].value:
+        slope = Quantity(0.0, BUMP_STEER_UNKNOWN)
     if slope is None:
         return None
-    axle, side = key.split(".")
     gain = baseline.get(f"{key}.camber_slope", Quantity(0.0, CAMBER_GAIN_UNKNOWN))
     sign = 1 if side == "left" else -1
     effects, doubts = _effects(record, key, axle)

@@ -11,7 +11,7 @@ COUNT_HINT = "Whole turns and flats: 24, 23 4/6 or 23.5."
 
 
 def _length(name: str, label: str, low: float, high: float, hint: str = "") -> Field:
-    return Field(name, label, GROUP, methods=typed("length", "mm", low, high), half_width=0.5, hint=hint)
+    return Field(name, label, GROUP, methods=typed("length", "mm", low, high), half_width=0.3, hint=hint)
 
 
 def _count(name: str, label: str) -> Field:

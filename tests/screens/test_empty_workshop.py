@@ -1,0 +1,93 @@
+"""From an empty workshop and a car with nothing but a name to a signed record, without an override, by whole jobs."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import expect
+from worker import Worker
+
+pytestmark = pytest.mark.screen
+PHONE = {"width": 390, "height": 844}
+
+
+def told(tuner, path):
+    job = tuner.page.url.split("/job/")[1].split("/")[0]
+    return json.loads(
+        tuner.page.evaluate("(path) => fetch(path).then((one) => one.text())", f"/api/jobs/{job}{path}")
+    )
+
+
+def fits_the_width(page):
+    assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+
+
+def test_a_tie_rod_end_by_counted_turns_in_at_most_sixty_touches(tuner):
+    page = tuner.page
+    page.set_viewport_size(PHONE)
+    worker = Worker(tuner)
+    worker.start("Sample Wagon", "Tie-rod end or rack boot: front", sides=[("Tie-rod end", "Right")])
+    known = page.get_by_role("region", name="What will be known")
+    expect(known).to_contain_text("until both ends and the thread are measured with a caliper (2 min)")
+    known.get_by_text("Tell it here").first.click()
+    for label, text in (("Thread pitch", "1.5"), ("Old end", "84"), ("New end", "87.5")):
+        field = known.get_by_label(re.compile(f"^front left {label}[^:]*$")).first
+        field.fill(text)
+        field.press("Enter")
+        tuner.saved()
+    expect(known).to_contain_text("told when the old one is counted off")
+    fits_the_width(page)
+    worker.counts |= {"Turns on": "26 2/6"}
+    worker.values = {"castle nut": "35", "Wheel nuts": "105", "jam nut": "52"}
+    tuner.tab("Floor")
+    worker.until("Turn the end on")
+    expect(worker.card()).to_contain_text("Put on 26 turns 2 flats ±")
+    expect(worker.card()).to_contain_text(
+        "it is 3.5 mm longer. The 24 turns that came off would leave the rod 3.5 mm"
+    )
+    fits_the_width(page)
+    worker.to_the_end()
+    worker.sign()
+    assert worker.touches <= 60
+    view, record = told(tuner, ""), told(tuner, "/record")
+    assert view["overrides"] == []
+    assert record["turns"][0]["planned"] == "on 26 turns 2 flats"
+    assert record["turns"][0]["given"] == "off 24 turns, on 26 turns 2 flats"
+    toe = next(one for one in record["beside"] if one["label"] == "Front left toe")
+    assert (toe["before"][:3], toe["measured"][:3], toe["change"]) == ("6.0", "6.0", "+0.0 min")
+
+
+WHOLE = {
+    "lower arm": (["Lower arm, one bushing and one ball joint: front"], [("Loading for", "wheels")], []),
+    "dampers": (["Dampers: front", "Dampers: rear"], [("Loading for", "wheels")], []),
+    "brace": (["Under-body braces: add"], [], [("Bolts of the brace", "10")]),
+    "springs all round": (["Springs: front", "Springs: rear"], [("Loading for", "wheels")], []),
+}
+
+
+@pytest.mark.parametrize(("parts", "ways", "answers"), WHOLE.values(), ids=list(WHOLE))
+def test_a_whole_job_without_a_record_of_the_car(tuner, parts, ways, answers):
+    worker = Worker(tuner)
+    worker.start("Sample Wagon", *parts, ways=ways, answers=answers)
+    worker.to_the_end()
+    worker.sign()
+    view, joints = told(tuner, ""), told(tuner, "/joints")["joints"]
+    assert view["overrides"] == []
+    assert {step["state"] for step in view["steps"]} == {"done"}
+    rubber = [bolt for joint in joints if joint["waits_for_load"] for bolt in joint["bolts"]]
+    assert all("settled on its wheels" in bolt["said"] for bolt in rubber)
+    if answers:
+        assert len(next(joint for joint in joints if joint["label"].startswith("Brace"))["bolts"]) == 10
+
+
+def test_springs_arms_bar_and_tie_rod_ends_of_both_axles_in_one_job(tuner):
+    worker = Worker(tuner)
+    parts = [
+        "Springs: front", "Springs: rear", "Lower arm, one bushing and one ball joint: front",
+        "Sway bar with adjustable links: front", "Sway bar with adjustable links: rear",
+        "Tie-rod end or rack boot: front",
+    ]  # fmt: skip
+    worker.start("Sample Wagon", *parts, ways=[("Loading for", "wheels")])
+    worker.to_the_end()
+    worker.sign()
+    assert told(tuner, "")["overrides"] == []

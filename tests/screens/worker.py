@@ -1,0 +1,163 @@
+"""What somebody does who follows a plan on the screen to its end, and how often the screen is touched for it."""
+
+import re
+
+from playwright.sync_api import expect
+
+COUNT_TOUCHES = """
+addEventListener('click', (e) => e.isTrusted && e.detail && bump(), true)
+addEventListener('change', (e) => e.target.matches('input:not([type=checkbox]):not([type=radio])') && bump(), true)
+const bump = () => sessionStorage.setItem('touches', String(Number(sessionStorage.getItem('touches') ?? 0) + 1))
+"""
+WALKED = {"Ride height": "360", "Toe": "6'", "Camber": "-0.6", "Caster": "4"}
+
+
+class Worker:
+    """Follows the plan of a new job: moves the car, reads what is asked, brings every bolt, says done."""
+
+    def __init__(self, tuner, counts=None):
+        self.tuner, self.page = tuner, tuner.page
+        self.counts = counts or {"Turns off": "24", "Turns on": "24"}
+        self.values = {}
+        self.page.add_init_script(COUNT_TOUCHES)
+        self.page.reload()
+
+    @property
+    def touches(self):
+        return int(self.page.evaluate("sessionStorage.getItem('touches') ?? 0"))
+
+    def start(self, car, *parts, ways=(), answers=(), sides=()):
+        """A job on a new car; parts by the words on their buttons, questions and schools by their labels."""
+        page = self.page
+        self.tuner.field("Car").fill(car)
+        self.tuner.press("Start the job")
+        for part in parts:
+            page.get_by_role("button", name=part, exact=True).click()
+            expect(page.get_by_role("button", name=part, exact=True)).to_be_disabled()
+        for label, value in (*answers, *ways):
+            page.get_by_label(re.compile(f"^{label}")).first.select_option(value)
+        for part, side in sides:
+            page.get_by_role("article", name=part).get_by_role("button", name=side).click()
+        with page.expect_response(lambda answer: answer.url.endswith("/plan") and answer.request.method == "POST"):
+            self.tuner.press("Take this plan")
+        expect(page.get_by_text("This is the job's plan.")).to_be_visible()
+
+    @property
+    def title(self):
+        return self.page.get_by_role("heading", level=2).first.inner_text()
+
+    def card(self):
+        return self.page.get_by_role("article").filter(has_text=re.compile(r"Step \d+ of")).first
+
+    def place(self):
+        """Number of the step that stands first, and of all."""
+        found = re.search(r"Step (\d+) of (\d+)", self.card().inner_text())
+        return int(found[1]), int(found[2])
+
+    def until(self, words):
+        while words not in self.title:
+            self.step()
+
+    def to_the_end(self):
+        self.tuner.tab("Floor")
+        at, total = self.place()
+        while at < total:
+            self.step()
+            at, total = self.place()
+        self.card().get_by_role("button", name="✓ Done").click()
+        expect(self.card()).to_contain_text("✓ done")
+
+    def sign(self, name="A. Tester"):
+        self.tuner.tab("Record")
+        self.tuner.field("Your name").fill(name)
+        self.page.get_by_role("button", name=re.compile("^Sign")).click()
+        expect(self.page.get_by_text("The log is as it was signed.")).to_be_visible()
+
+    def step(self):
+        """Do the step that stands first."""
+        title, card = self.title, self.card()
+        if card.get_by_label("Move the car").count():
+            card.locator("button.wanted").click()
+        else:
+            if card.get_by_role("region", name="Read at this step").count():
+                self.read_own(card)
+            if card.get_by_text("still to be read").count():
+                self.walk(card)
+            finish = card.get_by_role("button", name=re.compile("^✓ .*[dD]one$"))
+            if card.get_by_role("group", name="Fasteners of this step").count() and "," not in finish.inner_text():
+                self.bring(card)
+            card.get_by_role("button", name=re.compile("^✓ .*[dD]one$")).click()
+        expect(self.page.get_by_role("heading", level=2).first).not_to_have_text(title)
+
+    def read_own(self, card):
+        for label, text in self.counts.items():
+            field = card.get_by_label(label, exact=True)
+            if field.count():
+                field.fill(text)
+                field.press("Enter")
+                self.tuner.saved()
+
+    def walk(self, card):
+        """Everything the walk asks, one thing after the other."""
+        left = card.get_by_role("status").filter(has_text=re.compile("still to read"))
+        while left.count():
+            asked, before = card.locator("section.ask"), left.inner_text()
+            heading = asked.get_by_role("heading", level=3).inner_text()
+            if asked.locator("input[inputmode], input.figure, input[type=text]").count():
+                what = next(text for name, text in WALKED.items() if name in heading)
+                way = asked.get_by_label(re.compile("how it is measured"))
+                if "Caster" in heading:
+                    way.select_option("angle")
+                field = asked.get_by_role("textbox").first
+                field.fill(what)
+                field.press("Enter")
+                if "Ride height" in heading:
+                    expect(asked.get_by_text("reading 2 of 3")).to_be_visible()
+                    field.press("Enter")
+            else:
+                asked.get_by_role("button", name="Straight").click()
+            expect(card.get_by_text(before, exact=True)).to_have_count(0)
+
+    def bring(self, card):
+        """Every joint of a step to where the step wants it; as specified where it is, by feel where nobody told."""
+        work = card.get_by_role("region", name="Work on it")
+        joints = card.get_by_role("group", name="Fasteners of this step").get_by_role("button")
+        expect(joints.first).to_be_visible()
+        for joint in joints.all():
+            if "✓" not in joint.inner_text() and joint.get_attribute("aria-pressed") != "true":
+                joint.click()
+            for _ in range(60):
+                if "✓" in joint.inner_text():
+                    break
+                self.work_once(work, joint)
+            expect(joint).to_contain_text("✓")
+
+    def work_once(self, work, joint):
+        together = work.get_by_role("button", name=re.compile(r"^(As specified|All \d+ (by hand|snug))"))
+        value = next((value for words, value in self.values.items() if words in joint.inner_text()), None)
+        settle = work.get_by_role("button", name="Rolled and bounced: it is settled")
+        if settle.count():
+            button = settle
+        elif together.count():
+            button = together
+        elif work.get_by_role("button", name="Torqued", exact=True).count():
+            if value:
+                form = work.page.get_by_role("form", name="Change places")
+                form.get_by_label("Torque of the place", exact=True).fill(value)
+                if not form.get_by_label("Source").input_value():
+                    form.get_by_label("Source").fill("Sheet 4, invented")
+                button = form.get_by_role("button", name="Save the change")
+            else:
+                button = work.get_by_role("button", name="Torqued by feel: estimated for ever")
+                if not button.is_visible():
+                    work.get_by_text("No wrench fits").click()
+                work.get_by_label("By feel, because").fill("No value at hand for this sample car")
+        elif work.get_by_label("Degrees turned on").count():
+            if work.get_by_role("button", name="Turned on by its angle").count():
+                work.get_by_label("Degrees turned on").fill("90")
+            button = work.get_by_role("button", name=re.compile("^(Locked|Turned on)"))
+        else:
+            button = work.get_by_role("button").first
+        with self.page.expect_response(lambda answer: answer.url.endswith("/joints")):
+            button.click()
+        self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
