@@ -8,6 +8,9 @@ import time
 import pytest
 from pypdf import PdfReader
 
+from fair_spindle.core.layouts import LAYOUTS
+from fair_spindle.formats.procedure_file import shipped
+
 BRIEF = {
     "fittings": [
         {"procedure": "lower_arm", "axle": "front"},
@@ -279,3 +282,27 @@ def test_the_plan_travels_in_the_job_file(client, job):
     other = content.replace(b"order-00001", b"order-00002")
     assert client.post("/api/jobs/import?apply=true", content=other).json()["applied"]
     assert client.get("/api/jobs/order-00002/job.json").content == other
+
+
+def _plans():
+    """Every procedure at every axle, in turn with every layout it is for, way of loading and of raising."""
+    ways = itertools.cycle([("corner", "both_ends"), ("wheels", "one_end"), ("corner", "one_end")])
+    for key, procedure in shipped().procedures.items():
+        for axle in procedure.axles or ("",):
+            fit = [one for one in (procedure.layouts or LAYOUTS) if not axle or axle in LAYOUTS[one].axles]
+            for layout in fit[:: max(1, len(fit) // 2)] if axle else [""]:
+                yield key, axle, layout, *next(ways)
+
+
+@pytest.mark.parametrize(("key", "axle", "layout", "load", "lift"), _plans())
+def test_every_plan_is_shown_on_every_page(client, key, axle, layout, load, lift):
+    layouts = {f"{axle}_layout": layout} if layout else {}
+    assert client.post("/api/cars", json={"id": "shown-car-1", "car": "Sample", **layouts}).status_code == 201
+    job = client.post("/api/jobs", json={"id": "shown-job-1", "car": "-", "car_id": "shown-car-1"}).json()
+    brief = {"fittings": [{"procedure": key, "axle": axle}], "schools": {"load": load}, "lift": lift}
+    brief["added"] = [{"key": "own.look", "title": "Look at it", "phase": 8}]
+    body = {"id": "shown-plan-1", "seen": job["version"], "brief": brief}
+    assert client.post("/api/jobs/shown-job-1/plan", json=body).status_code == 201
+    for page in ("", "/sheet", "/joints", "/turns", "/record", "/plan", "/stop", "/explained", "/clipboard.pdf"):
+        answer = client.get(f"/api/jobs/shown-job-1{page}")
+        assert answer.status_code == 200, page

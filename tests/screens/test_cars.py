@@ -86,7 +86,7 @@ def test_fasteners_are_listed_doubted_and_struck_off(tuner):
 
 def test_readings_come_in_from_a_file_with_a_preview(tuner, tmp_path):
     page = tuner.page
-    page.get_by_role("link", name="Tarvane Ossel").click()
+    page.get_by_role("link", name="Tarvane Ossel").last.click()
     tuner.tab("Baseline")
     rows = ['front.left.camber,,,-0.55,deg,"Level, bay 1"', 'front.left.camber,,,-0.60,deg,"Level, bay 1"']
     good = "\n".join(["reading,method,part,value,unit,gauge", *rows, "front.right.height,,,368,mm,"])
@@ -101,5 +101,5 @@ def test_readings_come_in_from_a_file_with_a_preview(tuner, tmp_path):
     expect(dialog).to_contain_text("−0.57° ± 0.12, 2 readings, spread 0.05°")
     tuner.press("Take all 2", dialog)
     expect(page.get_by_text("Last: 2 entries from a file of readings")).to_be_visible()
-    camber = page.locator(".field", has=page.get_by_label("Left Camber", exact=True))
+    camber = page.locator(".field", has=page.get_by_label("Front left Camber", exact=True))
     expect(camber).to_contain_text("with Level, bay 1")

@@ -25,7 +25,7 @@ def test_where_the_car_is_stays_in_sight_and_targets_are_large(floor):
     expect(page.get_by_label("Position of the car")).to_be_in_viewport()
     small = page.evaluate(
         """() => [...document.querySelectorAll('main button, main a, main input, main select')]
-        .filter((one) => one.offsetParent && one.type !== 'radio')
+        .filter((one) => one.offsetParent && !['radio', 'checkbox'].includes(one.type))
         .map((one) => [one.textContent.trim() || one.ariaLabel, one.getBoundingClientRect().height])
         .filter(([, height]) => height < 43.5)"""
     )

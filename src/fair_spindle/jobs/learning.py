@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -24,6 +23,7 @@ from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.car_facts import fitted_facts
 from fair_spindle.jobs.saying import say_input, say_input_name
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.writing import write_act
@@ -31,18 +31,6 @@ from fair_spindle.records.database import Database
 
 Decision = Literal["open", "taken", "refused"]
 NEW, LOADS = ".new_spring.", "car.loads"
-NOW_ON_THE_CAR = {
-    "new_spring.rate": "spring.rate",
-    "new_spring.free": "spring.free",
-    "new_spring.solid": "spring.solid",
-    "new_damper.gas": "damper.gas",
-    "new_damper.open": "damper.open",
-    "new_damper.closed": "damper.closed",
-    "new_damper.stop": "damper.stop",
-    "new_bar.hole": "bar.hole",
-    "new_bar.diameter": "bar.diameter",
-    "new_bar.bore": "bar.bore",
-}
 
 
 class Decide(Strict):
@@ -92,7 +80,7 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
         raise NotAllowed("There is nothing to learn yet: read heights or toe again after settling.")
     car, record = now.book.car_id, standing(database, now.book.car_id, car=True)
     version = record.version
-    fitted = _fitted(now, record)
+    fitted, _ = fitted_facts(now, record)
     if fitted:
         act = Filled(tuple(fitted), f"{now.book.title}, parts fitted", "part")
         version = write_act(database, car, f"{wanted.id[:58]}-parts", version, act, car=True).version
@@ -183,15 +171,4 @@ def _entries(found: Sequence[Learned], now: Standing, sheet: Sheet) -> list[Ente
                 plus_minus=Typed(f"{one.after_plus_minus / abs(UNITS[unit].factor):.3g}", unit),
             )
         )
-    return entries
-
-
-def _fitted(now: Standing, record: Standing) -> list[Entered]:
-    """What this job fitted is the car's own from now on."""
-    entries = []
-    for axle in ("front", "rear"):
-        for new, own in NOW_ON_THE_CAR.items():
-            taken = now.state.entries.get(f"{axle}.{new}")
-            if taken and f"{axle}.{own}" in record.sheet.fields:
-                entries.append(replace(taken.act, key=f"{axle}.{own}"))
     return entries

@@ -19,11 +19,12 @@ from fair_spindle.core.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.car_facts import fitted_facts
 from fair_spindle.jobs.checking import BesideView, beside_rows
 from fair_spindle.jobs.geometry import curve_of
 from fair_spindle.jobs.joints import recheck_lines, say_spec, say_state, say_thread, show_joint
 from fair_spindle.jobs.planning import fitted
-from fair_spindle.jobs.saying import say_set
+from fair_spindle.jobs.saying import say_field, say_numbers, say_set
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job
@@ -64,11 +65,22 @@ class RecordView(View):
     tightened: list[TightenedView]
     rechecks: list[str]
     cautions: list[str]
+    car_learns: list[str]
 
 
 def see_record(database: Database, job_id: str) -> RecordView:
-    """The record of a job."""
-    return _record(standing(database, job_id))
+    """The record of a job, and what its car will know from it once it is signed."""
+    now = standing(database, job_id)
+    return _record(now).model_copy(update={"car_learns": _car_learns(database, now)})
+
+
+def _car_learns(database: Database, now: Standing) -> list[str]:
+    if not now.book.car_id or now.state.signature:
+        return []
+    entries, joints = fitted_facts(now, standing(database, now.book.car_id, car=True))
+    told = [f"{say_field(one.key, now.sheet)}: {say_numbers(one) or one.choice}" for one in entries]
+    values = [f"{joint.label}: {say_spec(next(bolt.spec for bolt in joint.bolts if bolt.spec))}" for joint in joints]
+    return [*told, *values]
 
 
 def print_record(database: Database, job_id: str) -> bytes:
@@ -100,6 +112,7 @@ def _record(now: Standing) -> RecordView:
         tightened=[one for joint in now.state.joints.values() for one in _tightened(joint, now)],
         rechecks=recheck_lines(now),
         cautions=_cautions(now.template),
+        car_learns=[],
     )
 
 

@@ -40,6 +40,7 @@ from fair_spindle.core.sheet.shape import AXLES
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
+from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.saying import names_in, say_act, say_entry
 from fair_spindle.jobs.settings import measures_in
@@ -72,6 +73,9 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
         event = Event(key, len(log) + 1, now_utc(), accept(act, before))
         append(session, book_id, [event])
         after = before.then(event)
+        share_fact(session, row, event.act, event.at, after.sheet)
+        if isinstance(event.act, Signed):
+            keep_fitted(session, after, event.at)
         if car:
             row.title = describe_axles(after.state)
             session.add(row)

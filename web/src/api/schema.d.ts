@@ -5061,6 +5061,8 @@ export interface components {
         RecordView: {
             /** Beside */
             beside: components["schemas"]["BesideView"][];
+            /** Car Learns */
+            car_learns: string[];
             /** Cautions */
             cautions: string[];
             /** Fitted */

@@ -69,6 +69,14 @@ const { found: record, problem } = useJobPart<RecordView>('record')
         </tbody>
       </table>
     </div>
+    <details v-if="record.car_learns.length">
+      <summary class="soft">
+        What the car's record will know once this is signed, {{ record.car_learns.length }}
+      </summary>
+      <ul>
+        <li v-for="one in record.car_learns" :key="one">{{ one }}</li>
+      </ul>
+    </details>
     <p v-for="one in record.rechecks" :key="one">{{ one }}</p>
   </div>
 </template>

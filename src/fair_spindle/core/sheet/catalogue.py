@@ -16,6 +16,8 @@ from fair_spindle.core.sheet.threaded_ends import threaded_end_fields
 from fair_spindle.core.sheet.walk import baseline_fields, check_fields
 from fair_spindle.core.units import UNITS
 
+# What the car keeps of a threaded end.
+OF_THE_CAR = ("tie.pitch", "tie.end")
 READ_AT_WORK = "Read at work"
 
 
@@ -61,12 +63,17 @@ def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet
     if kind == "car":
         slopes = (one for one in baseline_fields(shape) if one.name == "bump_slope")
         learned = (replace(one, phase="car", group="Steering", settled=False) for one in slopes)
-        return sheet_of((*record, *learned))
+        known = {one.key for one in record}
+        ends = (one for one in _ends() if one.name in OF_THE_CAR and one.key not in known)
+        return sheet_of((*record, *learned, *(replace(one, phase="car", group="Steering") for one in ends)))
     parts = (*new_part_fields(shape), *job_fields(shape), *_ALWAYS)
-    ends = (one for axle in AXLES for side in SIDES for one in threaded_end_fields(axle, side))
-    fields = (*ends, *baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after())
+    fields = (*_ends(), *baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after())
     known = {one.key for one in fields}
     return sheet_of((*fields, *(reading_field(one) for one in reads if one.key not in known)))
+
+
+def _ends() -> Iterator[Field]:
+    return (one for axle in AXLES for side in SIDES for one in threaded_end_fields(axle, side))
 
 
 def reading_field(reading: Reading) -> Field:

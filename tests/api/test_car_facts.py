@@ -1,0 +1,111 @@
+"""Facts of the car are the car's wherever they are entered; what a job fitted becomes the car's when it is signed."""
+
+import itertools
+
+import pytest
+
+IDS = (f"facts-{n:05}" for n in itertools.count())
+
+
+def number(key, text, unit="mm"):
+    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
+
+
+@pytest.fixture
+def car(client):
+    body = {"id": "facts-car-01", "car": "Sample Wagon", "front_layout": "strut"}
+    assert client.post("/api/cars", json=body).status_code == 201
+    return "/api/cars/facts-car-01"
+
+
+def job_on(client, name, *fittings):
+    seen = client.post("/api/jobs", json={"id": name, "car": "-", "car_id": "facts-car-01"}).json()["version"]
+    brief = {"fittings": [{"procedure": one, "axle": "front"} for one in fittings]}
+    taken = client.post(f"/api/jobs/{name}/plan", json={"id": f"{name}-plan", "seen": seen, "brief": brief})
+    assert taken.status_code == 201
+    return f"/api/jobs/{name}"
+
+
+def write(client, path, act):
+    seen = client.get(f"{path}/version").json()["version"]
+    answer = client.post(f"{path}/events", json={"id": next(IDS), "seen": seen, "act": act})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def said(client, path, key):
+    entry = client.get(path).json()["entries"].get(key)
+    return entry and entry["said"]
+
+
+def test_a_fact_entered_in_a_job_is_the_car_s_and_its_open_jobs_but_no_reading_is(client, car):
+    first, second = job_on(client, "facts-job-1", "tie_rods"), job_on(client, "facts-job-2", "springs")
+    write(client, first, number("front.left.lower.length", "331"))
+    write(client, first, number("front.left.tie.turns_off", "24", "turn"))
+    assert said(client, car, "front.left.lower.length") == said(client, second, "front.left.lower.length") == "331 mm"
+    assert said(client, car, "front.left.tie.turns_off") is said(client, second, "front.left.tie.turns_off") is None
+    write(client, car, number("front.left.lower.length", "333"))
+    assert said(client, second, "front.left.lower.length") == "333 mm", "as the car is now"
+    assert said(client, first, "front.left.lower.length") == "331 mm", "its own reading stands"
+
+
+def test_what_a_job_fitted_and_its_values_are_the_car_s_once_it_is_signed(client, car):
+    path = job_on(client, "facts-job-3", "tie_rods")
+    write(client, path, number("front.left.new_end.length", "87.5"))
+    seen = client.get(f"{path}/version").json()["version"]
+    change = {"id": next(IDS), "seen": seen, "joint": "tie_rods.taper.front.left", "places": [1], "other_side": True}
+    change |= {"torque": {"text": "35", "unit": "nm"}, "source": "sheet 4", "note": "down"}
+    assert client.post(f"{path}/joints/change", json=change).status_code == 201
+    joints = {one["key"]: one["bolts"][0] for one in client.get(f"{path}/joints").json()["joints"]}
+    both = [joints[f"tie_rods.taper.front.{side}"] for side in ("left", "right")]
+    assert [one["spec"] for one in both] == ["35 N·m", "35 N·m"], "entered once for both sides"
+    assert [one["note"] for one in both] == ["down", ""], "which way round it stands is its own"
+    told = client.get(f"{path}/record").json()["car_learns"]
+    assert "Front left old end, thread mouth to stud centre: 87.5 mm" in told
+    assert "Tie-rod end castle nut, front right: 35 N·m" in told
+    write(client, path, {"kind": "entered", "key": "front.left.tie.adjust", "choice": "one_thread"})
+    write(client, path, {"kind": "signed", "name": "A. Tester"})
+    record = client.get(f"{car}").json()
+    kept = job_on(client, "facts-job-4", "tie_rods")
+    bolts = {one["key"]: one["bolts"][0]["spec"] for one in client.get(f"{kept}/joints").json()["joints"]}
+    assert bolts["tie_rods.taper.front.right"] == "35 N·m", "the next job begins with it"
+    assert record["version"] > 2
+
+
+def test_several_places_are_changed_in_what_was_edited_alone(client, car):
+    path = job_on(client, "facts-job-5", "springs")
+    joint = "springs.top.front.left"
+
+    def change(places, **more):
+        seen = client.get(f"{path}/version").json()["version"]
+        body = {"id": next(IDS), "seen": seen, "joint": joint, "places": places, **more}
+        assert client.post(f"{path}/joints/change", json=body).status_code == 201
+
+    for place, words in ((1, "mark outward"), (2, "mark rearward")):
+        change([place], note=words)
+    change([1, 2, 3], torque={"text": "24", "unit": "nm"}, source="sheet 4")
+    bolts = next(one for one in client.get(f"{path}/joints").json()["joints"] if one["key"] == joint)["bolts"]
+    assert [one["note"] for one in bolts] == ["mark outward", "mark rearward", ""]
+    assert {one["spec"] for one in bolts} == {"24 N·m"}
+
+
+def test_a_step_is_finished_with_all_its_fasteners_and_never_past_a_value_nobody_told(client, car):
+    path = job_on(client, "facts-job-6", "springs")
+    view = client.get(path).json()
+    together = {step["key"]: step["together"] for step in view["steps"]}
+    assert together["springs.in@front.left"] == "All by hand"
+    assert together["springs.torque_hanging@front.left"] == "", "no value is told yet"
+    body = {"id": next(IDS), "seen": view["version"], "step": "springs.torque_hanging@front.left"}
+    refused = client.post(f"{path}/finish", json=body)
+    assert refused.status_code == 409
+    for key in ("springs.top", "springs.unit"):
+        seen = client.get(f"{path}/version").json()["version"]
+        joint = f"{key}.front.left"
+        places = [one["number"] for one in next(
+            one for one in client.get(f"{path}/joints").json()["joints"] if one["key"] == joint
+        )["bolts"]]  # fmt: skip
+        change = {"id": next(IDS), "seen": seen, "joint": joint, "places": places, "source": "sheet 4"}
+        client.post(f"{path}/joints/change", json={**change, "torque": {"text": "24", "unit": "nm"}})
+    steps = {step["key"]: step["together"] for step in client.get(path).json()["steps"]}
+    assert steps["springs.torque_hanging@front.left"] == "As specified"
+    assert steps["springs.arm_torque@front.left"] == "", "rubber waits for its load, one by one"
