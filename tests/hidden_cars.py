@@ -12,15 +12,15 @@ from kinds import WHOLE_CAR
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
-from fair_spindle.core.floor.starting import loads_now
-from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.settled import with_heights, with_read_heights
-from fair_spindle.core.outlook.sitting import sit
-from fair_spindle.core.outlook.sprung_car import sprung_car
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned, Typed
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.starting import loads_now
+from fair_spindle.core.predict.aligned import align_car
+from fair_spindle.core.predict.ride_height import sit
+from fair_spindle.core.predict.settled import with_heights, with_read_heights
+from fair_spindle.core.predict.sprung_car import sprung_car
 
 DEGREE = np.pi / 180
 LINKS = {

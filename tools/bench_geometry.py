@@ -12,8 +12,8 @@ from scipy.spatial.transform import Rotation
 from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.axle_turns import realign_axle, toe_across
 from fair_spindle.core.kinematics import solve_poses
+from fair_spindle.core.monte_carlo import Doubtful, how_sure
 from fair_spindle.core.realign import TOLERANCES, Wanted, realign
-from fair_spindle.core.sureness import Doubtful, how_sure
 
 sys.path.insert(0, str(Path(__file__).parent.parent / "tests" / "published"))
 from test_geometry import TYPICAL, corner_of

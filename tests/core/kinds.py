@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from fair_spindle.core.floor.kinds import WORK
+from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.formats.job_kinds import kinds
 
 NAMES = ("height", "toe", "camber", "caster")

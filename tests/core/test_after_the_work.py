@@ -7,21 +7,21 @@ import numpy as np
 import pytest
 from kinds import OLD_STRUT, WHOLE_CAR
 
-from fair_spindle.core.after.beside import Beside, MovesToe, beside_wheel
-from fair_spindle.core.after.height_causes import explain_heights
-from fair_spindle.core.after.height_lessons import learn
-from fair_spindle.core.after.toe_causes import explain_toes
-from fair_spindle.core.after.toe_lessons import learn_toe
-from fair_spindle.core.after.toe_readings import ToeRead, ToeStory, occasions, toe_stories
-from fair_spindle.core.after.wanting import want_wheels
 from fair_spindle.core.corner import make_corner
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.log import Counted, Entered, Event, Turned, Typed, Undone
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.bump_steer import bump_steer
-from fair_spindle.core.outlook.height_model import model_of_wheels, sit_by_wheels
+from fair_spindle.core.joblog.log import Counted, Entered, Event, Turned, Typed, Undone
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.predict.aligned import align_car
+from fair_spindle.core.predict.bump_steer import bump_steer
+from fair_spindle.core.predict.height_model import model_of_wheels, sit_by_wheels
+from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_wheel
+from fair_spindle.core.review.corrections import want_wheels
+from fair_spindle.core.review.height_causes import explain_heights
+from fair_spindle.core.review.height_lessons import learn
+from fair_spindle.core.review.toe_causes import explain_toes
+from fair_spindle.core.review.toe_lessons import learn_toe
+from fair_spindle.core.review.toe_readings import ToeRead, ToeStory, occasions, toe_stories
 from fair_spindle.core.slopes import Slopes
 from fair_spindle.demo import workshop
 

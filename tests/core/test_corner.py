@@ -5,13 +5,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.threaded_ends import carry
+from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.heights import Spring, height_change
-from fair_spindle.core.outlook.height_model import LEFT_OUT, model_of_wheels, sit_by_wheels
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.threaded_ends import carry
+from fair_spindle.core.predict.height_model import LEFT_OUT, model_of_wheels, sit_by_wheels
 from fair_spindle.core.rubber import Arm, arm_angle, bushing_twist, clamp_window
-from fair_spindle.core.sheet.field import Sheet
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.threads import RodEnd, joint_to_stud, transfer_turns
 

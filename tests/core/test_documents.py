@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from fair_spindle.core.floor.log import ACTS
+from fair_spindle.core.joblog.log import ACTS
 from fair_spindle.core.units import UNITS
 from fair_spindle.demo import following
 
@@ -33,7 +33,11 @@ def test_architecture_names_the_rooms_there_are():
             continue
         assert room.name.removesuffix(".py") in text, room.name
     core = ROOT / "src" / "fair_spindle" / "core"
-    for file in (file for room in ("floor", "outlook", "after") for file in core.glob(f"{room}/[a-z]*.py")):
+    for file in (
+        file
+        for room in ("joblog", "predict", "review", "fields", "planning")
+        for file in core.glob(f"{room}/[a-z]*.py")
+    ):
         assert file.stem in text, file.stem
 
 

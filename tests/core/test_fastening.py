@@ -10,11 +10,9 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.errors import InputError, NotAllowed, OutOfRange
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
-from fair_spindle.core.floor.bolt_state import BoltState
-from fair_spindle.core.floor.deriving import derive, derive_on
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
+from fair_spindle.core.joblog.bolt_state import BoltState
+from fair_spindle.core.joblog.log import (
     Adapter,
     Bolt,
     BoltSpec,
@@ -31,14 +29,16 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.floor.replay import replay
-from fair_spindle.core.floor.rules import (
+from fair_spindle.core.joblog.reducer import derive, derive_on
+from fair_spindle.core.joblog.replay import replay
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.rules import (
     permit,
 )
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joint_patterns import places_of
-from fair_spindle.core.outlook.bolted import doubts_of, look_joints, swapped
-from fair_spindle.core.outlook.clamping import pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.predict.bolted import doubts_of, look_joints, swapped
+from fair_spindle.core.predict.clamping import pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.rubber import Arm, bushing_twist
 
 NM = Typed("100", "nm")

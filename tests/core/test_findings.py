@@ -8,8 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from sqlmodel import select
 
-from fair_spindle.core.floor.deriving import derive_on
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.log import (
     Clamp,
     Counted,
     Drawn,
@@ -28,11 +27,12 @@ from fair_spindle.core.floor.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.floor.plain import act_of, plain
+from fair_spindle.core.joblog.plain import act_of, plain
+from fair_spindle.core.joblog.reducer import derive_on
 from fair_spindle.demo import workshop
 from fair_spindle.demo.bench import GAUGES
 from fair_spindle.formats.acts import model_of
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import load_log
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow

@@ -7,8 +7,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, 
 from kinds import OLD_STRUT
 
 from fair_spindle.core.errors import NotAllowed, SpindleError
-from fair_spindle.core.floor.deriving import advance, derive, effective, opening
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.log import (
     Counted,
     Entered,
     Event,
@@ -20,8 +19,9 @@ from fair_spindle.core.floor.log import (
     Typed,
     Undone,
 )
-from fair_spindle.core.floor.replay import replay, undoing
-from fair_spindle.core.floor.rules import (
+from fair_spindle.core.joblog.reducer import advance, derive, effective, opening
+from fair_spindle.core.joblog.replay import replay, undoing
+from fair_spindle.core.joblog.rules import (
     permit,
 )
 

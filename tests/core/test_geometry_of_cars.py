@@ -12,18 +12,18 @@ from kinds import WHOLE_CAR
 
 from fair_spindle.core.adjuster import Adjuster, on
 from fair_spindle.core.axle_turns import realign_axle, toe_across
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.kinds import CAR
-from fair_spindle.core.floor.log import Entered, Event, Filled, Turned, Typed
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.aligned import align_car, align_rods, look_aligned, look_rods
-from fair_spindle.core.outlook.geometry import wheels_of
-from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.turning import plan_car
+from fair_spindle.core.joblog.kinds import CAR
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned, Typed
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.monte_carlo import Doubtful, how_sure
+from fair_spindle.core.predict.aligned import align_car, align_rods, look_aligned, look_rods
+from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.turning import plan_car
 from fair_spindle.core.realign import TOLERANCES, Wanted, angles_of, realign
 from fair_spindle.core.slopes import Slopes, angles_at
-from fair_spindle.core.sureness import Doubtful, how_sure
 from fair_spindle.core.threads import RodEnd, transfer_turns
 from fair_spindle.core.toe import toe_for_rod_change
 

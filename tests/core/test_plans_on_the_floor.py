@@ -12,18 +12,18 @@ from planner import LIBRARY, STRUT, Order
 from test_fastening import ARM
 
 from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.bolt_needs import next_work, waits_for_load
-from fair_spindle.core.floor.bolt_state import bolt_key
-from fair_spindle.core.floor.deriving import derive_on, opening
-from fair_spindle.core.floor.findings import look
-from fair_spindle.core.floor.hindrance import step_hindrance
-from fair_spindle.core.floor.kinds import WORK
-from fair_spindle.core.floor.log import BoltSpec, Drawn, Event, Filled, HeightRead, Moved, Stepped, Typed, Worked
-from fair_spindle.core.floor.plan_now import MOVES, short_goals, template_now
-from fair_spindle.core.floor.replay import replay
-from fair_spindle.core.floor.rules import permit
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.bolt_needs import next_work, waits_for_load
+from fair_spindle.core.joblog.bolt_state import bolt_key
+from fair_spindle.core.joblog.findings import look
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import BoltSpec, Drawn, Event, Filled, HeightRead, Moved, Stepped, Typed, Worked
+from fair_spindle.core.joblog.plan_now import MOVES, short_goals, template_now
+from fair_spindle.core.joblog.reducer import derive_on, opening
+from fair_spindle.core.joblog.replay import replay
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.rules import permit
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.step_blockers import step_hindrance
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.jobs.planning import planned
 

@@ -6,24 +6,24 @@ import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 
-from fair_spindle.core.after.height_lessons import learn
 from fair_spindle.core.corner import make_corner
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.log import Entered, Event, Filled, Typed
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.starting import loads_now
+from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.heights import Spring, height_change
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Typed
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.kinematics import solve_poses
-from fair_spindle.core.outlook.bars import bars_of
-from fair_spindle.core.outlook.height_model import model_of_car
-from fair_spindle.core.outlook.limits import steering_damper, wheel_travels
-from fair_spindle.core.outlook.motion_ratio import ratio_by_points
-from fair_spindle.core.outlook.perching import bench_places, correct_perches
-from fair_spindle.core.outlook.settled import heights_after, look_settled, with_heights
-from fair_spindle.core.outlook.sitting import sit
-from fair_spindle.core.outlook.sprung_car import sprung_car
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.predict.bars import bars_of
+from fair_spindle.core.predict.height_model import model_of_car
+from fair_spindle.core.predict.limits import steering_damper, wheel_travels
+from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.perching import bench_places, correct_perches
+from fair_spindle.core.predict.ride_height import sit
+from fair_spindle.core.predict.settled import heights_after, look_settled, with_heights
+from fair_spindle.core.predict.sprung_car import sprung_car
+from fair_spindle.core.review.height_lessons import learn
 
 UNITS = {
     "rate": "n_per_mm",

@@ -11,14 +11,14 @@ from test_after_the_work import MINUTE, SLOPE, TURN, after, job
 from test_sitting import choose, typed
 from test_sitting import job as springs_job
 
-from fair_spindle.core.after.wanting import want_links, want_rings, want_wheels
 from fair_spindle.core.car_heights import settle_car
-from fair_spindle.core.floor.log import Turned
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.outlook.aligned import align_car
-from fair_spindle.core.outlook.bars import bars_of
-from fair_spindle.core.outlook.perching import correct_perches
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.joblog.log import Turned
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.predict.aligned import align_car
+from fair_spindle.core.predict.bars import bars_of
+from fair_spindle.core.predict.perching import correct_perches
+from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
 from fair_spindle.core.sway_bar import preload
 
 SIDES = ("left", "right")

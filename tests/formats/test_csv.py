@@ -5,11 +5,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.log import Entered, Fastener, Gauge, Typed
-from fair_spindle.core.floor.readings import read_entry
+from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.shape import shape_of
+from fair_spindle.core.joblog.log import Entered, Fastener, Gauge, Typed
+from fair_spindle.core.joblog.readings import read_entry
 from fair_spindle.core.layouts import LAYOUTS
-from fair_spindle.core.sheet.catalogue import sheet_for
-from fair_spindle.core.sheet.shape import shape_of
 from fair_spindle.core.units import from_core, to_core, units_of
 from fair_spindle.formats.car_csv import read_fasteners, read_points, write_fasteners, write_points
 from fair_spindle.formats.csv_rows import read_rows, write_rows

@@ -6,12 +6,12 @@ from collections.abc import Iterator, Mapping
 from math import dist
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.floor.log import Act, Entered, Fastener, Listed, Typed
-from fair_spindle.core.floor.mirror import mirrored
-from fair_spindle.core.sheet.field import Field
+from fair_spindle.core.fields.field import Field
+from fair_spindle.core.joblog.log import Act, Entered, Fastener, Listed, Typed
+from fair_spindle.core.joblog.mirror import mirrored
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.joints import joints
-from fair_spindle.jobs.garage import CarCreate, PartCreate, add_car, shelve_part
+from fair_spindle.jobs.cars import CarCreate, PartCreate, add_car, shelve_part
 from fair_spindle.records.database import Database
 
 _SHEET = "Brannock workshop sheet 7 (invented for the demo)"

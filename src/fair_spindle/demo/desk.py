@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.floor.log import Act, Event
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.log import Act, Event
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.jobs.append import accept
 from fair_spindle.jobs.book import now_utc, standing
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import accept
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import append
 from fair_spindle.records.database import Database
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.log import (
     Entered,
     Gauge,
     Typed,

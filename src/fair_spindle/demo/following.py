@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
-from fair_spindle.core.floor.asking import choices_now
-from fair_spindle.core.floor.bolt_needs import needed_stages, next_work
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.bolt_needs import needed_stages, next_work
+from fair_spindle.core.joblog.log import (
     BoltSpec,
     Drawn,
     Entered,
@@ -19,7 +18,8 @@ from fair_spindle.core.floor.log import (
     Typed,
     Worked,
 )
-from fair_spindle.core.floor.plan_now import MOVES, short_goals
+from fair_spindle.core.joblog.plan_now import MOVES, short_goals
+from fair_spindle.core.joblog.required_fields import choices_now
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief
 from fair_spindle.core.planning.template import JointGoal, Step

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from fair_spindle.core.floor.log import Bolt, BoltSpec, Drawn, Joint, Typed
+from fair_spindle.core.joblog.log import Bolt, BoltSpec, Drawn, Joint, Typed
 from fair_spindle.core.joint_patterns import places_of
 
 _SHEET = "Brannock workshop sheet 7 (invented for the demo)"

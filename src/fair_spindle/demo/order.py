@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fair_spindle.core.floor.asking import choices_now
-from fair_spindle.core.floor.log import Act, Moved, Noted, Settled, Stepped, Stopped, Worked
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.log import Act, Moved, Noted, Settled, Stepped, Stopped, Worked
+from fair_spindle.core.joblog.required_fields import choices_now
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Compared, Fitting
 from fair_spindle.demo.desk import Desk

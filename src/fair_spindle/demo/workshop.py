@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.floor.log import (
+from fair_spindle.core.joblog.log import (
     Act,
     Entered,
     HeightRead,

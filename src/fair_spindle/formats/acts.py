@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Union, get_args, get_origin, g
 from pydantic import AfterValidator, BaseModel, ConfigDict, create_model
 from pydantic import Field as ModelField
 
-from fair_spindle.core.floor.log import ACTS
+from fair_spindle.core.joblog.log import ACTS
 
 LONGEST_LIST = 1000
 

@@ -7,9 +7,9 @@ from collections.abc import Iterable, Mapping
 from pydantic import ValidationError
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.log import Entered, Fastener, Typed
-from fair_spindle.core.floor.readings import read_part
-from fair_spindle.core.sheet.field import Sheet
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.joblog.log import Entered, Fastener, Typed
+from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.units import from_core, units_of
 from fair_spindle.formats.acts import model_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows

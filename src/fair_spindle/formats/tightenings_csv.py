@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from fair_spindle.core.floor.deriving import effective
-from fair_spindle.core.floor.log import BoltSpec, Event, Tightened, Typed, Worked
-from fair_spindle.core.floor.old_acts import of_places
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.log import BoltSpec, Event, Tightened, Typed, Worked
+from fair_spindle.core.joblog.old_acts import of_places
+from fair_spindle.core.joblog.reducer import effective
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.formats.csv_rows import write_rows
 
 COLUMNS = (

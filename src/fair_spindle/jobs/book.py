@@ -9,19 +9,19 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.errors import Conflict, SpindleError
-from fair_spindle.core.floor.asking import is_asked, shape_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.kinds import CAR, WORK
-from fair_spindle.core.floor.log import Act, Drawn, Event, Filled
-from fair_spindle.core.floor.starting import from_record, last_baseline
-from fair_spindle.core.sheet.field import Phase
-from fair_spindle.core.sheet.walk import order_walk
+from fair_spindle.core.fields.field import Phase
+from fair_spindle.core.fields.walk import order_walk
+from fair_spindle.core.joblog.kinds import CAR, WORK
+from fair_spindle.core.joblog.log import Act, Drawn, Event, Filled
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import is_asked, shape_now
+from fair_spindle.core.joblog.starting import from_record, last_baseline
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
-from fair_spindle.jobs.kept import stand
 from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import measures_in, walk_order
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
 from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_lines, load_log, log_length
 from fair_spindle.records.database import Database

@@ -6,7 +6,7 @@ from typing import Annotated, Generic, Literal, TypeVar
 
 from pydantic import BaseModel, ConfigDict, StringConstraints
 
-from fair_spindle.core.sheet.field import Phase
+from fair_spindle.core.fields.field import Phase
 from fair_spindle.formats.acts import Text
 
 Title = Annotated[Text, StringConstraints(min_length=1, max_length=120, pattern=r"\S")]

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 from typing import Any
 
-from fair_spindle.core.floor.asking import shape_now
-from fair_spindle.core.floor.findings import overdue, unsettled
-from fair_spindle.core.floor.log import Bolt, BoltSpec, Entered, Fastener, Typed
-from fair_spindle.core.floor.state import Taken
-from fair_spindle.core.outlook.bolted import doubts_of
-from fair_spindle.core.sheet.doubts import Doubt
-from fair_spindle.core.sheet.shape import AXLES
-from fair_spindle.core.sheet.walk import WALK_ROUND
+from fair_spindle.core.fields.doubts import Doubt
+from fair_spindle.core.fields.shape import AXLES
+from fair_spindle.core.fields.walk import WALK_ROUND
+from fair_spindle.core.joblog.findings import overdue, unsettled
+from fair_spindle.core.joblog.log import Bolt, BoltSpec, Entered, Fastener, Typed
+from fair_spindle.core.joblog.required_fields import shape_now
+from fair_spindle.core.joblog.state import Taken
+from fair_spindle.core.predict.bolted import doubts_of
 from fair_spindle.core.units import from_core
 from fair_spindle.jobs import book_models as m
-from fair_spindle.jobs.saying import names_in, say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 from fair_spindle.jobs.sheet import mark_of
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import names_in, say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 
 
 def show_car(now: Standing) -> m.CarView:

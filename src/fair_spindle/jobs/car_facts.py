@@ -9,14 +9,14 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.errors import SpindleError
-from fair_spindle.core.floor.kinds import CAR
-from fair_spindle.core.floor.log import Act, Drawn, Entered, Event, Filled, Joint
-from fair_spindle.core.floor.rules import permit
-from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.sheet.field import Sheet
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.joblog.kinds import CAR
+from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Joint
+from fair_spindle.core.joblog.rules import permit
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.jobs.book_models import FROM_RECORD
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import append, jobs_of, load_log
 from fair_spindle.records.tables import BookRow
 

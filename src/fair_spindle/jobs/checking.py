@@ -4,7 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from fair_spindle.core.after.beside import (
+from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.fields.shape import AXLES, CORNERS
+from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.planning.procedure import Brief, Fitting
+from fair_spindle.core.predict.aligned import align_rods
+from fair_spindle.core.predict.bars import bars_of
+from fair_spindle.core.predict.perching import correct_perches
+from fair_spindle.core.predict.settled import heights_after
+from fair_spindle.core.predict.step_words import say_flats
+from fair_spindle.core.review.before_and_after import (
     NAMES,
     Beside,
     MovesToe,
@@ -12,31 +24,19 @@ from fair_spindle.core.after.beside import (
     beside_sitting,
     beside_wheel,
 )
-from fair_spindle.core.after.height_causes import Explanation, explain_heights
-from fair_spindle.core.after.toe_causes import ToeExplanation, explain_toes
-from fair_spindle.core.after.wanting import Want, want_links, want_rings, want_wheels
-from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.aligned import align_rods
-from fair_spindle.core.outlook.bars import bars_of
-from fair_spindle.core.outlook.perching import correct_perches
-from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.outlook.step_words import say_flats
-from fair_spindle.core.planning.procedure import Brief, Fitting
-from fair_spindle.core.sheet.field import Sheet
-from fair_spindle.core.sheet.shape import AXLES, CORNERS
+from fair_spindle.core.review.corrections import Want, want_links, want_rings, want_wheels
+from fair_spindle.core.review.height_causes import Explanation, explain_heights
+from fair_spindle.core.review.toe_causes import ToeExplanation, explain_toes
 from fair_spindle.core.threads import FLAT
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.saying import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set
 from fair_spindle.records.database import Database
 
 KINDS_OF_WORK = ("toe", "ring", "arms", "link")

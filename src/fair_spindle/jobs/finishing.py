@@ -7,14 +7,14 @@ from typing import Annotated
 from pydantic import Field
 
 from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.hindrance import step_hindrance
-from fair_spindle.core.floor.log import Act, Stepped
-from fair_spindle.core.floor.together import acts_together, together
+from fair_spindle.core.joblog.log import Act, Stepped
+from fair_spindle.core.joblog.step_blockers import step_hindrance
+from fair_spindle.core.joblog.together import acts_together, together
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.database import Database
 
 

@@ -12,14 +12,16 @@ import numpy as np
 from fair_spindle.core.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.corner import Array, Corner
 from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.floor.asking import readings_now
-from fair_spindle.core.floor.deriving import derive
-from fair_spindle.core.floor.kinds import WORK
-from fair_spindle.core.floor.log import Entered
-from fair_spindle.core.floor.readings import Quantity, read_all
-from fair_spindle.core.floor.starting import last_baseline
-from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.outlook.geometry import (
+from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.shape import shape_of
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.readings import Quantity, read_all
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.starting import last_baseline
+from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.predict.geometry import (
     ANOTHER,
     MINUTES_ELSEWHERE,
     AxleGeometry,
@@ -28,10 +30,8 @@ from fair_spindle.core.outlook.geometry import (
     wheels_of,
     worth_of_other_heights,
 )
-from fair_spindle.core.outlook.sides import sides_apart
-from fair_spindle.core.outlook.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
-from fair_spindle.core.sheet.catalogue import sheet_for
-from fair_spindle.core.sheet.shape import shape_of
+from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
 from fair_spindle.core.slopes import Geometry, angles_at
 from fair_spindle.core.solid_axle import move_axle
 from fair_spindle.core.toe import AxleToe, axle_toe
@@ -57,8 +57,8 @@ from fair_spindle.jobs.geometry_models import (
     WheelPlanView,
     WorthView,
 )
-from fair_spindle.jobs.saying import say_beyond, say_field, say_set, say_toe
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_beyond, say_field, say_set, say_toe
 from fair_spindle.records.books import jobs_of, load_log
 from fair_spindle.records.database import Database
 

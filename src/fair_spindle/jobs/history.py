@@ -6,16 +6,16 @@ from collections.abc import Iterator
 from math import degrees
 from uuid import uuid4
 
-from fair_spindle.core.after.history import Moment, differences, moments_of
 from fair_spindle.core.errors import NotFound
-from fair_spindle.core.floor.log import Act, Drawn, Event
-from fair_spindle.core.sheet.field import Field
+from fair_spindle.core.fields.field import Field
+from fair_spindle.core.joblog.log import Act, Drawn, Event
+from fair_spindle.core.review.history import Moment, differences, moments_of
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book import now_utc, see_job, standing, start_job
 from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.models import JobCreate, JobView
-from fair_spindle.jobs.saying import say_field, say_quantity
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_field, say_quantity
 from fair_spindle.records.books import append, jobs_of, load_log
 from fair_spindle.records.database import Database
 

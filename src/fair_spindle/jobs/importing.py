@@ -10,9 +10,9 @@ from uuid import uuid4
 from sqlmodel import Session, col, select
 
 from fair_spindle.core.errors import Conflict, InputError, SpindleError
-from fair_spindle.core.floor.kinds import CAR
-from fair_spindle.core.floor.log import Event, Signed
-from fair_spindle.core.floor.replay import replay
+from fair_spindle.core.joblog.kinds import CAR
+from fair_spindle.core.joblog.log import Event, Signed
+from fair_spindle.core.joblog.replay import replay
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.formats.job_zip import is_zip, read_job_zip

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints, model_validator
 
 from fair_spindle.core.errors import Conflict, OutOfRange
-from fair_spindle.core.floor.log import Gauge, Typed
+from fair_spindle.core.joblog.log import Gauge, Typed
 from fair_spindle.core.spelling import read_number
 from fair_spindle.core.units import UNITS
 from fair_spindle.formats.acts import Strict, Text

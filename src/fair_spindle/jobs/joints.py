@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 
 from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.bolt_needs import (
+from fair_spindle.core.joblog.bolt_needs import (
     SAID,
     alike_next,
     find_joint,
@@ -17,25 +17,25 @@ from fair_spindle.core.floor.bolt_needs import (
     to_set,
     waits_for_load,
 )
-from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.joint_maps import Change, changed_places, other_side_of
-from fair_spindle.core.floor.loading import height_gate
-from fair_spindle.core.floor.log import Adapter, Bolt, BoltSpec, Drawn, Joint, Typed
-from fair_spindle.core.floor.plain import build, plain
-from fair_spindle.core.floor.state import JobState
+from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
+from fair_spindle.core.joblog.joint_maps import Change, changed_places, other_side_of
+from fair_spindle.core.joblog.loading import height_gate
+from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Drawn, Joint, Typed
+from fair_spindle.core.joblog.plain import build, plain
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joint_patterns import Pattern, places_of
-from fair_spindle.core.outlook.bolted import doubts_of, strain_of, swapped
-from fair_spindle.core.outlook.clamping import Pivot, WoundUp, say_lift, say_twist
+from fair_spindle.core.predict.bolted import doubts_of, strain_of, swapped
+from fair_spindle.core.predict.clamping import Pivot, WoundUp, say_lift, say_twist
 from fair_spindle.core.tightening import ORDERS
 from fair_spindle.core.units import from_core
 from fair_spindle.formats.calendar_file import write_calendar
 from fair_spindle.jobs import joints_models as m
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import TypedView
 from fair_spindle.jobs.book_views import show_typed
-from fair_spindle.jobs.saying import say_typed
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_typed
 from fair_spindle.records.database import Database
 
 RECHECK_DAYS = 7

@@ -7,26 +7,26 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.after.height_lessons import Learned, learn
-from fair_spindle.core.after.toe_lessons import learn_toe, steered_within
-from fair_spindle.core.after.toe_readings import toe_stories
 from fair_spindle.core.errors import NotAllowed
-from fair_spindle.core.floor.deriving import effective
-from fair_spindle.core.floor.log import Entered, Filled, Noted, Typed
-from fair_spindle.core.floor.readings import Quantity
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.outlook.settled import heights_after
-from fair_spindle.core.sheet.field import Sheet
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.joblog.log import Entered, Filled, Noted, Typed
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.reducer import effective
+from fair_spindle.core.predict.settled import heights_after
+from fair_spindle.core.review.height_lessons import Learned, learn
+from fair_spindle.core.review.toe_lessons import learn_toe, steered_within
+from fair_spindle.core.review.toe_readings import toe_stories
 from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.car_facts import fitted_facts
-from fair_spindle.jobs.saying import say_input, say_input_name
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_input, say_input_name
 from fair_spindle.records.database import Database
 
 Decision = Literal["open", "taken", "refused"]

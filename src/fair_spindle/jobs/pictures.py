@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from fair_spindle.core.errors import NotFound
-from fair_spindle.core.floor.log import Attached
+from fair_spindle.core.joblog.log import Attached
 from fair_spindle.formats.pictures import media_of
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing, walk_of
 from fair_spindle.jobs.models import JobView
 from fair_spindle.jobs.views import show_job
-from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import keep_picture, load_picture, picture_folder
 

@@ -7,32 +7,32 @@ from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.errors import InputError, NotAllowed, SpindleError
-from fair_spindle.core.floor.asking import choices_now
-from fair_spindle.core.floor.going_back import consequences
-from fair_spindle.core.floor.log import Act, Event, Planned
-from fair_spindle.core.floor.loose_now import stands_now
-from fair_spindle.core.floor.plain import build
-from fair_spindle.core.floor.plan_now import MOVES
-from fair_spindle.core.floor.wording import position_words
-from fair_spindle.core.outlook.foreseen import Foreseen, foresee
+from fair_spindle.core.joblog.going_back import consequences
+from fair_spindle.core.joblog.log import Act, Event, Planned
+from fair_spindle.core.joblog.overnight import stands_now
+from fair_spindle.core.joblog.plain import build
+from fair_spindle.core.joblog.plan_now import MOVES
+from fair_spindle.core.joblog.required_fields import choices_now
+from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.planning.work_order import WorkOrder, measured_by, plan_work
+from fair_spindle.core.predict.foreseen import Foreseen, foresee
 from fair_spindle.formats.acts import Strict, model_of
 from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.formats.sheets_pdf import write_clipboard, write_stop_sheet
 from fair_spindle.jobs import planning_models as m
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import ChoiceView
 from fair_spindle.jobs.joints import show_joint
 from fair_spindle.jobs.procedures import library_of, save_own
 from fair_spindle.jobs.settings import workshop_schools
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.views import show_job
-from fair_spindle.jobs.writing import write_act
 from fair_spindle.records.database import Database
 
 

@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import replace
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.log import Entered, Filled, Gauge
-from fair_spindle.core.floor.readings import read_entry
+from fair_spindle.core.joblog.log import Entered, Filled, Gauge
+from fair_spindle.core.joblog.readings import read_entry
 from fair_spindle.formats.readings_csv import ReadLine, read_readings, write_readings
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.instruments import gauges_by_name
-from fair_spindle.jobs.saying import say_entry, say_field
-from fair_spindle.jobs.standing import Standing
-from fair_spindle.jobs.writing import write_act
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_entry, say_field
 from fair_spindle.records.database import Database
 
 

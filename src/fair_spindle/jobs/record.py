@@ -6,15 +6,15 @@ from collections.abc import Iterator
 from itertools import groupby
 
 from fair_spindle.core.adjuster import Adjuster
-from fair_spindle.core.floor.bolt_needs import is_final
-from fair_spindle.core.floor.bolt_state import BoltState, bolt_key
-from fair_spindle.core.floor.kinds import JobTemplate
-from fair_spindle.core.floor.log import Joint
-from fair_spindle.core.floor.threaded_ends import ENDS, carry, flats_at
-from fair_spindle.core.floor.wording import label_wheel, position_words
-from fair_spindle.core.outlook.aligned import align_rods
-from fair_spindle.core.outlook.step_words import say_flats
+from fair_spindle.core.joblog.bolt_needs import is_final
+from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import Joint
+from fair_spindle.core.joblog.threaded_ends import ENDS, carry, flats_at
+from fair_spindle.core.joblog.wording import label_wheel, position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.predict.aligned import align_rods
+from fair_spindle.core.predict.step_words import say_flats
 from fair_spindle.core.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
@@ -24,10 +24,10 @@ from fair_spindle.jobs.checking import BesideView, beside_rows
 from fair_spindle.jobs.geometry import curve_of
 from fair_spindle.jobs.joints import recheck_lines, say_spec, say_state, say_thread, show_joint
 from fair_spindle.jobs.planning import fitted
-from fair_spindle.jobs.saying import say_field, say_numbers, say_set
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.springs import see_sits
-from fair_spindle.jobs.standing import Standing
 from fair_spindle.jobs.views import show_job
+from fair_spindle.jobs.wording import say_field, say_numbers, say_set
 from fair_spindle.records.database import Database
 
 

@@ -7,24 +7,24 @@ from dataclasses import replace
 from math import degrees
 
 from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
-from fair_spindle.core.floor.asking import Readings
-from fair_spindle.core.floor.readings import Quantity
-from fair_spindle.core.floor.wording import label_wheel
-from fair_spindle.core.outlook.advice import becomes, how_to_be_surer
-from fair_spindle.core.outlook.bars import BarOfAxle, bars_of
-from fair_spindle.core.outlook.geometry import wheels_of
-from fair_spindle.core.outlook.limits import WheelTravel, steering_damper, wheel_travels
-from fair_spindle.core.outlook.perching import Bench, Correction, bench_places, correct_perches
-from fair_spindle.core.outlook.settled import heights_after, with_heights
-from fair_spindle.core.outlook.sitting import Sitting, doubts_of, sit
-from fair_spindle.core.outlook.sprung_car import sprung_car
-from fair_spindle.core.sheet.shape import CORNERS
+from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.predict.advice import becomes, how_to_be_surer
+from fair_spindle.core.predict.bars import BarOfAxle, bars_of
+from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.limits import WheelTravel, steering_damper, wheel_travels
+from fair_spindle.core.predict.perching import Bench, Correction, bench_places, correct_perches
+from fair_spindle.core.predict.ride_height import Sitting, doubts_of, sit
+from fair_spindle.core.predict.settled import heights_after, with_heights
+from fair_spindle.core.predict.sprung_car import sprung_car
 from fair_spindle.core.slopes import angles_at
 from fair_spindle.core.travel import Limit
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.saying import say_field, say_input, say_input_name, say_ring, say_toe
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import say_field, say_input, say_input_name, say_ring, say_toe
 from fair_spindle.records.database import Database
 
 

@@ -4,25 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from fair_spindle.core.floor.asking import missing_fields
-from fair_spindle.core.floor.deriving import effective
-from fair_spindle.core.floor.hindrance import step_hindrance
-from fair_spindle.core.floor.kinds import JobTemplate
-from fair_spindle.core.floor.log import Undone
-from fair_spindle.core.floor.plan_now import reopened
-from fair_spindle.core.floor.state import JobState
-from fair_spindle.core.floor.together import together
-from fair_spindle.core.floor.wording import position_words
-from fair_spindle.core.outlook.step_words import say_flats, say_step
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import Undone
+from fair_spindle.core.joblog.plan_now import reopened
+from fair_spindle.core.joblog.reducer import effective
+from fair_spindle.core.joblog.required_fields import missing_fields
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.step_blockers import step_hindrance
+from fair_spindle.core.joblog.together import together
+from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import Reading, Step
+from fair_spindle.core.predict.step_words import say_flats, say_step
 from fair_spindle.core.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels
-from fair_spindle.jobs.saying import names_in, say_act, say_entry
-from fair_spindle.jobs.standing import Standing
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import names_in, say_act, say_entry
 
 
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:

@@ -10,9 +10,9 @@ from sqlalchemy import ColumnElement, func, or_
 from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.errors import NotFound
-from fair_spindle.core.floor.kinds import CAR
-from fair_spindle.core.floor.log import Event
-from fair_spindle.core.floor.plain import act_of, plain
+from fair_spindle.core.joblog.kinds import CAR
+from fair_spindle.core.joblog.log import Event
+from fair_spindle.core.joblog.plain import act_of, plain
 from fair_spindle.records.tables import BookRow, EventRow
 
 

@@ -8,11 +8,11 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.core.floor.plain import act_of
-from fair_spindle.jobs import book, garage, geometry, history, writing
+from fair_spindle.core.joblog.plain import act_of
+from fair_spindle.jobs import append, book, cars, geometry, history
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
-from fair_spindle.jobs.garage import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
+from fair_spindle.jobs.cars import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
 from fair_spindle.jobs.geometry_models import GeometryView, TriedCar, WhatIf
 from fair_spindle.jobs.history import ComparedView, HistoryView
 from fair_spindle.jobs.models import EventCreate, ReadRequest
@@ -28,19 +28,19 @@ Table = Annotated[bytes, Body(media_type="text/csv")]
 @router.get("/cars")
 def list_cars(db: Db, limit: Limit = 200) -> list[CarLine]:
     """Cars last worked on, newest first."""
-    return garage.all_cars(db, limit)
+    return cars.all_cars(db, limit)
 
 
 @router.post("/cars", status_code=201, response_model=CarView)
 def add_car(db: Db, wanted: CarCreate) -> Response:
     """Add a car."""
-    return shown(garage.add_car(db, wanted), 201)
+    return shown(cars.add_car(db, wanted), 201)
 
 
 @router.get("/cars/{car_id}", response_model=CarView)
 def see_car(db: Db, car_id: CarId) -> Response:
     """Everything in a car's record."""
-    return shown(garage.see_car(db, car_id))
+    return shown(cars.see_car(db, car_id))
 
 
 @router.get("/cars/{car_id}/history", response_model=HistoryView)
@@ -76,13 +76,13 @@ def see_car_log(db: Db, car_id: CarId) -> list[LogLineView]:
 @router.post("/cars/{car_id}/events", status_code=201, response_model=CarView)
 def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
     """Add a line to the record's log."""
-    return shown(show_car(writing.write_event(db, car_id, wanted, car=True)), 201)
+    return shown(show_car(append.write_event(db, car_id, wanted, car=True)), 201)
 
 
 @router.post("/cars/{car_id}/understand")
 def understand_car(db: Db, car_id: CarId, wanted: ReadRequest) -> UnderstoodView:
     """Say how a field would be taken, without saving it."""
-    return writing.understand(book.standing(db, car_id, car=True), act_of(wanted.act.model_dump()))
+    return append.understand(book.standing(db, car_id, car=True), act_of(wanted.act.model_dump()))
 
 
 @router.get("/cars/{car_id}/geometry", response_model=GeometryView)
@@ -100,58 +100,58 @@ def try_out(db: Db, car_id: CarId, wanted: WhatIf) -> Response:
 @router.post("/cars/{car_id}/copy", status_code=201, response_model=CarView)
 def copy_car(db: Db, car_id: CarId, wanted: CarCopy) -> Response:
     """A new car with the same record."""
-    return shown(garage.copy_car(db, car_id, wanted), 201)
+    return shown(cars.copy_car(db, car_id, wanted), 201)
 
 
 @router.post("/cars/{car_id}/copy-side", status_code=201, response_model=CarView)
 def copy_side(db: Db, car_id: CarId, wanted: SideCopy) -> Response:
     """Copy one side's arms and points to the other."""
-    return shown(garage.copy_side(db, car_id, wanted), 201)
+    return shown(cars.copy_side(db, car_id, wanted), 201)
 
 
 @router.get("/parts")
 def list_parts(db: Db, limit: Limit = 200) -> list[ShelfPartView]:
     """Reusable parts by name."""
-    return garage.parts_on_shelf(db, limit)
+    return cars.parts_on_shelf(db, limit)
 
 
 @router.post("/parts", status_code=201)
 def shelve_part(db: Db, wanted: PartCreate) -> ShelfPartView:
     """Save a part of a car for use on others."""
-    return garage.shelve_part(db, wanted)
+    return cars.shelve_part(db, wanted)
 
 
 @router.delete("/parts/{part_id}", status_code=204)
 def remove_part(db: Db, part_id: Annotated[str, Path(pattern=r"^[0-9a-zA-Z-]{8,64}$")]) -> None:
     """Take a part off the shelf."""
-    garage.take_off_shelf(db, part_id)
+    cars.take_off_shelf(db, part_id)
 
 
 @router.post("/cars/{car_id}/fit-part", status_code=201, response_model=CarView)
 def fit_part(db: Db, car_id: CarId, wanted: PartFit) -> Response:
     """Fit a part from the shelf."""
-    return shown(garage.fit_part(db, car_id, wanted), 201)
+    return shown(cars.fit_part(db, car_id, wanted), 201)
 
 
 @router.get("/cars/{car_id}/points.csv", response_class=Response)
 def points_csv(db: Db, car_id: CarId) -> Response:
     """Points as CSV."""
-    return download(garage.points_csv(db, car_id), "text/csv; charset=utf-8", "points.csv")
+    return download(cars.points_csv(db, car_id), "text/csv; charset=utf-8", "points.csv")
 
 
 @router.post("/cars/{car_id}/points.csv", status_code=201, response_model=CarView)
 def read_points(db: Db, car_id: CarId, key: Key, seen: Seen, table: Table) -> Response:
     """Take points from CSV."""
-    return shown(garage.read_points(db, car_id, key, seen, table), 201)
+    return shown(cars.read_points(db, car_id, key, seen, table), 201)
 
 
 @router.get("/cars/{car_id}/fasteners.csv", response_class=Response)
 def fasteners_csv(db: Db, car_id: CarId) -> Response:
     """Fasteners as CSV."""
-    return download(garage.fasteners_csv(db, car_id), "text/csv; charset=utf-8", "fasteners.csv")
+    return download(cars.fasteners_csv(db, car_id), "text/csv; charset=utf-8", "fasteners.csv")
 
 
 @router.post("/cars/{car_id}/fasteners.csv", status_code=201, response_model=CarView)
 def read_fasteners(db: Db, car_id: CarId, key: Key, seen: Seen, table: Table) -> Response:
     """Take fasteners from CSV."""
-    return shown(garage.read_fasteners(db, car_id, key, seen, table), 201)
+    return shown(cars.read_fasteners(db, car_id, key, seen, table), 201)

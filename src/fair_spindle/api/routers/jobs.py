@@ -8,12 +8,13 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.core.floor.log import Adapter
-from fair_spindle.core.floor.plain import act_of
+from fair_spindle.core.joblog.log import Adapter
+from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.core.joint_patterns import Pattern
 from fair_spindle.formats.job_file import write_schema
 from fair_spindle.jobs import (
     aligning,
+    append,
     book,
     checking,
     exchange,
@@ -27,7 +28,6 @@ from fair_spindle.jobs import (
     record,
     sheet,
     springs,
-    writing,
 )
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
@@ -109,7 +109,7 @@ def see_log(db: Db, job_id: JobId) -> list[LogLineView]:
 @router.post("/jobs/{job_id}/events", status_code=201, response_model=JobView)
 def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
     """Add a line to a job's log."""
-    now = writing.write_event(db, job_id, wanted)
+    now = append.write_event(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
@@ -123,7 +123,7 @@ def finish_step(db: Db, job_id: JobId, wanted: FinishStep) -> Response:
 @router.post("/jobs/{job_id}/understand")
 def understand(db: Db, job_id: JobId, wanted: ReadRequest) -> UnderstoodView:
     """Say how a field would be taken, without saving it."""
-    return writing.understand(book.standing(db, job_id), act_of(wanted.act.model_dump()))
+    return append.understand(book.standing(db, job_id), act_of(wanted.act.model_dump()))
 
 
 @router.get("/jobs/{job_id}/turns", response_model=TurnsOfJobView)

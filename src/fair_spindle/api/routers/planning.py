@@ -8,7 +8,7 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.core.floor.plain import act_of
+from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import book, planning, procedures
 from fair_spindle.jobs.models import JobView, ReadRequest
 from fair_spindle.jobs.planning_models import (

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fair_spindle.core.errors import InputError
-from fair_spindle.core.floor.log import Remark
+from fair_spindle.core.joblog.log import Remark
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Compared, PartCheck
 from fair_spindle.core.spelling import read_number

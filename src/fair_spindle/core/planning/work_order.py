@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal, cast
 
 from fair_spindle.core.errors import NotFound
-from fair_spindle.core.floor.log import Bolt, Joint, Listing, Remark
+from fair_spindle.core.joblog.log import Bolt, Joint, Listing, Remark
 from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.planning.part_checks import judge_parts
 from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of

@@ -1,0 +1,75 @@
+"""Which car a sheet is made for: the choices that decide what else has to be asked."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fair_spindle.core.fields.field import Axle, FieldSide
+from fair_spindle.core.layouts import ArmKind, Layout, arms_of, find_layout
+
+AXLES: tuple[Axle, ...] = ("front", "rear")
+SIDES: tuple[FieldSide, ...] = ("left", "right")
+# The four wheels, in the one order that arrays of them have.
+CORNERS = tuple(f"{axle}.{side}" for axle in AXLES for side in SIDES)
+DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted", "new_spring.fit")
+
+
+@dataclass(frozen=True)
+class Shape:
+    """The choices that decide which fields a car has, by the fields' keys."""
+
+    choices: frozenset[tuple[str, str]] = frozenset()
+
+    def choice(self, key: str, otherwise: str = "") -> str:
+        """What was chosen in one field."""
+        return next((chosen for name, chosen in self.choices if name == key), otherwise)
+
+    def layout(self, axle: Axle) -> Layout | None:
+        """Layout of an axle, None while it is not known."""
+        key = self.choice(f"{axle}.layout")
+        return find_layout(key) if key else None
+
+    def arms(self, axle: Axle) -> tuple[ArmKind, ...]:
+        """Arms and links of an axle."""
+        layout = self.layout(axle)
+        return arms_of(layout, axle, self.choice(f"{axle}.linkage", "rack")) if layout else ()
+
+    def steering_axis(self, axle: Axle) -> bool:
+        """Whether caster can be read at this axle."""
+        layout = self.layout(axle)
+        return axle == "front" and layout is not None
+
+
+def shape_of(choices: Mapping[str, str]) -> Shape:
+    """Pick out of all choices made those that decide what else is asked.
+
+    Parameters
+    ----------
+    choices : mapping
+        Chosen words by field key. [-]
+
+    Returns
+    -------
+    Shape
+        The deciding ones.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Layout, steering linkage, way of adjusting each arm, kind of spring now and from now on,
+    whether a bar is fitted.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> shape_of({"front.layout": "strut", "front.steer": "ahead"}).choice("front.layout")
+    'strut'
+    """
+    return Shape(frozenset((key, word) for key, word in choices.items() if key.endswith(DECIDING)))

@@ -1,0 +1,514 @@
+"""What each place of a joint needs: its stages, its torque in every pass, its order, what comes next."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import radians
+
+from fair_spindle.core.errors import NotFound
+from fair_spindle.core.fields.field import Part
+from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
+from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Joint, WorkStage
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.rubber import BONDED_KINDS
+from fair_spindle.core.spelling import read_number
+from fair_spindle.core.tightening import ORDERS, set_with_adapter, tighten_order
+
+TORQUE = Part("torque", "Torque", "torque", "nm", 0.5, 1500)
+
+
+WITHIN = 0.05
+
+
+STAGES: tuple[WorkStage, ...] = ("loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked")
+
+
+SAID: dict[WorkStage, str] = {
+    "loose": "loose",
+    "hand": "started by hand",
+    "snug": "snug",
+    "torqued": "torqued",
+    "angled": "turned through its angle",
+    "locked": "locked",
+    "marked": "marked",
+    "rechecked": "checked again",
+}
+
+
+@dataclass(frozen=True)
+class Needed:
+    """What a place still has to go through: its stages in order, and the last that must be reached."""
+
+    stages: tuple[WorkStage, ...]
+    final: WorkStage
+
+
+def needed_stages(bolt: Bolt) -> Needed:
+    """The stages a place goes through, by its specification and its lock.
+
+    Parameters
+    ----------
+    bolt : Bolt
+        The place. [-]
+
+    Returns
+    -------
+    Needed
+        From loose to the paint mark; the final one before paint.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    An angle comes after the torque; a cotter pin, tab or jam nut locks at the end.  Paint and a check after the drive
+    are recorded, not required.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> needed_stages(Bolt(1, lock="cotter")).final
+    'locked'
+    >>> needed_stages(Bolt(1, spec=BoltSpec("torque_angle", angle_deg=90))).stages
+    ('loose', 'hand', 'snug', 'torqued', 'angled')
+    """
+    stages: tuple[WorkStage, ...] = ("loose", "hand", "snug", "torqued")
+    if bolt.spec and bolt.spec.way in ("torque_angle", "angle"):
+        stages = (*stages, "angled")
+    if bolt.lock:
+        stages = (*stages, "locked")
+    return Needed(stages, stages[-1])
+
+
+def is_final(bolt: Bolt, now: BoltState) -> bool:
+    """Whether a place is finished.
+
+    Parameters
+    ----------
+    bolt : Bolt
+        The place. [-]
+    now : BoltState
+        Where it stands. [-]
+
+    Returns
+    -------
+    bool
+        True from its final stage on.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`needed_stages`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> is_final(Bolt(1), BoltState("torqued"))
+    True
+    """
+    return now.stage is not None and STAGES.index(now.stage) >= STAGES.index(needed_stages(bolt).final)
+
+
+def waits_for_load(joint: Joint, state: JobState) -> bool:
+    """Whether a joint's final torque waits for load: bonded rubber, or rubber of unknown kind.
+
+    Parameters
+    ----------
+    joint : Joint
+        The joint. [-]
+    state : JobState
+        Holds what the car's record says of its bushing. [-]
+
+    Returns
+    -------
+    bool
+        True for a rubber pivot unless its bushing was said to turn freely.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Greased, spherical and rolling pivots may be tightened at any height.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> waits_for_load(Joint("a", "Arm", "rubber_pivot", (), bushing="greased_poly"), JobState())
+    False
+    """
+    told = state.entries.get(joint.told_by)
+    bushing = told.act.choice if told else joint.bushing
+    return joint.role == "rubber_pivot" and (not bushing or bushing in BONDED_KINDS)
+
+
+def find_joint(state: JobState, key: str) -> Joint:
+    """Look a joint up.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    key : str
+        Its key. [-]
+
+    Returns
+    -------
+    Joint
+        The joint.
+
+    Raises
+    ------
+    NotFound
+        No such joint.
+
+    Notes
+    -----
+    Of the job, or of the car's record.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> find_joint(JobState(joints={"a": Joint("a", "Arm", "clamp", ())}), "a").label
+    'Arm'
+    """
+    if key not in state.joints:
+        raise NotFound(f"There is no joint {key!r} here.", field="joint")
+    return state.joints[key]
+
+
+def state_of(state: JobState, joint: Joint, number: int) -> BoltState:
+    """Where a place of a joint stands.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    joint : Joint
+        The joint. [-]
+    number : int
+        The place. [-]
+
+    Returns
+    -------
+    BoltState
+        As found where it was never worked on.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Places are kept by joint and number.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> state_of(JobState(), Joint("a", "Arm", "clamp", ()), 1).stage is None
+    True
+    """
+    return state.bolts.get(bolt_key(joint.key, number), BoltState())
+
+
+def torque_range(spec: BoltSpec, percent: int = 100) -> tuple[float, float]:
+    """Lowest and highest torque a specification allows in a pass.
+
+    Parameters
+    ----------
+    spec : BoltSpec
+        As typed. [-]
+    percent : int, optional
+        Of the final torque. [%]
+
+    Returns
+    -------
+    tuple of float
+        Zeroes where it tells no torque. [N·mm]
+
+    Raises
+    ------
+    InputError
+        A text that is no torque.
+
+    Notes
+    -----
+    A single value may be missed by 5 %, the product's own default.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Typed
+    >>> torque_range(BoltSpec(torque=Typed("100", "nm")))
+    (95000.0, 105000.0)
+    """
+    if spec.torque is None:
+        return 0.0, 0.0
+    first = read_number(spec.torque.text, "torque", spec.torque.unit, "torque").value
+    share = percent / 100
+    if spec.torque_to is None:
+        return first * share * (1 - WITHIN), first * share * (1 + WITHIN)
+    last = read_number(spec.torque_to.text, "torque", spec.torque_to.unit, "torque_to").value
+    return first * share, last * share
+
+
+def target_torque(spec: BoltSpec, percent: int = 100) -> float:
+    """Torque to aim at in a pass.
+
+    Parameters
+    ----------
+    spec : BoltSpec
+        As typed. [-]
+    percent : int, optional
+        Of the final torque. [%]
+
+    Returns
+    -------
+    float
+        The value, or the middle of the range. [N·mm]
+
+    Raises
+    ------
+    InputError
+        A text that is no torque.
+
+    Notes
+    -----
+    As :func:`torque_range`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Typed
+    >>> target_torque(BoltSpec(torque=Typed("100", "nm"), torque_to=Typed("120", "nm")), 50)
+    55000.0
+    """
+    low, high = torque_range(spec, percent)
+    return (low + high) / 2
+
+
+def to_set(spec: BoltSpec, percent: int, adapter: Adapter | None) -> float | None:
+    """What to set on the wrench in a pass, with what is on it.
+
+    Parameters
+    ----------
+    spec : BoltSpec
+        As typed. [-]
+    percent : int
+        Of the final torque. [%]
+    adapter : Adapter, optional
+        On the wrench. [mm, deg]
+
+    Returns
+    -------
+    float or None
+        None where the specification tells no torque. [N·mm]
+
+    Raises
+    ------
+    OutOfRange
+        An adapter that cannot be.
+
+    Notes
+    -----
+    As :func:`fair_spindle.core.tightening.set_with_adapter`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Typed
+    >>> to_set(BoltSpec(torque=Typed("100", "nm")), 100, Adapter(400.0, 100.0))
+    80000.0
+    """
+    target = target_torque(spec, percent)
+    if not target:
+        return None
+    if adapter is None:
+        return target
+    return set_with_adapter(target, adapter.wrench_mm, adapter.adapter_mm, radians(adapter.angle_deg))
+
+
+def percent_reached(now: BoltState) -> int:
+    """How much of its final torque a place has had.
+
+    Parameters
+    ----------
+    now : BoltState
+        Where it stands. [-]
+
+    Returns
+    -------
+    int
+        100 from the final torque on. [%]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A pass before the last leaves a place snug.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> percent_reached(BoltState("snug", percent=40))
+    40
+    """
+    return 100 if now.stage and STAGES.index(now.stage) >= STAGES.index("torqued") else now.percent
+
+
+@dataclass(frozen=True)
+class NextWork:
+    """What comes next on a joint: the stage, the place, the pass; no place where the joint is finished."""
+
+    to: WorkStage | None
+    number: int | None
+    percent: int = 100
+
+
+def next_work(joint: Joint, state: JobState) -> NextWork:
+    """What is to be done next on a joint, in its order.
+
+    Parameters
+    ----------
+    joint : Joint
+        The joint. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    NextWork
+        Nothing where every place is final.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    All by hand, all snug, then pass after pass in the order of the joint, then angles, then locks.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> next_work(Joint("a", "Arm", "clamp", (Bolt(1), Bolt(2))), JobState()).to
+    'hand'
+    """
+    bolts = [joint.bolts[place] for place in order_of(joint)]
+    stages = {one.number: state_of(state, joint, one.number) for one in bolts}
+
+    def short(to: WorkStage) -> list[Bolt]:
+        return [
+            one
+            for one in bolts
+            if to in needed_stages(one).stages
+            and ((at := stages[one.number].stage) is None or STAGES.index(at) < STAGES.index(to))
+        ]
+
+    before: tuple[WorkStage, ...] = ("hand", "snug")
+    after: tuple[WorkStage, ...] = ("angled", "locked")
+    for to in before:
+        if left := short(to):
+            return NextWork(to, left[0].number)
+    for percent in joint.passes_pct:
+        for one in bolts:
+            if percent_reached(stages[one.number]) < percent:
+                return NextWork("torqued", one.number, percent)
+    for to in after:
+        if left := short(to):
+            return NextWork(to, left[0].number)
+    return NextWork(None, None)
+
+
+def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
+    """Places that may be brought in one go to what comes next: those short of it that are to be tightened alike.
+
+    In the joint's order; places with an angle or a lock to come go one by one there.
+    """
+    work = next_work(joint, state)
+    if work.number is None or work.to in ("angled", "locked"):
+        return () if work.number is None else (work.number,)
+    bolts = {one.number: one for one in joint.bolts}
+    spec = bolts[work.number].spec
+
+    def short(number: int) -> bool:
+        now = state_of(state, joint, number)
+        if work.to == "torqued":
+            return percent_reached(now) < work.percent and bolts[number].spec == spec
+        return now.stage is None or STAGES.index(now.stage) < STAGES.index(work.to or "hand")
+
+    ordered = (joint.bolts[place].number for place in order_of(joint))
+    return tuple(number for number in ordered if short(number))
+
+
+def order_of(joint: Joint) -> tuple[int, ...]:
+    """Order of a joint's places, counted from 0.
+
+    Parameters
+    ----------
+    joint : Joint
+        The joint. [-]
+
+    Returns
+    -------
+    tuple of int
+        As its rule has it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`fair_spindle.core.tightening.tighten_order`; places that were never drawn go by their numbers.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> order_of(Joint("a", "Arm", "clamp", (Bolt(2), Bolt(1))))
+    (1, 0)
+    """
+    places = [(one.x_mm, one.y_mm) for one in joint.bolts]
+    if len(set(places)) < len(places) or joint.order not in ORDERS:
+        return tuple(sorted(range(len(joint.bolts)), key=lambda place: joint.bolts[place].number))
+    return tighten_order(places, joint.order)

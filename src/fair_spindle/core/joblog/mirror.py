@@ -1,0 +1,94 @@
+"""What is entered at one side, as it stands at the other; and the entries of one part of the car."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+from fair_spindle.core.joblog.log import Entered, Typed
+
+
+def mirrored(entries: Iterable[Entered], side: str, to: str) -> tuple[Entered, ...]:
+    """Entries of one side as they would be made at the other.
+
+    Parameters
+    ----------
+    entries : iterable of Entered
+        Entries of a car's record. [-]
+    side, to : {"left", "right"}
+        From which side, and to which. [-]
+
+    Returns
+    -------
+    tuple of Entered
+        Those that belong to `side`, moved over; points change the sign of y.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    y points left: what lies at +y on the left lies at −y on the right.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> point = {axis: Typed("-12,5", "mm") for axis in "xyz"}
+    >>> over = mirrored([Entered("rear.left.point.arm_inner", "point", point)], "left", "right")[0]
+    >>> over.key, over.typed["x"].text, over.typed["y"].text
+    ('rear.right.point.arm_inner', '-12,5', '12,5')
+    """
+    return tuple(
+        replace(one, key=one.key.replace(f".{side}.", f".{to}."), typed=_typed(one))
+        for one in entries
+        if f".{side}." in one.key
+    )
+
+
+def _typed(one: Entered) -> dict[str, Typed]:
+    if one.method != "point" or "y" not in one.typed:
+        return one.typed
+    y = one.typed["y"]
+    text = y.text.strip()
+    turned = text[1:].strip() if text[:1] in ("-", "−") else f"-{text.removeprefix('+')}"
+    return {**one.typed, "y": replace(y, text=turned)}
+
+
+def below(entries: Iterable[Entered], prefix: str) -> tuple[Entered, ...]:
+    """Entries of one part, by their names below it.
+
+    Parameters
+    ----------
+    entries : iterable of Entered
+        Entries of a car's record. [-]
+    prefix : str
+        Where the part sits, for example ``"front.left.lower"``. [-]
+
+    Returns
+    -------
+    tuple of Entered
+        With keys below the prefix, for example ``"length"``.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The inverse puts a prefix before each key.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> [one.key for one in below([Entered("front.bar.length"), Entered("front.track")], "front.bar")]
+    ['length']
+    """
+    start = f"{prefix}."
+    return tuple(replace(one, key=one.key.removeprefix(start)) for one in entries if one.key.startswith(start))

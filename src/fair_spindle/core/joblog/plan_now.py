@@ -1,0 +1,230 @@
+"""The plan as it stands: its steps, what each still lacks, and what is open again when one is opened."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+from fair_spindle.core.joblog.bolt_needs import STAGES, is_final, state_of
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import Moved
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.planning.template import JointGoal, Step
+
+MOVES = ("raise.", "hang.", "carry.", "lower.")
+
+
+def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
+    """The kind of job with the steps that were planned.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobTemplate
+        The same where nothing was planned.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What the plan changes decides which pages it has; only axles it works on are measured.  A plan taken before 0.2
+    does not tell what is read: everything, as it was then.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> template_now(JobState(), WORK) is WORK
+    True
+    """
+    plan = state.plan
+    if plan is None:
+        return template
+    also = [
+        name for name, when in (("springs", {"height"}), ("turns", {"toe", "camber"})) if when & set(plan.changes)
+    ]
+    first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
+    axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or ("front", "rear")
+    measures = tuple(sorted({step.asks for step in plan.steps} & {"baseline", "check"}))
+    pages = (*template.pages[:first], *also, *template.pages[first:])
+    before_0_2 = (f"{axle}.{name}" for axle in axles for name in ("height", "toe", "camber", "caster"))
+    return replace(
+        template,
+        steps=plan.steps,
+        pages=tuple(page for page in pages if page != "check" or "check" in measures),
+        axles=axles,
+        measures=measures,
+        measured=frozenset(plan.measured or before_0_2),
+    )
+
+
+def short_goals(step: Step, state: JobState) -> tuple[JointGoal, ...]:
+    """Joints that have not reached the stage a step brings them to.
+
+    Parameters
+    ----------
+    step : Step
+        The step. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    tuple of JointGoal
+        Those with a place short of it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Torqued means final: with its angle, its pin or its lock.  A joint taken off the job lacks nothing.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> short_goals(Step("a", "A", "hanging", ""), JobState())
+    ()
+    """
+    return tuple(goal for goal in step.brings_joints if goal.joint in state.joints and short_places(goal, state))
+
+
+def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
+    """Numbers of a joint's places that have not reached a stage.
+
+    Parameters
+    ----------
+    goal : JointGoal
+        The joint and its stage. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    tuple of int
+        Empty where all have.
+
+    Raises
+    ------
+    KeyError
+        The joint is not drawn.
+
+    Notes
+    -----
+    As :func:`short_goals`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Bolt, Joint
+    >>> short_places(JointGoal("a", "hand"), JobState(joints={"a": Joint("a", "A", "clamp", (Bolt(1),))}))
+    (1,)
+    """
+    joint = state.joints[goal.joint]
+    found = []
+    for bolt in joint.bolts:
+        now = state_of(state, joint, bolt.number)
+        reached = now.stage is not None and STAGES.index(now.stage) >= STAGES.index(goal.to)
+        if not (reached and (goal.to != "torqued" or is_final(bolt, now))):
+            found.append(bolt.number)
+    return tuple(found)
+
+
+def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
+    """The step that a move of the car fulfils, where it is the next one.
+
+    Parameters
+    ----------
+    act : Moved
+        The move. [-]
+    state : JobState
+        What is true before it. [-]
+
+    Returns
+    -------
+    tuple of str
+        Its key, or nothing.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Moves are the plan's own steps; nobody has to say twice that the car was raised.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> moved_steps(Moved("hanging"), JobState())
+    ()
+    """
+    steps = state.plan.steps if state.plan else ()
+    step = next((one for one in steps if one.key not in state.steps), None)
+    if step is None or not step.key.startswith(MOVES):
+        return ()
+    corner = (step.corner, step.carried_axle) == (act.corner, act.axle)
+    return (step.key,) if step.where == act.to and (corner or not step.corner) else ()
+
+
+def reopened(state: JobState, template: JobTemplate, keys: Iterable[str]) -> frozenset[str]:
+    """Steps that are open again when some are opened: those, and all that were done resting on them.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        With the steps as planned. [-]
+    keys : iterable of str
+        The steps that are opened. [-]
+
+    Returns
+    -------
+    frozenset of str
+        Their keys; only steps that were done or skipped.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Rests on the plan's own edges; moves of the car rest on nothing.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> reopened(JobState(), WORK, ["raise"])
+    frozenset()
+    """
+    gone = set(keys)
+    for step in template.steps:
+        if gone & set(step.rests_on):
+            gone.add(step.key)
+    return frozenset(gone & set(state.steps))

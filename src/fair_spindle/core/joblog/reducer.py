@@ -1,0 +1,382 @@
+"""What is true now, derived from the log by folding its events in order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from functools import singledispatch
+
+from fair_spindle.core.joblog.bolt_needs import waits_for_load
+from fair_spindle.core.joblog.bolt_state import BoltState, after_work, bolt_key
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import (
+    Act,
+    Attached,
+    Cleared,
+    Counted,
+    Drawn,
+    Entered,
+    Erased,
+    Event,
+    Filled,
+    HeightRead,
+    Listed,
+    Moved,
+    Noted,
+    Planned,
+    Reopened,
+    Settled,
+    Signed,
+    Stepped,
+    Stopped,
+    Struck,
+    Turned,
+    Undone,
+    Worked,
+)
+from fair_spindle.core.joblog.old_acts import OLD, as_today
+from fair_spindle.core.joblog.plan_now import moved_steps, reopened, short_goals, template_now
+from fair_spindle.core.joblog.state import JobState, Override, Taken
+from fair_spindle.core.spelling import read_number
+
+
+def effective(events: Iterable[Event]) -> list[Event]:
+    """Events that still count: neither undone nor themselves an undoing.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The log in order. [-]
+
+    Returns
+    -------
+    list of Event
+        In order, without what was undone.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Undoing an undoing brings the first event back; the latest word counts.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> a = Event("a", 1, "", Moved("hanging"))
+    >>> effective([a, Event("b", 2, "", Undone("a"))])
+    []
+    """
+    log = list(events)
+    gone: set[str] = set()
+    for event in reversed(log):
+        if isinstance(event.act, Undone) and event.id not in gone:
+            gone.add(event.act.event)
+    return [event for event in log if event.id not in gone and not isinstance(event.act, Undone)]
+
+
+def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
+    """Fold a log into what is true now.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The whole log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        Derived state; overrides are kept even where their event was undone.
+
+    Raises
+    ------
+    NotFound
+        The log names a step or place the job does not have.
+
+    Notes
+    -----
+    A signature stands until the record is reopened; any move voids loaded heights
+    and the settling.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> derive([Event("a", 1, "", Moved("hanging"))], WORK).position
+    'hanging'
+    """
+    log = list(events)
+    state = opening(template)
+    for event in effective(log):
+        state = advance(state, event, template)
+    return replace(state, overrides=_overrides(log, state, template))
+
+
+def opening(template: JobTemplate) -> JobState:
+    """What is true before the first line of a log."""
+    state = JobState()
+    for act in template.opening:
+        state = _apply(act, state, Event("", 0, "", act), template)
+    return state
+
+
+def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> JobState:
+    """What is true after the last line of a log, from what was true before it.
+
+    Parameters
+    ----------
+    before : JobState
+        What followed from all lines but the last. [-]
+    log : sequence of Event
+        The whole log, at least one line. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        The same as :func:`derive` gives for the whole log.
+
+    Raises
+    ------
+    NotFound
+        The line names a step or group the job does not have.
+
+    Notes
+    -----
+    An undoing is derived from the beginning.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> derive_on(JobState(), [Event("a", 1, "", Moved("hanging"))], WORK).position
+    'hanging'
+    """
+    if isinstance(log[-1].act, Undone):
+        return derive(log, template)
+    state = advance(before, log[-1], template)
+    if not isinstance(log[-1].act, Worked | Drawn | OLD):
+        return state
+    return replace(state, overrides=_overrides(log, state, template))
+
+
+def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
+    """Take one more event into account.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true before it. [-]
+    event : Event
+        The next effective event; no undoing. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        What is true after it.
+
+    Raises
+    ------
+    NotFound
+        It names a step or place the job does not have.
+
+    Notes
+    -----
+    Overrides are collected by :func:`derive`, since undoing does not remove them.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> advance(JobState(), Event("a", 1, "", Moved("hanging")), WORK).position
+    'hanging'
+    """
+    for act in as_today(event.act, state, template):
+        state = _apply(act, state, event, template)
+    return state
+
+
+def _overrides(log: Iterable[Event], state: JobState, template: JobTemplate) -> tuple[Override, ...]:
+    """Overrides by their places in words; they stay, also when undone."""
+    found = []
+    for event in log:
+        for act in as_today(event.act, state, template):
+            if isinstance(act, Worked) and act.override:
+                label = state.joints[act.joint].label if act.joint in state.joints else act.joint
+                found.append(Override(tuple(f"{label}, place {n}" for n in act.places), act.override, event.at))
+    return tuple(found)
+
+
+@singledispatch
+def _apply(act: Act, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return state
+
+
+@_apply.register
+def _(act: Entered, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    taken = Taken(event, act, state.position, state.settled)
+    return replace(state, entries={**state.entries, act.key: taken})
+
+
+@_apply.register
+def _(act: Cleared, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, entries={key: taken for key, taken in state.entries.items() if key != act.key})
+
+
+@_apply.register
+def _(act: Filled, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    if act.purpose == "before":
+        return replace(state, before={entry.key: entry for entry in act.entries}, before_from=act.source)
+    taken = {entry.key: Taken(event, entry, state.position, state.settled, act.source) for entry in act.entries}
+    return replace(state, entries={**state.entries, **taken})
+
+
+@_apply.register
+def _(act: Settled, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, settled=True, settled_at=event.seq)
+
+
+@_apply.register
+def _(act: Attached, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, attached=(*state.attached, (event, act)))
+
+
+@_apply.register
+def _(act: Listed, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, fasteners={**state.fasteners, **{one.key: one for one in act.fasteners}})
+
+
+@_apply.register
+def _(act: Struck, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, fasteners={key: one for key, one in state.fasteners.items() if key != act.key})
+
+
+@_apply.register
+def _(act: Moved, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(
+        state,
+        steps={**state.steps, **{key: (event, Stepped(key)) for key in moved_steps(act, state)}},
+        position=act.to,
+        corner=act.corner,
+        carried_axle=act.axle,
+        settled=False,
+        loaded_heights={},
+        moved_at=event.seq,
+    )
+
+
+@_apply.register
+def _(act: Planned, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    before = {joint.key: joint for joint in state.plan.joints} if state.plan else {}
+    touched = {key.rpartition(":")[0] for key in state.bolts}
+    kept = {key: joint for key, joint in state.joints.items() if key in touched or before.get(key) != joint}
+    drawn = {joint.key: joint for joint in act.joints}
+    return replace(state, plan=act, joints={**drawn, **kept})
+
+
+@_apply.register
+def _(act: Stopped, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, stopped=(event, act))
+
+
+@_apply.register
+def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    template = template_now(state, template)
+    step = template.step(act.step)
+    if act.outcome == "reopened":
+        gone = reopened(state, template, [act.step])
+        return replace(state, steps={key: one for key, one in state.steps.items() if key not in gone})
+    steps = {**state.steps, act.step: (event, act)}
+    if act.outcome != "done":
+        return replace(state, steps=steps)
+    opened = {
+        key: BoltState("loose", seq=event.seq)
+        for joint in step.frees_joints
+        if joint in state.joints
+        for bolt in state.joints[joint].bolts
+        if (key := bolt_key(joint, bolt.number)) not in state.bolts
+    }
+    now = replace(state, steps=steps, bolts={**state.bolts, **opened})
+    return replace(now, settled=True, settled_at=event.seq) if step.asks == "settle" else now
+
+
+@_apply.register
+def _(act: Noted, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, notes=(*state.notes, (event, act)))
+
+
+@_apply.register
+def _(act: Counted, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, counts=(*state.counts, (event.seq, act)))
+
+
+@_apply.register
+def _(act: Turned, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, turned=(*state.turned, (event.seq, act)))
+
+
+@_apply.register
+def _(act: HeightRead, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    height = read_number(act.height.text, "length", act.height.unit, "height").value
+    return replace(state, loaded_heights={**state.loaded_heights, f"{act.axle}.{act.side}": height})
+
+
+@_apply.register
+def _(act: Drawn, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, joints={**state.joints, act.joint.key: act.joint})
+
+
+@_apply.register
+def _(act: Erased, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, joints={key: one for key, one in state.joints.items() if key != act.joint})
+
+
+@_apply.register
+def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    reached = {}
+    for number in act.places:
+        key = bolt_key(act.joint, number)
+        reached[key] = after_work(state.bolts.get(key, BoltState()), act, event, state.position)
+    now = replace(state, bolts={**state.bolts, **reached})
+    if act.to not in ("loose", "hand") or not now.plan:
+        return now
+    short = {
+        step.key: {one.to for one in short_goals(step, now) if one.joint == act.joint}
+        for step in now.plan.steps
+        if now.steps.get(step.key)
+    }
+    joint = now.joints.get(act.joint)
+    if joint and waits_for_load(joint, now):
+        gone = reopened(now, template_now(now, template), [key for key, goals in short.items() if goals])
+    else:
+        # A value put right loosens its place alone: what led to it stands as it was done.
+        gone = frozenset(key for key, goals in short.items() if goals & {"torqued", "marked"})
+    return replace(now, steps={key: one for key, one in now.steps.items() if key not in gone})
+
+
+@_apply.register
+def _(act: Signed, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, signature=(event, act))
+
+
+@_apply.register
+def _(act: Reopened, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, signature=None)

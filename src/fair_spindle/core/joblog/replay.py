@@ -1,0 +1,131 @@
+"""A whole log held against the rules, and what may be undone in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from fair_spindle.core.errors import InputError, NotAllowed, NotFound
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.loading import Windows
+from fair_spindle.core.joblog.log import Act, Event, Reopened, Signed, Undone, Worked
+from fair_spindle.core.joblog.old_acts import as_today
+from fair_spindle.core.joblog.reducer import advance, derive, effective, opening
+from fair_spindle.core.joblog.rules import (
+    permit,
+)
+from fair_spindle.core.joblog.state import JobState
+
+
+def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
+    """Check a whole log by the same rules and give the state it leads to.
+
+    Parameters
+    ----------
+    events : iterable of Event
+        The log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    JobState
+        What the log leads to.
+
+    Raises
+    ------
+    NotAllowed, InputError, NotFound
+        As :func:`permit`, with ``details["event"]`` naming the line that does not hold.
+
+    Notes
+    -----
+    Each bonded bolt is held against the window written into its own line.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Moved
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> replay([Event("a", 1, "", Moved("hanging"))], WORK).position
+    'hanging'
+    """
+    log = list(events)
+    state = opening(template)
+    for event in effective(log):
+        _hold(event, state, template)
+        state = advance(state, event, template)
+    return derive(log, template)
+
+
+def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None:
+    """Check that an event may be undone: what came after must hold without it.
+
+    Parameters
+    ----------
+    target : str
+        Id of the event to undo. [-]
+    events : iterable of Event
+        The log in order. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    None
+
+    Raises
+    ------
+    NotFound
+        No such event.
+    NotAllowed
+        It no longer counts, seals the record, or something later rests on it.
+
+    Notes
+    -----
+    Replays the log with the undoing added.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.log import Moved
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> undoing("a", [Event("a", 1, "", Moved("hanging"))], WORK)
+    """
+    log = list(events)
+    event = next((event for event in log if event.id == target), None)
+    if event is None:
+        raise NotFound("There is no such entry to undo.", field="event")
+    if isinstance(event.act, Signed | Reopened):
+        raise NotAllowed("Signing is not undone. Open the record again with a reason.")
+    if event not in effective(log) and not isinstance(event.act, Undone):
+        raise NotAllowed("That entry is undone already.")
+    try:
+        replay([*log, Event("", len(log) + 1, "", Undone(target))], template)
+    except NotAllowed as error:
+        raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
+
+
+def _proved(act: Act, accepted: Act, state: JobState) -> None:
+    """A bolt's evidence has to be what the log itself says: the height that was read where the car stood."""
+    told, found = (getattr(one, "clamp", None) for one in (act, accepted))
+    if told is None:
+        return
+    if found is None or abs(told.height_mm - found.height_mm) > 0.01:
+        raise NotAllowed("The height it says the bolt was clamped at was not read where the car stood then.")
+
+
+def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
+    act = event.act
+    today = [one for one in as_today(act, state, template) if isinstance(one, Worked) and one.clamp]
+    windows: Windows = {one.joint: (one.clamp.low_mm, one.clamp.high_mm) for one in today if one.clamp}
+    try:
+        accepted = permit(act, state, template, windows)
+        _proved(act, accepted, state)
+    except (NotAllowed, InputError, NotFound) as error:
+        error.details["event"] = event.seq
+        raise

@@ -1,0 +1,292 @@
+"""Which fields a log asks for now, and which of them are still empty."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.field import Field, Phase, Sheet
+from fair_spindle.core.fields.shape import Shape, shape_of
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.readings import Quantity, read_all
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.threaded_ends import with_counts
+from fair_spindle.core.solid_axle import NEEDED as SOLID
+
+
+def shape_now(state: JobState) -> Shape:
+    """The car's deciding choices as they stand in a log.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    Shape
+        Empty where nothing was chosen yet.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Later choices outrank earlier ones.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> shape_now(JobState()).layout("front") is None
+    True
+    """
+    return shape_of(choices_now(state))
+
+
+def choices_now(state: JobState) -> dict[str, str]:
+    """Every choice made in a log, as it stands.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    dict of str
+        Chosen words by field key.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Fields that hold numbers are left out.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> choices_now(JobState())
+    {}
+    """
+    return {key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice}
+
+
+def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
+    """The fields a log asks for as things stand.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    Sheet
+        Fields by key.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist; accepted choices always do.
+
+    Notes
+    -----
+    Choices such as an axle's layout decide what else is asked.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> "front.left.height" in sheet_now(JobState(), WORK).fields
+    True
+    """
+    return sheet_for("car" if template.key == "car" else "work", shape_now(state), template.reads)
+
+
+@dataclass(frozen=True)
+class Readings:
+    """The fields asked now, and everything read in them: quantities and words by field key."""
+
+    sheet: Sheet
+    quantities: Mapping[str, Quantity]
+    words: Mapping[str, str]
+
+
+def readings_now(state: JobState, template: JobTemplate) -> Readings:
+    """Understand everything that is filled in.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of log. [-]
+
+    Returns
+    -------
+    Readings
+        Quantities in core units, and words.
+
+    Raises
+    ------
+    NotFound
+        A layout that does not exist; accepted choices always do.
+
+    Notes
+    -----
+    Everything computed about a job starts from this.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> len(readings_now(JobState(), WORK).quantities)
+    0
+    """
+    sheet = sheet_now(state, template)
+    quantities, words = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
+    return Readings(sheet, with_counts(state, quantities), words)
+
+
+def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
+    """Readings with the workshop's limits wherever the car has none of its own.
+
+    Parameters
+    ----------
+    readings : Readings
+        Everything read. [-]
+    limits : mapping
+        Values by the ending of the fields they stand in for. [core unit]
+
+    Returns
+    -------
+    Readings
+        The same where there are none.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    They carry no uncertainty.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> read = with_limits(readings_now(JobState(), WORK), {"twist_limit": 0.03})
+    >>> read.quantities["car.twist_limit"].value
+    0.03
+    """
+    if not limits:
+        return readings
+    places = {"car.twist_limit": "twist_limit"}
+    places |= {key: name for key in readings.sheet.fields for name in limits if key.endswith(f".{name}")}
+    told = {key: Quantity(limits[name], 0.0) for key, name in places.items() if name in limits}
+    return Readings(readings.sheet, {**told, **readings.quantities}, readings.words)
+
+
+def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:
+    """Required fields of a phase that nobody has filled in.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+    phase : {"car", "baseline", "check"}
+        Which readings. [-]
+
+    Returns
+    -------
+    tuple of str
+        Field keys in the order they are asked.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Of what every wheel has only what the plan moves is required, and only where it can be read to a purpose: no toe
+    or camber of a solid rear axle.  Total toe of an axle stands for the toe of both its wheels.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from dataclasses import replace
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> missing_fields(JobState(), replace(WORK, measured=frozenset({"front.toe"})), "check")[:2]
+    ('front.left.check_toe', 'front.right.check_toe')
+    """
+    if phase != "car" and phase not in template.measures:
+        return ()
+    shape = shape_now(state)
+    return tuple(
+        one.key
+        for one in sheet_now(state, template).of_phase(phase)
+        if is_required(one, template, shape)
+        and one.key not in state.entries
+        and not (one.instead and f"{one.axle}.{one.instead}" in state.entries)
+    )
+
+
+def is_asked(asked: Field, template: JobTemplate, shape: Shape) -> bool:
+    """Whether this job has a use for a reading: what it cannot do without, and what else its plan moves."""
+    if asked.phase not in ("baseline", "check"):
+        return True
+    name = asked.name.removeprefix("check_")
+    if name == "total_toe":
+        name = "toe"
+    if f"{asked.axle}.{name}" in template.measured or is_required(asked, template, shape):
+        return True
+    heights_move = any(one.endswith(".height") for one in template.measured)
+    return {
+        "bar_gap": heights_move and asked.axle in template.axles,
+        "wheel_off": "front.toe" in template.measured,
+    }.get(name, False)
+
+
+AT_EVERY_WHEEL = ("height", "toe", "camber", "caster")
+STRAIGHT = "wheel_straight"
+
+
+def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
+    """Whether this job cannot do without a reading."""
+    if asked.phase not in ("baseline", "check"):
+        return asked.required
+    name = asked.name.removeprefix("check_")
+    if name == STRAIGHT:
+        return asked.key.replace("check_", "") in template.measured
+    if name not in AT_EVERY_WHEEL:
+        return False
+    layout = shape.layout(asked.axle) if asked.axle else None
+    stiff = asked.axle == "rear" and layout is not None and layout.key in SOLID and name != "height"
+    optional = asked.phase == "check" and name in ("camber", "caster")
+    return f"{asked.axle}.{name}" in template.measured and not stiff and not optional

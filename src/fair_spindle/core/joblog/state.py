@@ -1,0 +1,76 @@
+"""What is true now about a job or a car: everything that follows from its log."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from fair_spindle.core.joblog.bolt_state import BoltState
+from fair_spindle.core.joblog.log import (
+    Attached,
+    Counted,
+    Entered,
+    Event,
+    Fastener,
+    Joint,
+    Noted,
+    Planned,
+    Signed,
+    Stepped,
+    Stopped,
+    Turned,
+)
+from fair_spindle.core.planning.template import Position, Side
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A filled-in field, and how the car stood when it was; ``source`` where it came with many others."""
+
+    event: Event
+    act: Entered
+    position: Position
+    settled: bool
+    source: str = ""
+
+
+@dataclass(frozen=True)
+class Override:
+    """A rule of the job was overridden; this stays on the record, also when undone."""
+
+    places: tuple[str, ...]
+    reason: str
+    at: str
+
+
+@dataclass(frozen=True)
+class JobState:
+    """Everything that follows from the log."""
+
+    position: Position = "on_wheels"
+    corner: Side | None = None
+    carried_axle: str = "front"
+    settled: bool = False
+    settled_at: int = 0
+    entries: Mapping[str, Taken] = field(default_factory=dict)
+    before: Mapping[str, Entered] = field(default_factory=dict)
+    before_from: str = ""
+    fasteners: Mapping[str, Fastener] = field(default_factory=dict)
+    joints: Mapping[str, Joint] = field(default_factory=dict)
+    bolts: Mapping[str, BoltState] = field(default_factory=dict)
+    attached: tuple[tuple[Event, Attached], ...] = ()
+    steps: Mapping[str, tuple[Event, Stepped]] = field(default_factory=dict)
+    notes: tuple[tuple[Event, Noted], ...] = ()
+    counts: tuple[tuple[int, Counted], ...] = ()
+    turned: tuple[tuple[int, Turned], ...] = ()
+    loaded_heights: Mapping[str, float] = field(default_factory=dict)
+    overrides: tuple[Override, ...] = ()
+    plan: Planned | None = None
+    stopped: tuple[Event, Stopped] | None = None
+    signature: tuple[Event, Signed] | None = None
+    moved_at: int = 0
+
+    def flats(self, end: str, direction: str) -> int:
+        """Flats counted at a threaded end, ``"front.left.tie"`` for one, coming off or going on."""
+        told = (act for _, act in self.counts if f"{act.axle}.{act.side}.{act.arm}" == end)
+        return sum(act.flats for act in told if act.direction == direction)

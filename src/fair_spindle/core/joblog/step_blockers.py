@@ -1,0 +1,124 @@
+"""What keeps a step from being done now."""
+
+from __future__ import annotations
+
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.plan_now import short_goals, short_places
+from fair_spindle.core.joblog.required_fields import missing_fields, sheet_now
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.wording import label_field, position_words
+from fair_spindle.core.planning.template import Reading, Step
+
+
+def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
+    """What keeps a step from being done now; empty where nothing does.
+
+    Parameters
+    ----------
+    step : Step
+        The step. [-]
+    state : JobState
+        What is true now. [-]
+    template : JobTemplate
+        The kind of job. [-]
+
+    Returns
+    -------
+    str
+        The first thing that has to happen before, in words.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Position of the car, then stages of its fasteners, then readings and counts it asks for.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> step_hindrance(Step("raise", "Raised", "hanging", ""), JobState(), WORK)
+    'This step needs the car hanging on stands; it is on its wheels.'
+    """
+    elsewhere = step.corner and (step.corner, step.carried_axle) != (state.corner, state.carried_axle)
+    if step.where != state.position or elsewhere:
+        return (
+            f"This step needs the car {position_words(step.where, step.corner, step.carried_axle)}; "
+            f"it is {position_words(state.position, state.corner, state.carried_axle)}."
+        )
+    return _resting(step, state, template) or _joints_short(step, state) or _not_read(step, state, template)
+
+
+def _resting(step: Step, state: JobState, template: JobTemplate) -> str:
+    open_ = [template.step(key).title for key in step.rests_on if key not in state.steps]
+    return f"First: {listing(open_)}." if open_ else ""
+
+
+def _joints_short(step: Step, state: JobState) -> str:
+    for goal in short_goals(step, state):
+        joint = state.joints[goal.joint]
+        places = ", ".join(str(number) for number in short_places(goal, state))
+        where = f", place {places}" if len(joint.bolts) > 1 else ""
+        return f"Not {_REACHED[goal.to]} yet: {joint.label}{where}."
+    return ""
+
+
+_REACHED = {"hand": "started by hand", "snug": "snug", "torqued": "final", "marked": "marked with paint"}
+
+
+def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
+    own = [reading for reading in step.reads if reading.required and not is_read(reading, state)]
+    if own:
+        where = " ".join(filter(None, (own[0].axle, own[0].side)))
+        return f"Still to be read: {own[0].label.lower()}{f', {where}' if where else ''}."
+    if step.asks in ("baseline", "check"):
+        sheet = sheet_now(state, template)
+        missing = missing_fields(state, template, step.asks)
+        names = [label_field(sheet.find(key)).lower() for key in missing]
+        return f"Still to be read: {listing(names)}." if missing else ""
+    return ""
+
+
+def is_read(reading: Reading, state: JobState) -> bool:
+    """Whether a number that a step asks for was typed, or counted turn by turn."""
+    end, _, direction = reading.key.partition(".turns_")
+    return reading.key in state.entries or bool(direction and state.flats(end, direction))
+
+
+def listing(names: list[str]) -> str:
+    """Name the first four things of a list, and how many more there are.
+
+    Parameters
+    ----------
+    names : list of str
+        Their names. [-]
+
+    Returns
+    -------
+    str
+        In one line.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    More than four are not read on the floor.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> listing(["a", "b", "c", "d", "e"])
+    'a, b, c, d and 1 more'
+    """
+    more = f" and {len(names) - 4} more" if len(names) > 4 else ""
+    return ", ".join(names[:4]) + more

@@ -1,0 +1,340 @@
+"""A job that brings wheel angles back: what is planned, turned, read again, and still wanted."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from math import degrees
+
+from fair_spindle.core.axle_turns import Across
+from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.joblog.findings import Finding
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.threaded_ends import steps_turned
+from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.sides import SidesApart
+from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, total_toe
+from fair_spindle.core.predict.turning import (
+    Again,
+    CarPlan,
+    Corrected,
+    WheelPlan,
+    aim_of,
+    correct_axle,
+    plan_car,
+    thrust_as_read,
+)
+
+NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
+
+
+@dataclass(frozen=True)
+class AlignedWheel:
+    """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
+
+    ``turned_when_read`` leaves out what was turned since; ``beyond`` is how far the turns that would meet the targets
+    pass a stop, for adjusters that do [mm]; ``comes_to`` what the steps still wanted bring, with ±. [rad]
+    """
+
+    plan: WheelPlan
+    planned: Mapping[str, int]
+    turned: Mapping[str, int]
+    turned_when_read: Mapping[str, int]
+    still: Mapping[str, int] | None
+    read: Mapping[str, float]
+    beyond: Mapping[str, float]
+    comes_to: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+
+
+def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
+    """Plan the turns of a job and hold them against what was turned and read.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    readings : Readings
+        Everything read in it. [-]
+    samples : int, optional
+        Corners drawn to say how sure the plan is. [-]
+
+    Returns
+    -------
+    tuple
+        The car's plan, and each wheel through the job.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The travel after the work is what the heights say, where they were read again.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.required_fields import readings_now
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> align_car(JobState(), readings_now(JobState(), WORK))[1]["rear.left"].still is None
+    True
+    """
+    plan = plan_wheels(readings, samples)
+    return plan, follow_plan(plan, state, readings)
+
+
+def plan_wheels(readings: Readings, samples: int = 0) -> CarPlan:
+    """The turns of every wheel by what was read, how sure they are where samples are drawn."""
+    ratio = readings.quantities.get("car.steering_ratio")
+    wheels = {
+        key: one if one.read.keys() == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
+        for key, one in wheels_of(readings, readings.quantities).items()
+    }
+    return plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
+
+
+def follow_plan(plan: CarPlan, state: JobState, readings: Readings) -> dict[str, AlignedWheel]:
+    """Hold planned turns against what was turned and read again, the rear axle first."""
+    stood = thrust_as_read({key: one.wheel for key, one in plan.wheels.items()})
+    through: dict[str, AlignedWheel] = {}
+    # The front is set to the thrust line that the rear axle comes to with its own correction.
+    thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
+    for axle in ("rear", "front"):
+        keys = [key for key in plan.wheels if key.startswith(axle)]
+        aimed = [replace(plan.wheels[key], targets=aim_of(plan.wheels[key].wheel, thrust, stood)) for key in keys]
+        across = plan.axles[axle].across if axle in plan.axles else ()
+        through |= dict(zip(keys, _through(aimed, across, state, readings), strict=True))
+        toes = [_comes_to_toe(through[key]) for key in keys]
+        if axle == "rear" and len(toes) == 2 and toes[0] is not None and toes[1] is not None:
+            thrust = (toes[0] - toes[1]) / 2
+    return {key: through[key] for key in plan.wheels}
+
+
+def _comes_to_toe(one: AlignedWheel) -> float | None:
+    """Toe a rear wheel ends at: read and corrected, or as planned, or as it was read before."""
+    if "toe" in one.comes_to:
+        return one.comes_to["toe"][0]
+    if "toe" in one.read:
+        return one.read["toe"]
+    return one.plan.plan.after["toe"] if one.plan.plan else one.plan.wheel.read.get("toe")
+
+
+@dataclass(frozen=True)
+class AlignedRod:
+    """A rod of a solid axle through the job, in its steps; ``still`` is None until the axle was read again."""
+
+    rod: Rod
+    turned: int
+    read: float | None
+    still: int | None
+
+    @property
+    def planned(self) -> int:
+        """Steps planned."""
+        return round(self.rod.set_turns / self.rod.adjuster.step)
+
+
+def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
+    """Hold the planned turns of tie rod and drag link against what was turned and read again.
+
+    Parameters
+    ----------
+    state : JobState
+        What is true now. [-]
+    readings : Readings
+        Everything read in it. [-]
+
+    Returns
+    -------
+    tuple of AlignedRod
+        None for an axle that is not solid.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What was turned after the reading is taken off what the reading still wants.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.required_fields import readings_now
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> align_rods(JobState(), readings_now(JobState(), WORK))
+    ()
+    """
+    steering = solid_steering(readings)
+    if steering is None:
+        return ()
+    toe, wheel = total_toe(readings, "check_"), readings.quantities.get("car.check_wheel_off")
+    read = {"total toe": toe.value if toe else None, "steering wheel": wheel.value if wheel else None}
+    keys = {
+        "total toe": ("front.left.check_toe", "front.right.check_toe"),
+        "steering wheel": ("car.check_wheel_off",),
+    }
+    found = []
+    for rod in steering.rods:
+        now = read[rod.sets]
+        seq = max((state.entries[key].event.seq for key in keys[rod.sets] if key in state.entries), default=0)
+        still = None if now is None else rod.still(now) - steps_turned(state, WHERE, rod.adjuster, seq)
+        found.append(AlignedRod(rod, steps_turned(state, WHERE, rod.adjuster), now, still))
+    return tuple(found)
+
+
+def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
+    """Say which rods of a solid axle are not where they are wanted.
+
+    Parameters
+    ----------
+    rods : sequence of AlignedRod
+        Through the job. [-]
+
+    Returns
+    -------
+    list of Finding
+        Open items only.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Before the check by what was turned, after it by what was read.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> look_rods(())
+    []
+    """
+    found = []
+    for one in rods:
+        name = one.rod.adjuster.name
+        if one.read is None:
+            if one.turned != one.planned:
+                message = f"Front axle, {name.lower()}: {one.turned} of {one.planned} planned steps turned."
+                found.append(Finding("turns_left", "open", message, "front.turns"))
+        elif abs(one.read - one.rod.wanted) > one.rod.within + 1e-12:
+            off = degrees(one.read - one.rod.wanted)
+            message = f"Front {one.rod.sets} is {off:+.2f}° from where it is wanted.".replace("-", "−")
+            field = "car.check_wheel_off" if one.rod.sets == "steering wheel" else "front.left.check_toe"
+            found.append(Finding("angle_off", "open", message, field))
+    return found
+
+
+def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart] = ()) -> list[Finding]:
+    """Say what differs from the plan, and what is still outside its tolerance.
+
+    Parameters
+    ----------
+    wheels : mapping
+        Each wheel through the job. [-]
+    apart : sequence of SidesApart, optional
+        Left against right as read, where a limit is told. [rad]
+
+    Returns
+    -------
+    list of Finding
+        Open items only.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A wheel that was corrected after the check is judged by what it was read at.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> look_aligned({})
+    []
+    """
+    found = [finding for key, one in wheels.items() for finding in _findings(key, one)]
+    return found + [_uneven(one) for one in apart if not one.inside]
+
+
+def _uneven(one: SidesApart) -> Finding:
+    message = (
+        f"{one.axle.capitalize()} {one.name}: left and right are {abs(degrees(one.difference)):.2f}° apart; "
+        f"at most {degrees(one.limit):.2f}° is wanted."
+    )
+    return Finding("sides_apart", "open", message, f"{one.axle}.left.check_{one.name}")
+
+
+def _through(
+    plans: Sequence[WheelPlan], across: Sequence[Across], state: JobState, readings: Readings
+) -> list[AlignedWheel]:
+    """The wheels of an axle through the job."""
+    read_again = [_read_again(one, state, readings) for one in plans]
+    try:
+        corrections = correct_axle(read_again, across)
+    except (InputError, NoSolution):
+        corrections = [None for _ in plans]
+    return [_wheel(one, more) for one, more in zip(read_again, corrections, strict=True)]
+
+
+def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
+    key, quantities = plan.wheel.key, readings.quantities
+    read = {
+        name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
+    }
+    read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
+    turned = {one.name: steps_turned(state, key, one) for one in plan.wheel.adjusters}
+    since = {one.name: steps_turned(state, key, one, read_at) for one in plan.wheel.adjusters}
+    before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
+    travel = before.value - after.value if before and after else plan.wheel.travel
+    return Again(plan, turned, since, read, travel)
+
+
+def _wheel(again: Again, more: Corrected | None) -> AlignedWheel:
+    plan, adjusters = again.turned, again.turned.wheel.adjusters
+    planned = {}
+    if plan.plan:
+        turns = zip(adjusters, plan.plan.set_turns, strict=True)
+        planned = {one.name: round(float(turned) / one.step) for one, turned in turns}
+    best = more.plan if more else plan.plan
+    exact = zip(adjusters, best.exact, strict=True) if best and not all(best.reached.values()) else ()
+    return AlignedWheel(
+        plan,
+        planned,
+        again.steps,
+        {name: steps - again.since[name] for name, steps in again.steps.items()},
+        more.steps if more else None,
+        {name: one.value for name, one in again.read.items()},
+        {one.name: over for one, change in exact if (over := one.beyond(float(change)))},
+        more.comes_to if more else {},
+    )
+
+
+def _findings(key: str, one: AlignedWheel) -> Iterator[Finding]:
+    name = label_wheel(key)
+    if not one.read:
+        for adjuster, wanted in one.planned.items():
+            if one.turned[adjuster] != wanted:
+                message = f"{name}, {adjuster.lower()}: {one.turned[adjuster]} of {wanted} planned steps turned."
+                yield Finding("turns_left", "open", message, f"{key}.turns")
+    for angle, value in one.read.items():
+        target = one.plan.targets.get(angle)
+        if target is not None and abs(value - target) > one.plan.wheel.tolerances[angle] + 1e-12:
+            off = degrees(value - target)
+            message = f"{name} {angle} is {off:+.2f}° from its target.".replace("-", "−")
+            yield Finding("angle_off", "open", message, f"{key}.check_{angle}")

@@ -1,0 +1,185 @@
+"""Write one line in a log: once, in order, by the rules, never over somebody else's."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from fair_spindle.core.errors import Conflict, NotAllowed, SpindleError
+from fair_spindle.core.fields.shape import AXLES
+from fair_spindle.core.joblog.bolt_rules import doubt_reading
+from fair_spindle.core.joblog.loading import Windows
+from fair_spindle.core.joblog.log import (
+    Act,
+    Cleared,
+    Drawn,
+    Entered,
+    Erased,
+    Event,
+    Filled,
+    HeightRead,
+    Listed,
+    Moved,
+    Planned,
+    Reopened,
+    Settled,
+    Signed,
+    Stepped,
+    Struck,
+    Tightened,
+    Undone,
+    Worked,
+)
+from fair_spindle.core.joblog.plain import act_of
+from fair_spindle.core.joblog.replay import undoing
+from fair_spindle.core.joblog.required_fields import shape_now
+from fair_spindle.core.joblog.rules import (
+    permit,
+)
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.formats.job_file import digest
+from fair_spindle.jobs.book import now_utc
+from fair_spindle.jobs.book_models import UnderstoodView
+from fair_spindle.jobs.car_facts import keep_fitted, share_fact
+from fair_spindle.jobs.models import EventCreate
+from fair_spindle.jobs.settings import measures_in
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.wording import names_in, say_act, say_entry
+from fair_spindle.records.books import append, load_book, load_log
+from fair_spindle.records.database import Database
+
+
+def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
+    """Add a line to the log of a job or car, and give how it then stands."""
+    return write_act(database, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
+
+
+def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *, car: bool = False) -> Standing:
+    """Add an act to a log.
+
+    The same key again changes nothing.  Where the same thing was changed after line ``seen``,
+    Conflict carries both versions.
+    """
+    with database.writing() as session:
+        row, log = load_book(session, book_id, car=car), load_log(session, book_id)
+        written = next((event for event in log if event.id == key), None)
+        if written:
+            if written.act.kind != act.kind:
+                raise Conflict("Another entry has this id already.", field="id")
+            session.expunge(row)
+            return Standing(row, log, measures_in(session).limits())
+        before = Standing(row, log, measures_in(session).limits())
+        _not_over_another(act, seen, before)
+        event = Event(key, len(log) + 1, now_utc(), accept(act, before))
+        append(session, book_id, [event])
+        after = before.then(event)
+        share_fact(session, row, event.act, event.at, after.sheet)
+        if isinstance(event.act, Signed):
+            keep_fitted(session, after, event.at)
+        if car:
+            row.title = describe_axles(after.state)
+            session.add(row)
+        session.flush()
+        session.expunge(row)
+    return after
+
+
+def describe_axles(car: JobState) -> str:
+    """What axles a car has, in words."""
+    shape = shape_now(car)
+    layouts = ((axle, shape.layout(axle)) for axle in AXLES)
+    return ", ".join(f"{layout.label.lower()} {axle}" for axle, layout in layouts if layout).capitalize()
+
+
+def accept(act: Act, now: Standing) -> Act:
+    """Hold an act against the rules; the act as it is to be written, with its evidence or seal."""
+    if isinstance(act, Undone):
+        if _cannot_stand(now) and act.event == now.log[-1].id:
+            return act
+        undoing(act.event, now.log, now.kind)
+    torqued = isinstance(act, Worked | Tightened) and act.to in ("torqued", "angled")
+    windows: Windows = now.windows if torqued else {}
+    act = permit(act, now.state, now.kind, windows)
+    if isinstance(act, Worked) and not act.kept.strip() and (doubt := doubt_reading(act, now.state)):
+        raise NotAllowed(f"{doubt} Read it again, or keep it with the reason.", rule="reading_off")
+    return _sealed(act, now) if isinstance(act, Signed) else act
+
+
+def _cannot_stand(now: Standing) -> bool:
+    """Whether a log leads nowhere with its last line in it; that line may always be undone."""
+    try:
+        return now.state is None
+    except SpindleError:
+        return True
+
+
+def understand(now: Standing, act: Act) -> UnderstoodView:
+    """Say how a field would be taken, without writing it."""
+    if not isinstance(act, Entered):
+        raise NotAllowed("Only a filled-in field can be understood ahead.")
+    now.sheet.find(act.key)
+    return UnderstoodView(understood=say_entry(act, now.sheet))
+
+
+def _sealed(act: Signed, now: Standing) -> Signed:
+    blocking = [finding.message for finding in now.findings if finding.severity == "blocks"]
+    if blocking:
+        raise NotAllowed(f"Not to be signed yet. {blocking[0]}", items=blocking)
+    listed = tuple(finding.message for finding in now.findings if finding.severity in ("open", "question"))
+    return replace(act, listed=listed, digest=digest(now.log))
+
+
+def _not_over_another(act: Act, seen: int, before: Standing) -> None:
+    if isinstance(act, HeightRead | Settled) and before.state.moved_at > seen:
+        raise Conflict(
+            "The car was moved after this was read: it belongs to where the car stood then. Read it again as it "
+            "stands now.",
+            theirs=before.template.title,
+            yours=say_act(act, before.template, before.sheet),
+        )
+    log, mine = before.log, _subjects(act, before.log)
+    for event in reversed(log):
+        if event.seq <= seen:
+            return
+        if mine & _subjects(event.act, log):
+            theirs, yours = (
+                say_act(one, before.template, before.sheet, names_in(log, before.kind.opening))
+                for one in (event.act, act)
+            )
+            raise Conflict(
+                f"Somebody else changed this at {event.at[11:16]} UTC. Theirs: {theirs}. Yours: {yours}. "
+                "Look at theirs, then enter yours again if it still holds.",
+                theirs=theirs,
+                yours=yours,
+            )
+
+
+def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  one case per kind of act
+    """What an act changes in such a way that a second change would hide the first."""
+    match act:
+        case Entered() | Cleared():
+            return frozenset({f"field {act.key}"})
+        case Filled():
+            return frozenset(f"field {entry.key}" for entry in act.entries)
+        case Listed():
+            return frozenset(f"fastener {one.key}" for one in act.fasteners)
+        case Struck():
+            return frozenset({f"fastener {act.key}"})
+        case Stepped():
+            return frozenset({f"step {act.step}"})
+        case Drawn():
+            return frozenset({f"joint {act.joint.key}"})
+        case Erased():
+            return frozenset({f"joint {act.joint}"})
+        case Worked():
+            return frozenset(f"bolt {act.joint}:{number}" for number in act.places)
+        case Moved():
+            return frozenset({"position"})
+        case Planned():
+            return frozenset({"plan"})
+        case Signed() | Reopened():
+            return frozenset({"signature"})
+        case Undone():
+            target = next((event for event in log if event.id == act.event), None)
+            return _subjects(target.act, log) if target else frozenset()
+    return frozenset()

@@ -1,0 +1,191 @@
+"""How a job or a car stands: its log, what follows from it, and what is computed."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from fair_spindle.core.corner import Corner as Corner3D
+from fair_spindle.core.fields.doubts import Doubt
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.joblog.findings import Finding, doubts_now, look
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.loading import Windows
+from fair_spindle.core.joblog.log import Event
+from fair_spindle.core.joblog.plan_now import template_now
+from fair_spindle.core.joblog.reducer import derive, derive_on, effective
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.predict.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
+from fair_spindle.core.predict.bolted import look_joints
+from fair_spindle.core.predict.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.predict.ends import look_ends
+from fair_spindle.core.predict.height_model import HeightModel
+from fair_spindle.core.predict.limits import wheel_travels
+from fair_spindle.core.predict.ride_height import Sitting
+from fair_spindle.core.predict.settled import heights_after, look_settled
+from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.sprung_car import SprungCar
+from fair_spindle.core.predict.turning import CarPlan
+from fair_spindle.formats.job_kinds import find_kind
+from fair_spindle.jobs.outlook import Outlook
+from fair_spindle.records.tables import BookRow
+
+
+@dataclass(frozen=True)
+class Predicted:
+    """Where the car will sit and what its wheels' angles come to, with how sure that is."""
+
+    sitting: Sitting
+    readings: Readings
+    wheels: Mapping[str, AlignedWheel]
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A job or car with its log and the workshop's limits; the rest is worked out when it is asked for."""
+
+    book: BookRow
+    log: Sequence[Event]
+    limits: Mapping[str, float] = field(default_factory=dict)
+
+    @property
+    def kind(self) -> JobTemplate:
+        """Its kind, as every job of it begins."""
+        return find_kind(self.book.template)
+
+    @cached_property
+    def template(self) -> JobTemplate:
+        """Its kind with the steps that were planned."""
+        return template_now(self.state, self.kind)
+
+    @property
+    def changes_springs(self) -> bool:
+        """Whether springs are changed in it, so that the car will sit elsewhere."""
+        return "springs" in self.template.pages
+
+    @property
+    def version(self) -> int:
+        """Length of the log."""
+        return self.log[-1].seq if self.log else 0
+
+    @cached_property
+    def state(self) -> JobState:
+        """What follows from the log."""
+        return derive(self.log, self.kind)
+
+    def then(self, event: Event) -> Standing:
+        """How it stands after one more line; what is known already is not derived again."""
+        after = Standing(self.book, [*self.log, event], self.limits)
+        after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
+        return after
+
+    @cached_property
+    def outlook(self) -> Outlook:
+        """What is worked out of its readings alone."""
+        return Outlook(self.state, self.template, self.limits)
+
+    @property
+    def readings(self) -> Readings:
+        """Everything read in it."""
+        return self.outlook.readings
+
+    @property
+    def sheet(self) -> Sheet:
+        """The fields asked now."""
+        return self.readings.sheet
+
+    @property
+    def corner_points(self) -> Mapping[str, Corner3D]:
+        """Wheels whose points are known, by axle and side."""
+        return self.outlook.corner_points
+
+    @property
+    def sprung(self) -> SprungCar:
+        """What decides where the car sits."""
+        return self.outlook.sprung
+
+    @property
+    def height_model(self) -> HeightModel | None:
+        """What decides the wheels' heights, where springs are changed."""
+        return self.outlook.height_model if self.changes_springs else None
+
+    @property
+    def sitting(self) -> Sitting:
+        """Where the car will sit, and how sure that is."""
+        return self.outlook.sitting
+
+    @property
+    def aligning(self) -> Readings:
+        """Readings that toe and camber are planned from: with the heights the springs bring, or those read since."""
+        return self.outlook.aligning
+
+    @cached_property
+    def aligned(self) -> tuple[CarPlan, dict[str, AlignedWheel]]:
+        """The turns of every wheel, without how sure they are."""
+        plan = self.outlook.plan
+        return plan, follow_plan(plan, self.state, self.aligning)
+
+    @cached_property
+    def predicted(self) -> Predicted:
+        """Heights and angles as they are to come out, with how sure that is."""
+        sitting = self.sitting if self.changes_springs else Sitting()
+        foreseen = self.outlook.foreseen
+        return Predicted(sitting, foreseen, follow_plan(self.outlook.foreseen_plan, self.state, foreseen))
+
+    @cached_property
+    def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:
+        """Clamp windows of the rubber pivots on its maps, and what is missing for the others."""
+        return pivots_of(self.state, self.readings, self.sitting if self.changes_springs else None)
+
+    @cached_property
+    def wound(self) -> list[WoundUp]:
+        """Bolts whose rubber was clamped off the height the car lives at."""
+        return wound_up(self.state, self.readings, self.pivots[0], self.sprung)
+
+    @property
+    def windows(self) -> Windows:
+        """Between which heights rubber may be clamped, by joint."""
+        return windows_of_joints(self.pivots[0])
+
+    @cached_property
+    def findings(self) -> list[Finding]:
+        """What a look at the job finds."""
+        found = look(self.state, self.readings, self.template)
+        found += look_joints(self.state, self.readings, self.wound)
+        found += look_ends(self.state, self.readings, self.ends_by_geometry)
+        if self.changes_springs:
+            travels = wheel_travels(self.readings, self.sitting)
+            found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
+        if "turns" in self.template.pages:
+            wheels = self.aligned[1]
+            read = {key: one.read for key, one in wheels.items()}
+            found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
+            found += look_rods(align_rods(self.state, self.readings))
+        return found
+
+    @cached_property
+    def ends_by_geometry(self) -> frozenset[str]:
+        """Threaded ends whose turns on follow from the wheel's geometry."""
+        if "turns" not in self.template.pages:
+            return frozenset()
+        adjusters = (one for wheel in self.aligned[1].values() for one in wheel.plan.wheel.adjusters)
+        return frozenset(one.part for one in adjusters if one.from_no_thread)
+
+    @cached_property
+    def doubts(self) -> list[Doubt]:
+        """Readings that are out of line."""
+        return doubts_now(self.state, self.readings)
+
+    @property
+    def loads(self) -> CarLoads | None:
+        """What stands on the four wheels."""
+        return self.outlook.loads
+
+    @cached_property
+    def last_undoable(self) -> Event | None:
+        """The entry that undo takes back."""
+        counting = [event for event in effective(self.log) if event.act.kind not in ("signed", "reopened")]
+        return counting[-1] if counting else None
