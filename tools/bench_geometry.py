@@ -9,11 +9,11 @@ import numpy as np
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
-from fair_spindle.core.adjuster import Adjuster, on
-from fair_spindle.core.axle_turns import realign_axle, toe_across
-from fair_spindle.core.kinematics import solve_poses
-from fair_spindle.core.monte_carlo import Doubtful, how_sure
-from fair_spindle.core.realign import TOLERANCES, Wanted, realign
+from fair_spindle.core.geometry.kinematics import solve_poses
+from fair_spindle.core.turns.adjuster import Adjuster, on
+from fair_spindle.core.turns.axle_turns import realign_axle, toe_across
+from fair_spindle.core.turns.monte_carlo import Doubtful, how_sure
+from fair_spindle.core.turns.realign import TOLERANCES, Wanted, realign
 
 sys.path.insert(0, str(Path(__file__).parent.parent / "tests" / "published"))
 from test_geometry import TYPICAL, corner_of

@@ -5,8 +5,8 @@ import time
 import numpy as np
 from scipy.optimize import root
 
-from fair_spindle.core.car_heights import Leg, Stance, settle_car, spring_length
-from fair_spindle.core.springs import Coil, coil_curve, in_series
+from fair_spindle.core.springs.car_heights import Leg, Stance, settle_car, spring_length
+from fair_spindle.core.springs.springs import Coil, coil_curve, in_series
 
 LOADS = np.array([3600.0, 3400.0, 2700.0, 2900.0])
 DEAD = np.array([420.0, 420.0, 380.0, 380.0])

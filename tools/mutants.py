@@ -18,19 +18,19 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 BIN = Path(sys.executable).parent
 DIRECT = {
-    "fasteners": ["published/test_threads.py", "published/test_bolts.py"],
-    "tightening": ["published/test_bolts.py"],
-    "drag_link": ["published/test_solid_axle.py"],
-    "travel": ["published/test_springs.py"],
-    "sway_bar": ["published/test_springs.py"],
-    "rubber": ["core/test_rubber_and_heights.py"],
-    "bounded": ["published/test_edges.py"],
-    "springs": ["published/test_springs.py", "published/test_edges.py"],
-    "toe": ["published/test_cases.py", "published/test_geometry.py"],
-    "threads": ["published/test_cases.py"],
-    "heights": ["published/test_cases.py"],
-    "gauging": ["published/test_gauging.py"],
-    "wheel_angles": ["published/test_geometry.py"],
+    "bolts/fasteners": ["published/test_threads.py", "published/test_bolts.py"],
+    "bolts/tightening": ["published/test_bolts.py"],
+    "geometry/drag_link": ["published/test_solid_axle.py"],
+    "springs/travel": ["published/test_springs.py"],
+    "springs/sway_bar": ["published/test_springs.py"],
+    "springs/rubber": ["core/test_rubber_and_heights.py"],
+    "basics/bounded": ["published/test_edges.py"],
+    "springs/springs": ["published/test_springs.py", "published/test_edges.py"],
+    "geometry/toe": ["published/test_cases.py", "published/test_geometry.py"],
+    "turns/threads": ["published/test_cases.py"],
+    "springs/heights": ["published/test_cases.py"],
+    "basics/gauging": ["published/test_gauging.py"],
+    "geometry/wheel_angles": ["published/test_geometry.py"],
 }
 LEFT_OUT = shutil.ignore_patterns("web_app", "__pycache__", "screenshots")
 SLOW = ("--deselect", "tests/core/test_hidden_cars.py")
@@ -101,7 +101,7 @@ def _line(name: str, gone: list[str]) -> int:
 def swaps(count: int, seed: int = 1) -> None:
     """Swap a side, an axle, a limit or a sign somewhere in the other rooms of the core."""
     rng = random.Random(seed)
-    rooms = ("outlook", "floor", "after")
+    rooms = ("predict", "joblog", "review")
     files = sorted(file for room in rooms for file in (ROOT / "src/fair_spindle/core" / room).glob("[a-z]*.py"))
     sites = [(file, n, old, new) for file in files for n, line in _code(file) for old, new in SWAPS if old in line]
     noticed = 0

@@ -12,7 +12,7 @@ from typing import Annotated, NoReturn
 
 import typer
 
-from fair_spindle.core.errors import SpindleError
+from fair_spindle.core.basics.errors import SpindleError
 
 app = typer.Typer(
     add_completion=False,

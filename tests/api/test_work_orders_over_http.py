@@ -8,7 +8,7 @@ import time
 import pytest
 from pypdf import PdfReader
 
-from fair_spindle.core.layouts import LAYOUTS
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.formats.procedure_file import shipped
 
 BRIEF = {

@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 from kinds import OLD_STRUT, WHOLE_CAR
 
-from fair_spindle.core.corner import make_corner
+from fair_spindle.core.geometry.corner import make_corner
+from fair_spindle.core.geometry.slopes import Slopes
 from fair_spindle.core.joblog.log import Counted, Entered, Event, Turned, Typed, Undone
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
@@ -22,7 +23,6 @@ from fair_spindle.core.review.height_lessons import learn
 from fair_spindle.core.review.toe_causes import explain_toes
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory, occasions, toe_stories
-from fair_spindle.core.slopes import Slopes
 from fair_spindle.demo import workshop
 
 MINUTE = math.pi / 180 / 60

@@ -5,15 +5,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.heights import Spring, height_change
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.threaded_ends import carry
 from fair_spindle.core.predict.height_model import LEFT_OUT, model_of_wheels, sit_by_wheels
-from fair_spindle.core.rubber import Arm, arm_angle, bushing_twist, clamp_window
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.threads import RodEnd, joint_to_stud, transfer_turns
+from fair_spindle.core.springs.heights import Spring, height_change
+from fair_spindle.core.springs.rubber import Arm, arm_angle, bushing_twist, clamp_window
+from fair_spindle.core.turns.threads import RodEnd, joint_to_stud, transfer_turns
 
 SPRINGS = {
     "motion_ratio": (0.96, 0.01), "left.sprung_load": (3200.0, 60.0), "spring.rate": (28.0, 0.5),

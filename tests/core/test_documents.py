@@ -5,8 +5,8 @@ from pathlib import Path
 
 import pytest
 
+from fair_spindle.core.basics.units import UNITS
 from fair_spindle.core.joblog.log import ACTS
-from fair_spindle.core.units import UNITS
 from fair_spindle.demo import following
 
 ROOT = Path(__file__).parents[2]

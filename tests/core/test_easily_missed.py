@@ -11,22 +11,22 @@ from test_fastening import SPEC, Bench, mm, to_snug, work
 from test_rubber_and_heights import pivot, window
 from test_sitting import choose, job, lift, typed
 
-from fair_spindle.core.car_heights import Leg
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import height_gate
 from fair_spindle.core.joblog.log import Bolt, Entered, Joint, Moved, Typed
 from fair_spindle.core.joblog.overnight import stands_now
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.perches import perch_place
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.predict.aligned import align_car
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
 from fair_spindle.core.predict.limits import wheel_travels
 from fair_spindle.core.predict.perching import correct_perches
-from fair_spindle.core.springs import Coil, coil_curve, table_curve
-from fair_spindle.core.sway_bar import bar_rates, wheel_rate
+from fair_spindle.core.springs.car_heights import Leg
+from fair_spindle.core.springs.perches import perch_place
+from fair_spindle.core.springs.springs import Coil, coil_curve, table_curve
+from fair_spindle.core.springs.sway_bar import bar_rates, wheel_rate
 
 DEGREE = np.pi / 180
 

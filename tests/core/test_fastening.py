@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule, run_state_machine_as_test
 from kinds import WHOLE_CAR
 
-from fair_spindle.core.errors import InputError, NotAllowed, OutOfRange
+from fair_spindle.core.basics.errors import InputError, NotAllowed, OutOfRange
+from fair_spindle.core.bolts.joint_patterns import places_of
 from fair_spindle.core.joblog.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
 from fair_spindle.core.joblog.bolt_state import BoltState
 from fair_spindle.core.joblog.log import (
@@ -36,10 +37,9 @@ from fair_spindle.core.joblog.rules import (
     permit,
 )
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.predict.bolted import doubts_of, look_joints, swapped
 from fair_spindle.core.predict.clamping import pivots_of, windows_of_joints, wound_up
-from fair_spindle.core.rubber import Arm, bushing_twist
+from fair_spindle.core.springs.rubber import Arm, bushing_twist
 
 NM = Typed("100", "nm")
 SPEC = BoltSpec(torque=NM, source="sheet 7")

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
 from kinds import OLD_STRUT
 
-from fair_spindle.core.errors import NotAllowed, SpindleError
+from fair_spindle.core.basics.errors import NotAllowed, SpindleError
 from fair_spindle.core.joblog.log import (
     Counted,
     Entered,

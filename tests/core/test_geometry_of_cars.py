@@ -10,22 +10,22 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
-from fair_spindle.core.adjuster import Adjuster, on
-from fair_spindle.core.axle_turns import realign_axle, toe_across
+from fair_spindle.core.geometry.slopes import Slopes, angles_at
+from fair_spindle.core.geometry.toe import toe_for_rod_change
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned, Typed
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
-from fair_spindle.core.monte_carlo import Doubtful, how_sure
 from fair_spindle.core.predict.aligned import align_car, align_rods, look_aligned, look_rods
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import plan_car
-from fair_spindle.core.realign import TOLERANCES, Wanted, angles_of, realign
-from fair_spindle.core.slopes import Slopes, angles_at
-from fair_spindle.core.threads import RodEnd, transfer_turns
-from fair_spindle.core.toe import toe_for_rod_change
+from fair_spindle.core.turns.adjuster import Adjuster, on
+from fair_spindle.core.turns.axle_turns import realign_axle, toe_across
+from fair_spindle.core.turns.monte_carlo import Doubtful, how_sure
+from fair_spindle.core.turns.realign import TOLERANCES, Wanted, angles_of, realign
+from fair_spindle.core.turns.threads import RodEnd, transfer_turns
 
 DEGREE = math.pi / 180
 STRUT = {

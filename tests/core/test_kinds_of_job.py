@@ -6,7 +6,7 @@ Every order and state asserted here is common practice in the trade, no publishe
 import pytest
 from planner import STRUT, Order, with_options
 
-from fair_spindle.core.errors import Inconsistent
+from fair_spindle.core.basics.errors import Inconsistent
 from fair_spindle.core.planning.procedure import (
     Fitting,
 )

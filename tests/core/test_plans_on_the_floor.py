@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from planner import LIBRARY, STRUT, Order
 from test_fastening import ARM
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.joblog.bolt_needs import next_work, waits_for_load
 from fair_spindle.core.joblog.bolt_state import bolt_key
 from fair_spindle.core.joblog.findings import look

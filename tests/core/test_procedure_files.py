@@ -8,7 +8,7 @@ from dataclasses import replace
 import pytest
 from planner import COMBINED, LIBRARY, STRUT, Order
 
-from fair_spindle.core.errors import InputError, NotAllowed
+from fair_spindle.core.basics.errors import InputError, NotAllowed
 from fair_spindle.core.planning.own import own_procedure
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import (

@@ -8,15 +8,15 @@ from scipy.optimize import brentq
 from test_fastening import SPEC, Bench, mm, to_snug, work
 from test_sitting import choose, job, typed
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.log import Bolt, Entered, HeightRead, Joint, Moved, Settled, Typed
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
 from fair_spindle.core.predict.limits import wheel_travels
 from fair_spindle.core.predict.ride_height import Sitting, draw_cars, sit
-from fair_spindle.core.rubber import Arm, Shackle, shackle_angle, swing_window
-from fair_spindle.core.springs import stop_curve
+from fair_spindle.core.springs.rubber import Arm, Shackle, shackle_angle, swing_window
+from fair_spindle.core.springs.springs import stop_curve
 
 NEW = (
     choose("front.new_spring.fit", "coil"),

@@ -11,6 +11,7 @@ from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.doubts import Read, doubt_readings
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.fields.walk import WALK_ROUND, order_walk
+from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
 from fair_spindle.core.joblog.kinds import CAR, WORK
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Moved, Settled, Typed
 from fair_spindle.core.joblog.mirror import mirrored
@@ -19,9 +20,8 @@ from fair_spindle.core.joblog.replay import replay
 from fair_spindle.core.joblog.required_fields import is_required, missing_fields, readings_now
 from fair_spindle.core.joblog.starting import from_record, last_baseline, loads_now
 from fair_spindle.core.joblog.wording import label_field
-from fair_spindle.core.layouts import LAYOUTS, arms_of
-from fair_spindle.core.loads import car_loads
 from fair_spindle.core.predict.sprung_car import sprung_load
+from fair_spindle.core.springs.loads import car_loads
 from fair_spindle.demo import workshop
 
 CARS = [

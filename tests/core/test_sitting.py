@@ -6,15 +6,14 @@ import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 
-from fair_spindle.core.corner import make_corner
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.heights import Spring, height_change
+from fair_spindle.core.geometry.corner import make_corner
+from fair_spindle.core.geometry.kinematics import solve_poses
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Typed
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.starting import loads_now
-from fair_spindle.core.kinematics import solve_poses
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.height_model import model_of_car
 from fair_spindle.core.predict.limits import steering_damper, wheel_travels
@@ -24,6 +23,7 @@ from fair_spindle.core.predict.ride_height import sit
 from fair_spindle.core.predict.settled import heights_after, look_settled, with_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
 from fair_spindle.core.review.height_lessons import learn
+from fair_spindle.core.springs.heights import Spring, height_change
 
 UNITS = {
     "rate": "n_per_mm",

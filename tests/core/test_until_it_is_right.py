@@ -11,7 +11,6 @@ from test_after_the_work import MINUTE, SLOPE, TURN, after, job
 from test_sitting import choose, typed
 from test_sitting import job as springs_job
 
-from fair_spindle.core.car_heights import settle_car
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.log import Turned
 from fair_spindle.core.joblog.readings import Quantity
@@ -19,7 +18,8 @@ from fair_spindle.core.predict.aligned import align_car
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.perching import correct_perches
 from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
-from fair_spindle.core.sway_bar import preload
+from fair_spindle.core.springs.car_heights import settle_car
+from fair_spindle.core.springs.sway_bar import preload
 
 SIDES = ("left", "right")
 

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from planner import COMBINED, LIBRARY, Order
 
-from fair_spindle.core.errors import Inconsistent, InputError, NotFound
+from fair_spindle.core.basics.errors import Inconsistent, InputError, NotFound
 from fair_spindle.core.planning.procedure import (
     Compared,
     Fitting,

@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fair_spindle.core.errors import InputError, OutOfRange
-from fair_spindle.core.fasteners import proof_stress, tensile_stress_area
-from fair_spindle.core.tightening import (
+from fair_spindle.core.basics.errors import InputError, OutOfRange
+from fair_spindle.core.bolts.fasteners import proof_stress, tensile_stress_area
+from fair_spindle.core.bolts.tightening import (
     angle_tension,
     castle_nut,
     joint_stiffness,

@@ -13,14 +13,22 @@ from hypothesis import strategies as st
 from scipy.optimize import lsq_linear, minimize
 
 from fair_spindle.calculations import CALCULATIONS, answer
-from fair_spindle.core.adjuster import Adjuster, on
-from fair_spindle.core.bounded import bounded_least_squares
-from fair_spindle.core.car_heights import Leg, Stance, cross_weight, let_down, settle_car, spring_length
-from fair_spindle.core.corner import make_corner
-from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.perches import PerchGoals, perch_turns
-from fair_spindle.core.realign import TOLERANCES, Wanted, angles_of, realign
-from fair_spindle.core.springs import BOUND, Coil, coil_curve, in_series, stop_curve, table_curve, torsion_curve
+from fair_spindle.core.basics.bounded import bounded_least_squares
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.geometry.corner import make_corner
+from fair_spindle.core.springs.car_heights import Leg, Stance, cross_weight, let_down, settle_car, spring_length
+from fair_spindle.core.springs.perches import PerchGoals, perch_turns
+from fair_spindle.core.springs.springs import (
+    BOUND,
+    Coil,
+    coil_curve,
+    in_series,
+    stop_curve,
+    table_curve,
+    torsion_curve,
+)
+from fair_spindle.core.turns.adjuster import Adjuster, on
+from fair_spindle.core.turns.realign import TOLERANCES, Wanted, angles_of, realign
 
 CASES = json.loads((Path(__file__).parent / "calculation-cases-2.json").read_text())
 STRUT = {

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 from scipy import stats
 from scipy.spatial.transform import Rotation
 
-from fair_spindle.core.gauging import combine_repeats, expand, instrument_uncertainty, student_coverage
-from fair_spindle.core.tables import student_t
-from fair_spindle.core.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
+from fair_spindle.core.basics.gauging import combine_repeats, expand, instrument_uncertainty, student_coverage
+from fair_spindle.core.basics.tables import student_t
+from fair_spindle.core.geometry.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
 
 TEMPERATURES = [
     96.90, 98.18, 98.25, 98.61, 99.03, 99.49, 99.56, 99.74, 99.89, 100.07,

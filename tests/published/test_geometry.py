@@ -9,11 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import least_squares
 
-from fair_spindle.core.adjuster import Adjuster, changes_by_link, on
-from fair_spindle.core.corner import Link, make_corner, needed_points, suspicions
-from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import realign
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.geometry.corner import Link, make_corner, needed_points, suspicions
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, on
+from fair_spindle.core.turns.realign import realign
 
 TYPICAL = {
     "double_wishbone": {

@@ -7,7 +7,7 @@ import pytest
 from pydantic import ValidationError
 
 from fair_spindle.calculations import CALCULATIONS, answer
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 CASES = json.loads((Path(__file__).parent / "calculation-cases.json").read_text())
 GOOD = {case["calculation"]: case["input"] for case in CASES}

@@ -7,10 +7,10 @@ import pytest
 from scipy.optimize import brentq, least_squares
 from scipy.spatial.transform import Rotation
 
-from fair_spindle.core.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
-from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.solid_axle import make_solid_axle, move_axle
-from fair_spindle.core.twist_beam import make_twist_beam, roll_beam
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.geometry.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
+from fair_spindle.core.geometry.solid_axle import make_solid_axle, move_axle
+from fair_spindle.core.geometry.twist_beam import make_twist_beam, roll_beam
 
 LINKS = {
     "lower_body": (600, 420, -40), "lower_axle": (0, 520, -60), "upper_body": (450, 300, 120),

@@ -8,11 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import minimize
 
-from fair_spindle.core.car_heights import Leg, Stance, cross_weight, settle_car, spring_length
-from fair_spindle.core.errors import Inconsistent, InputError, NoSolution, OutOfRange
-from fair_spindle.core.perches import PerchGoals, perch_place, perch_turns
-from fair_spindle.core.refit import refit
-from fair_spindle.core.springs import (
+from fair_spindle.core.basics.errors import Inconsistent, InputError, NoSolution, OutOfRange
+from fair_spindle.core.basics.refit import refit
+from fair_spindle.core.springs.car_heights import Leg, Stance, cross_weight, settle_car, spring_length
+from fair_spindle.core.springs.perches import PerchGoals, perch_place, perch_turns
+from fair_spindle.core.springs.springs import (
     BOUND,
     Coil,
     coil_curve,
@@ -24,7 +24,7 @@ from fair_spindle.core.springs import (
     torsion_bar_rate,
     two_stage_curve,
 )
-from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, wheel_rate
+from fair_spindle.core.springs.sway_bar import bar_rates, link_for_no_preload, preload, wheel_rate
 
 CAR = Stance(2600.0, 1500.0, 1480.0, 12.0, 6.0)
 LOADS = np.array([3600.0, 3400.0, 2700.0, 2900.0])

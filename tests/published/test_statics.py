@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fair_spindle.core.heights import Spring, height_change
-from fair_spindle.core.rubber import Arm, bushing_twist, wind_up_force
-from fair_spindle.core.toe import axle_toe, rod_change_for_toe, string_toe, toe_for_rod_change
+from fair_spindle.core.geometry.toe import axle_toe, rod_change_for_toe, string_toe, toe_for_rod_change
+from fair_spindle.core.springs.heights import Spring, height_change
+from fair_spindle.core.springs.rubber import Arm, bushing_twist, wind_up_force
 
 pytestmark = pytest.mark.identity
 

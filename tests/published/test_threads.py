@@ -4,8 +4,8 @@ import math
 
 import pytest
 
-from fair_spindle.core.fasteners import doubt_torque, odd_thread, tensile_stress_area
-from fair_spindle.core.tables import iso_pitches, unified_threads
+from fair_spindle.core.basics.tables import iso_pitches, unified_threads
+from fair_spindle.core.bolts.fasteners import doubt_torque, odd_thread, tensile_stress_area
 
 # ISO 898-1:2013, tables 4 to 7, nominal stress area in mm², coarse then fine threads (from memory).
 STRESS_AREAS = {

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fair_spindle.core.units import UNITS, from_core, to_core
+from fair_spindle.core.basics.units import UNITS, from_core, to_core
 
 # Factors as printed (quoted from memory), to SI base units; 'exact' ones are bold in the table.
 SP_811 = [

@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.records.database import MIGRATIONS, NEWEST, Database
 
 PRAGMAS = ("journal_mode", "synchronous", "foreign_keys")

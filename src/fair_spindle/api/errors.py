@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from fair_spindle.core.errors import Conflict, InputError, NoSolution, NotAllowed, NotFound, SpindleError
+from fair_spindle.core.basics.errors import Conflict, InputError, NoSolution, NotAllowed, NotFound, SpindleError
 
 _STATUS: dict[type[SpindleError], tuple[int, str]] = {
     InputError: (422, "input"),

@@ -9,7 +9,7 @@ from fair_spindle.calculations import (
     toe_and_threads,
 )
 from fair_spindle.calculations.base import Calculation, Values, answer
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 
 CALCULATIONS: dict[str, Calculation] = {
     calculation.name: calculation

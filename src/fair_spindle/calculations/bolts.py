@@ -8,8 +8,8 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from fair_spindle.calculations.base import Calculation, NotNegative, Positive, Values
-from fair_spindle.core import tightening
-from fair_spindle.core.units import from_core, to_core
+from fair_spindle.core.basics.units import from_core, to_core
+from fair_spindle.core.bolts import tightening
 
 PropertyClass = Literal["8.8", "10.9", "12.9"]
 

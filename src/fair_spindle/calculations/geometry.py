@@ -9,11 +9,11 @@ import numpy as np
 from pydantic import Field
 
 from fair_spindle.calculations.base import Calculation, Positive, Values
-from fair_spindle.core import corner as corners
-from fair_spindle.core.adjuster import Adjuster, on
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import realign
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.geometry import corner as corners
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.turns.adjuster import Adjuster, on
+from fair_spindle.core.turns.realign import realign
 
 Point = Annotated[list[float], Field(min_length=3, max_length=3)]
 Name = Annotated[str, Field(min_length=1, max_length=60)]

@@ -8,9 +8,9 @@ from typing import Annotated
 from pydantic import Field, model_validator
 
 from fair_spindle.calculations.base import Calculation, NotNegative, Positive, Values, exactly_one
-from fair_spindle.core import heights, rubber
-from fair_spindle.core.fasteners import state_torque
-from fair_spindle.core.units import to_core
+from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.bolts.fasteners import state_torque
+from fair_spindle.core.springs import heights, rubber
 
 _TORQUE_SPELLINGS = ("torque_nm", "torque_lb_ft", "torque_lb_in", "torque_kgf_m")
 

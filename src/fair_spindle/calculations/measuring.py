@@ -8,8 +8,8 @@ from typing import Annotated
 from pydantic import Field
 
 from fair_spindle.calculations.base import Calculation, NotNegative, Positive, Values
-from fair_spindle.core.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty
-from fair_spindle.core.wheel_angles import caster_from_sweep
+from fair_spindle.core.basics.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty
+from fair_spindle.core.geometry.wheel_angles import caster_from_sweep
 
 Camber = Annotated[float, Field(gt=-45, lt=45)]
 

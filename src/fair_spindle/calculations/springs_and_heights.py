@@ -8,8 +8,8 @@ import numpy as np
 from pydantic import Field
 
 from fair_spindle.calculations.base import Calculation, NotNegative, Positive, Values
-from fair_spindle.core import car_heights, perches, springs, travel
-from fair_spindle.core.sway_bar import bar_rates
+from fair_spindle.core.springs import car_heights, perches, springs, travel
+from fair_spindle.core.springs.sway_bar import bar_rates
 
 WHEELS = car_heights.WHEELS
 

@@ -16,8 +16,9 @@ from fair_spindle.calculations.base import (
     Values,
     exactly_one,
 )
-from fair_spindle.core import threads, toe
-from fair_spindle.core.units import from_core, to_core
+from fair_spindle.core.basics.units import from_core, to_core
+from fair_spindle.core.geometry import toe
+from fair_spindle.core.turns import threads
 
 _TOE_SPELLINGS = ("toe_deg", "toe_min", "toe_mm", "toe_in")
 

@@ -23,7 +23,7 @@ from fair_spindle.core.joblog.required_fields import choices_now
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief
 from fair_spindle.core.planning.template import JointGoal, Step
-from fair_spindle.core.threads import tally
+from fair_spindle.core.turns.threads import tally
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.entering import enter
 from fair_spindle.formats.procedure_file import shipped

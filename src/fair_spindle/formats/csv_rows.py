@@ -6,7 +6,7 @@ import csv
 import io
 from collections.abc import Iterable, Mapping, Sequence
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 MOST_ROWS = 5000
 _FORMULA = ("=", "+", "-", "@")

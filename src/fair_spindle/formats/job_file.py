@@ -12,7 +12,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, PrivateAttr, StringConstraints, ValidationError
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.core.joblog.plain import act_of, as_read_today, plain
 from fair_spindle.formats.acts import ActModel, Strict, Text

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from functools import cache
 from importlib.resources import files
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.kinds import CAR, WORK, JobTemplate
 from fair_spindle.core.joblog.log import Entered, Filled, Joint, Planned
 from fair_spindle.core.joblog.plain import build

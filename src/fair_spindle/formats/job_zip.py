@@ -7,7 +7,7 @@ import io
 import zipfile
 from collections.abc import Mapping
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.formats.job_file import LARGEST_FILE
 from fair_spindle.formats.pictures import media_of
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 LARGEST_PICTURE = 6 * 1024 * 1024
 Media = Literal["image/png", "image/jpeg", "image/webp"]

@@ -10,7 +10,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.plain import build
 from fair_spindle.core.planning.procedure import Library, Procedure
 from fair_spindle.core.planning.validity import check_procedure

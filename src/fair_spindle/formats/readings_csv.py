@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.units import units_of
 from fair_spindle.core.fields.field import Field, Method, Sheet
 from fair_spindle.core.joblog.log import Entered, Gauge, Typed
-from fair_spindle.core.units import units_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 
 COLUMNS = ("reading", "method", "part", "value", "unit", "gauge")

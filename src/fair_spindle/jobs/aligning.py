@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from math import degrees
 
-from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel, align_rods, follow_plan
 from fair_spindle.core.predict.steering import solid_steering
+from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.geometry import say_check, show_axles, show_order, show_sides, show_targets, verdict

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from fair_spindle.core.errors import Conflict, NotAllowed, SpindleError
+from fair_spindle.core.basics.errors import Conflict, NotAllowed, SpindleError
 from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.joblog.bolt_rules import doubt_reading
 from fair_spindle.core.joblog.loading import Windows

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.formats.job_zip import FOLDER, read_zip, write_zip
 from fair_spindle.jobs.book_models import View
 from fair_spindle.records.backup import copy_database, counts_of, put_back

@@ -8,7 +8,7 @@ from uuid import uuid4
 
 from sqlmodel import Session
 
-from fair_spindle.core.errors import Conflict, SpindleError
+from fair_spindle.core.basics.errors import Conflict, SpindleError
 from fair_spindle.core.fields.field import Phase
 from fair_spindle.core.fields.walk import order_walk
 from fair_spindle.core.joblog.kinds import CAR, WORK

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.fields.walk import WALK_ROUND
@@ -12,7 +13,6 @@ from fair_spindle.core.joblog.log import Bolt, BoltSpec, Entered, Fastener, Type
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.state import Taken
 from fair_spindle.core.predict.bolted import doubts_of
-from fair_spindle.core.units import from_core
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.snapshot import Standing

@@ -8,7 +8,7 @@ from uuid import uuid4
 
 from sqlmodel import Session
 
-from fair_spindle.core.errors import SpindleError
+from fair_spindle.core.basics.errors import SpindleError
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.kinds import CAR

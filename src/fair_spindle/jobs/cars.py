@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from fair_spindle.core.errors import Conflict, InputError, NotAllowed
+from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Listed
 from fair_spindle.core.joblog.mirror import below, mirrored

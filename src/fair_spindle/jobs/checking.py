@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import AXLES, CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.planning.procedure import Brief, Fitting
@@ -27,7 +27,7 @@ from fair_spindle.core.review.before_and_after import (
 from fair_spindle.core.review.corrections import Want, want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import Explanation, explain_heights
 from fair_spindle.core.review.toe_causes import ToeExplanation, explain_toes
-from fair_spindle.core.threads import FLAT
+from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import see_job, standing, start_job
 from fair_spindle.jobs.book_models import View

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from sqlmodel import Session
 
-from fair_spindle.core.errors import Conflict
+from fair_spindle.core.basics.errors import Conflict
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.formats.job_file import BookHead, write_job_file
 from fair_spindle.formats.job_zip import FOLDER, JOB, write_zip

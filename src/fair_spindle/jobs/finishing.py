@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.joblog.log import Act, Stepped
 from fair_spindle.core.joblog.step_blockers import step_hindrance
 from fair_spindle.core.joblog.together import acts_together, together

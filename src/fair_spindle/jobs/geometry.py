@@ -9,11 +9,14 @@ from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.adjuster import Adjuster, changes_by_link
-from fair_spindle.core.corner import Array, Corner
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
+from fair_spindle.core.geometry.corner import Array, Corner
+from fair_spindle.core.geometry.slopes import Geometry, angles_at
+from fair_spindle.core.geometry.solid_axle import move_axle
+from fair_spindle.core.geometry.toe import AxleToe, axle_toe
+from fair_spindle.core.geometry.twist_beam import TwistBeam, roll_beam
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity, read_all
@@ -32,10 +35,7 @@ from fair_spindle.core.predict.geometry import (
 )
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
-from fair_spindle.core.slopes import Geometry, angles_at
-from fair_spindle.core.solid_axle import move_axle
-from fair_spindle.core.toe import AxleToe, axle_toe
-from fair_spindle.core.twist_beam import TwistBeam, roll_beam
+from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.geometry_models import (

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from math import degrees
 from uuid import uuid4
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.fields.field import Field
 from fair_spindle.core.joblog.log import Act, Drawn, Event
 from fair_spindle.core.review.history import Moment, differences, moments_of

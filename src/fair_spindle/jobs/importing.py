@@ -9,7 +9,7 @@ from uuid import uuid4
 
 from sqlmodel import Session, col, select
 
-from fair_spindle.core.errors import Conflict, InputError, SpindleError
+from fair_spindle.core.basics.errors import Conflict, InputError, SpindleError
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event, Signed
 from fair_spindle.core.joblog.replay import replay

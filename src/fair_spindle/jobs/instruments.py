@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints, model_validator
 
-from fair_spindle.core.errors import Conflict, OutOfRange
+from fair_spindle.core.basics.errors import Conflict, OutOfRange
+from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.units import UNITS
 from fair_spindle.core.joblog.log import Gauge, Typed
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.units import UNITS
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import Title, TypedView, View

@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.bolts.joint_patterns import Pattern, places_of
+from fair_spindle.core.bolts.tightening import ORDERS
 from fair_spindle.core.joblog.bolt_needs import (
     SAID,
     alike_next,
@@ -23,11 +26,8 @@ from fair_spindle.core.joblog.loading import height_gate
 from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Drawn, Joint, Typed
 from fair_spindle.core.joblog.plain import build, plain
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.joint_patterns import Pattern, places_of
 from fair_spindle.core.predict.bolted import doubts_of, strain_of, swapped
 from fair_spindle.core.predict.clamping import Pivot, WoundUp, say_lift, say_twist
-from fair_spindle.core.tightening import ORDERS
-from fair_spindle.core.units import from_core
 from fair_spindle.formats.calendar_file import write_calendar
 from fair_spindle.jobs import joints_models as m
 from fair_spindle.jobs.append import write_act

@@ -7,10 +7,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.errors import NotAllowed
+from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.log import Entered, Filled, Noted, Typed
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import effective
@@ -18,7 +19,6 @@ from fair_spindle.core.predict.settled import heights_after
 from fair_spindle.core.review.height_lessons import Learned, learn
 from fair_spindle.core.review.toe_lessons import learn_toe, steered_within
 from fair_spindle.core.review.toe_readings import toe_stories
-from fair_spindle.core.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.append import write_act

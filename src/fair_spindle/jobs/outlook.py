@@ -9,12 +9,11 @@ from functools import cached_property
 from threading import Lock
 from typing import TypeVar
 
-from fair_spindle.core.corner import Corner
+from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.required_fields import Readings, readings_now, with_limits
 from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.predict.aligned import plan_wheels
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.height_model import HeightModel, model_of_car, model_of_wheels, sit_by_wheels
@@ -22,6 +21,7 @@ from fair_spindle.core.predict.ride_height import Sitting, sit
 from fair_spindle.core.predict.settled import with_heights, with_read_heights
 from fair_spindle.core.predict.sprung_car import SprungCar, sprung_car
 from fair_spindle.core.predict.turning import CarPlan
+from fair_spindle.core.springs.loads import CarLoads
 
 SAMPLES = 600
 MOST = 160

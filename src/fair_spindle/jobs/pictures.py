@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.log import Attached
 from fair_spindle.formats.pictures import media_of
 from fair_spindle.jobs.append import write_act

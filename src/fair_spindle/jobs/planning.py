@@ -6,7 +6,7 @@ import logging
 from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
-from fair_spindle.core.errors import InputError, NotAllowed, SpindleError
+from fair_spindle.core.basics.errors import InputError, NotAllowed, SpindleError
 from fair_spindle.core.joblog.going_back import consequences
 from fair_spindle.core.joblog.log import Act, Event, Planned
 from fair_spindle.core.joblog.overnight import stands_now

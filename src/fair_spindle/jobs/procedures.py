@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.planning.own import own_procedure
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Library, Procedure

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.log import Entered, Filled, Gauge
 from fair_spindle.core.joblog.readings import read_entry
 from fair_spindle.formats.readings_csv import ReadLine, read_readings, write_readings

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import groupby
 
-from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.joblog.bolt_needs import is_final
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -15,7 +14,8 @@ from fair_spindle.core.joblog.wording import label_wheel, position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.predict.aligned import align_rods
 from fair_spindle.core.predict.step_words import say_flats
-from fair_spindle.core.threads import FLAT
+from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View

@@ -7,9 +7,9 @@ from typing import Literal
 from pydantic import Field, model_validator
 from sqlmodel import Session
 
+from fair_spindle.core.basics.units import to_core, units_of
 from fair_spindle.core.fields.walk import WALK_ROUND, Corner
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
-from fair_spindle.core.units import to_core, units_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
 from fair_spindle.records.settings import load_setting, save_setting

@@ -5,10 +5,10 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Mapping
 
-from fair_spindle.core.fasteners import PROPERTY_CLASSES
+from fair_spindle.core.basics.units import UNITS, units_of
+from fair_spindle.core.bolts.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.fields.field import Field, Method, Part
 from fair_spindle.core.joblog.required_fields import is_asked, is_required, shape_now
-from fair_spindle.core.units import UNITS, units_of
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.snapshot import Standing
 

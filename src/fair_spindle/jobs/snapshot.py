@@ -6,9 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from fair_spindle.core.corner import Corner as Corner3D
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.corner import Corner as Corner3D
 from fair_spindle.core.joblog.findings import Finding, doubts_now, look
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import Windows
@@ -17,7 +17,6 @@ from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.reducer import derive, derive_on, effective
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.predict.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
 from fair_spindle.core.predict.bolted import look_joints
 from fair_spindle.core.predict.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
@@ -29,6 +28,7 @@ from fair_spindle.core.predict.settled import heights_after, look_settled
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.sprung_car import SprungCar
 from fair_spindle.core.predict.turning import CarPlan
+from fair_spindle.core.springs.loads import CarLoads
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.outlook import Outlook
 from fair_spindle.records.tables import BookRow

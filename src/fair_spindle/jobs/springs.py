@@ -6,8 +6,9 @@ from collections.abc import Mapping
 from dataclasses import replace
 from math import degrees
 
-from fair_spindle.core.errors import InputError, NoSolution, NotAllowed
+from fair_spindle.core.basics.errors import InputError, NoSolution, NotAllowed
 from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.wording import label_wheel
@@ -19,8 +20,7 @@ from fair_spindle.core.predict.perching import Bench, Correction, bench_places, 
 from fair_spindle.core.predict.ride_height import Sitting, doubts_of, sit
 from fair_spindle.core.predict.settled import heights_after, with_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
-from fair_spindle.core.slopes import angles_at
-from fair_spindle.core.travel import Limit
+from fair_spindle.core.springs.travel import Limit
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.snapshot import Standing

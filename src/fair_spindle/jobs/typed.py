@@ -6,9 +6,9 @@ from typing import Annotated
 
 from pydantic import Field
 
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.spelling import read_number, read_rows, read_thread
-from fair_spindle.core.units import UNITS, from_core
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.spelling import read_number, read_rows, read_thread
+from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.formats.acts import Strict
 from fair_spindle.jobs.book_models import View
 

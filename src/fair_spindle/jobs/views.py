@@ -16,7 +16,7 @@ from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import Reading, Step
 from fair_spindle.core.predict.step_words import say_flats, say_step
-from fair_spindle.core.threads import FLAT, tally
+from fair_spindle.core.turns.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView

@@ -6,10 +6,10 @@ from collections.abc import Mapping, Sequence
 from math import degrees
 from types import MappingProxyType
 
-from fair_spindle.core.adjuster import Adjuster
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Field, Sheet
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.bolt_needs import SAID
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import (
@@ -44,8 +44,8 @@ from fair_spindle.core.joblog.old_acts import of_places
 from fair_spindle.core.joblog.readings import Quantity, read_entry
 from fair_spindle.core.joblog.wording import label_field, label_wheel, position_words
 from fair_spindle.core.predict.step_words import say_flats
-from fair_spindle.core.threads import FLAT
-from fair_spindle.core.units import UNITS, from_core
+from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.threads import FLAT
 
 
 def say_toe(angle: float) -> str:

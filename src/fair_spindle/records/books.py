@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from sqlalchemy import ColumnElement, func, or_
 from sqlmodel import Session, col, delete, select
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.core.joblog.plain import act_of, plain

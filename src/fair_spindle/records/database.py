@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import Engine, event
 from sqlmodel import Session, create_engine
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 NEWEST = "0003"

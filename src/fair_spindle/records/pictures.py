@@ -6,7 +6,7 @@ import hashlib
 import os
 from pathlib import Path
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 
 
 def picture_folder(database_file: Path) -> Path:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from sqlmodel import Session, col, select
 
-from fair_spindle.core.errors import Conflict, NotFound
+from fair_spindle.core.basics.errors import Conflict, NotFound
 from fair_spindle.records.tables import ProcedureRow
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from fair_spindle.core.errors import Conflict
+from fair_spindle.core.basics.errors import Conflict
 from fair_spindle.records.tables import SettingRow
 
 

@@ -8,9 +8,9 @@ from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
+from fair_spindle.core.bolts.joint_patterns import Pattern
 from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.plain import act_of
-from fair_spindle.core.joint_patterns import Pattern
 from fair_spindle.formats.job_file import write_schema
 from fair_spindle.jobs import (
     aligning,

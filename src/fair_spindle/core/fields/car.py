@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
+from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.fields.field import Axle, Field, FieldSide, placed, typed
 from fair_spindle.core.fields.methods import LEVER, POINT, WHEEL_LOADS
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
 from fair_spindle.core.fields.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
-from fair_spindle.core.layouts import LAYOUTS, ArmKind, Layout
-from fair_spindle.core.realign import TOLERANCES
-from fair_spindle.core.rubber import BUSHING_KINDS
-from fair_spindle.core.units import from_core
+from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
+from fair_spindle.core.springs.rubber import BUSHING_KINDS
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
+from fair_spindle.core.turns.realign import TOLERANCES
 
 ADJUSTERS: dict[str, str] = {
     "fixed": "Not adjustable",

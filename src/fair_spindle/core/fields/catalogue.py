@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from functools import lru_cache
 
+from fair_spindle.core.basics.units import UNITS
 from fair_spindle.core.fields.car import car_fields
 from fair_spindle.core.fields.field import Field, Method, Part, Sheet, placed, sheet_of, typed
 from fair_spindle.core.fields.new_parts import new_part_fields
@@ -14,7 +15,6 @@ from fair_spindle.core.fields.springs import job_fields, scales_after
 from fair_spindle.core.fields.threaded_ends import threaded_end_fields
 from fair_spindle.core.fields.walk import baseline_fields, check_fields
 from fair_spindle.core.planning.template import Reading
-from fair_spindle.core.units import UNITS
 
 # What the car keeps of a threaded end.
 OF_THE_CAR = ("tie.pitch", "tie.end")

@@ -6,9 +6,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from math import degrees
 
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Field, Sheet
-from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.units import UNITS, from_core
 
 
 @dataclass(frozen=True)
@@ -63,7 +63,7 @@ def doubt_readings(readings: Mapping[str, Read], before: Mapping[str, Read], she
     --------
     >>> from fair_spindle.core.fields.field import placed, sheet_of
     >>> from fair_spindle.core.fields.walk import wheel_field
-    >>> from fair_spindle.core.layouts import find_layout
+    >>> from fair_spindle.core.geometry.layouts import find_layout
     >>> sheet = sheet_of([placed(wheel_field("camber", find_layout("strut")), "front", "left")])
     >>> doubt_readings({"front.left.camber": Read(0.04, 0.001, 0.0, 1)}, {}, sheet)[0].answered
     False

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 Axle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]

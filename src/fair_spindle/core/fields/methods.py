@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.field import Method, Part
-from fair_spindle.core.units import to_core
 
 _TAPE = 0.5
 _GAP = 0.5

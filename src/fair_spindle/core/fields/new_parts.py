@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from fair_spindle.core.fields.car import THREADED
 from fair_spindle.core.fields.field import Field, Method, Part, placed, typed
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
-from fair_spindle.core.layouts import ArmKind
+from fair_spindle.core.geometry.layouts import ArmKind
 
 GROUP = "New parts"
 COUNTED = "counted"

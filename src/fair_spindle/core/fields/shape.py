@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fair_spindle.core.fields.field import Axle, FieldSide
-from fair_spindle.core.layouts import ArmKind, Layout, arms_of, find_layout
+from fair_spindle.core.geometry.layouts import ArmKind, Layout, arms_of, find_layout
 
 AXLES: tuple[Axle, ...] = ("front", "rear")
 SIDES: tuple[FieldSide, ...] = ("left", "right")

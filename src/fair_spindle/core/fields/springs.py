@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.field import Axle, Field, Method, Part, placed, typed
 from fair_spindle.core.fields.methods import WHEEL_LOADS
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
-from fair_spindle.core.units import to_core
 
 NEW, SEATS, LIMITS, GOALS = "New springs and dampers", "Seats and perches", "What ends the travel", "Heights wanted"
 BAR = "Sway bar"

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Literal
 
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.field import Axle, Field, FieldSide, Phase, Sheet, placed, typed
 from fair_spindle.core.fields.methods import (
     ANGLES_AT,
@@ -21,8 +22,7 @@ from fair_spindle.core.fields.methods import (
     TOTAL_TOE,
 )
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
-from fair_spindle.core.layouts import Layout
-from fair_spindle.core.units import to_core
+from fair_spindle.core.geometry.layouts import Layout
 
 By = Literal["wheel", "reading"]
 Corner = Literal["front.left", "front.right", "rear.right", "rear.left"]

@@ -5,14 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import radians
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.bolts.tightening import ORDERS, set_with_adapter, tighten_order
 from fair_spindle.core.fields.field import Part
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Joint, WorkStage
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.rubber import BONDED_KINDS
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.tightening import ORDERS, set_with_adapter, tighten_order
+from fair_spindle.core.springs.rubber import BONDED_KINDS
 
 TORQUE = Part("torque", "Torque", "torque", "nm", 0.5, 1500)
 
@@ -337,7 +337,7 @@ def to_set(spec: BoltSpec, percent: int, adapter: Adapter | None) -> float | Non
 
     Notes
     -----
-    As :func:`fair_spindle.core.tightening.set_with_adapter`.
+    As :func:`fair_spindle.core.bolts.tightening.set_with_adapter`.
 
     Source
     ------
@@ -497,7 +497,7 @@ def order_of(joint: Joint) -> tuple[int, ...]:
 
     Notes
     -----
-    As :func:`fair_spindle.core.tightening.tighten_order`; places that were never drawn go by their numbers.
+    As :func:`fair_spindle.core.bolts.tightening.tighten_order`; places that were never drawn go by their numbers.
 
     Source
     ------

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
-from fair_spindle.core.errors import InputError, NotAllowed, NotFound, OutOfRange, require
+from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound, OutOfRange, require
+from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.units import UNITS, from_core, to_core
 from fair_spindle.core.joblog.bolt_needs import (
     SAID,
     STAGES,
@@ -23,8 +25,6 @@ from fair_spindle.core.joblog.loading import height_gate
 from fair_spindle.core.joblog.log import Bolt, Joint, Worked, WorkStage
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.units import UNITS, from_core, to_core
 
 
 def permit_worked(act: Worked, state: JobState, windows: Mapping[str, tuple[float, float]]) -> Worked:

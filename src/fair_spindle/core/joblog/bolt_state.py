@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from math import radians
 
+from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.bolts.tightening import set_with_adapter
 from fair_spindle.core.joblog.log import (
     Adapter,
     Clamp,
@@ -14,8 +16,6 @@ from fair_spindle.core.joblog.log import (
     WorkStage,
 )
 from fair_spindle.core.planning.template import Position
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.tightening import set_with_adapter
 
 
 @dataclass(frozen=True)
@@ -162,7 +162,7 @@ def at_bolt(reading: float, adapter: Adapter | None) -> float:
     Raises
     ------
     OutOfRange
-        As :func:`fair_spindle.core.tightening.set_with_adapter`.
+        As :func:`fair_spindle.core.bolts.tightening.set_with_adapter`.
 
     Notes
     -----

@@ -6,7 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from fair_spindle.core.errors import InputError, NotAllowed, require
+from fair_spindle.core.basics.errors import InputError, NotAllowed, require
 from fair_spindle.core.joblog.bolt_needs import (
     TORQUE,
     find_joint,

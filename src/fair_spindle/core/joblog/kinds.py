@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.log import Act
 from fair_spindle.core.planning.template import Reading, Step
 

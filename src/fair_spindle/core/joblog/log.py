@@ -1,7 +1,7 @@
 """The log of a job or of a car: what can be written in it.  Each act is one thing somebody did or read.
 
 The log is append-only; what is true now is derived from it, and undoing is an act of its own.
-Texts are kept as typed; numbers are understood by :mod:`fair_spindle.core.spelling`.
+Texts are kept as typed; numbers are understood by :mod:`fair_spindle.core.basics.spelling`.
 """
 
 from __future__ import annotations

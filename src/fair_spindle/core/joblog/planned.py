@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.errors import InputError, NotAllowed
+from fair_spindle.core.basics.errors import InputError, NotAllowed
 from fair_spindle.core.joblog.joint_maps import permit_drawn
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Drawn, Planned

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from functools import singledispatch
 
+from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.bolt_state import BoltState, after_work, bolt_key
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -37,7 +38,6 @@ from fair_spindle.core.joblog.log import (
 from fair_spindle.core.joblog.old_acts import OLD, as_today
 from fair_spindle.core.joblog.plan_now import moved_steps, reopened, short_goals, template_now
 from fair_spindle.core.joblog.state import JobState, Override, Taken
-from fair_spindle.core.spelling import read_number
 
 
 def effective(events: Iterable[Event]) -> list[Event]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from fair_spindle.core.errors import InputError, NotAllowed, NotFound
+from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import Act, Event, Reopened, Signed, Undone, Worked

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
+from fair_spindle.core.geometry.solid_axle import NEEDED as SOLID
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_all
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import with_counts
-from fair_spindle.core.solid_axle import NEEDED as SOLID
 
 
 def shape_now(state: JobState) -> Shape:

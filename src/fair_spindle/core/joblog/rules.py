@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from functools import singledispatch
 
-from fair_spindle.core.errors import InputError, NotAllowed, NotFound, require
+from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound, require
 from fair_spindle.core.fields.field import Field, Part
 from fair_spindle.core.joblog.bolt_rules import permit_worked
 from fair_spindle.core.joblog.bolt_state import bolt_key

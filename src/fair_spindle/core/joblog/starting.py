@@ -8,7 +8,7 @@ from fair_spindle.core.joblog.kinds import CAR, JobTemplate
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.required_fields import Readings, choices_now, sheet_now
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.loads import CarLoads, car_loads
+from fair_spindle.core.springs.loads import CarLoads, car_loads
 
 
 def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
@@ -32,7 +32,7 @@ def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
 
     Notes
     -----
-    As :func:`fair_spindle.core.loads.car_loads`.
+    As :func:`fair_spindle.core.springs.loads.car_loads`.
 
     Source
     ------

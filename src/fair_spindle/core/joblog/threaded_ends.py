@@ -6,14 +6,14 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from math import hypot
 
-from fair_spindle.core.adjuster import Adjuster
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.threads import FLAT, nearest_step
+from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.threads import FLAT, nearest_step
 
 ARM = "tie"
 ENDS = tuple(f"{wheel}.{ARM}" for wheel in CORNERS)

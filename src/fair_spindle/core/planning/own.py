@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import Any
 
-from fair_spindle.core.errors import InputError, NotAllowed
+from fair_spindle.core.basics.errors import InputError, NotAllowed
 from fair_spindle.core.planning.placing import Known, place_all
 from fair_spindle.core.planning.procedure import Operation, OwnStep, Procedure
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.joblog.log import Remark
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Compared, PartCheck
-from fair_spindle.core.spelling import read_number
 
 TOLERANCE_MM = 0.5
 

@@ -6,7 +6,7 @@ from collections import deque
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from fair_spindle.core.errors import Inconsistent, InputError
+from fair_spindle.core.basics.errors import Inconsistent, InputError
 from fair_spindle.core.planning.places import Placed, share, spots_of
 from fair_spindle.core.planning.procedure import (
     Brief,

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
-from fair_spindle.core.errors import Inconsistent
+from fair_spindle.core.basics.errors import Inconsistent
 from fair_spindle.core.planning.places import Placed, fastenings_at
 from fair_spindle.core.planning.procedure import Brief, Library
 from fair_spindle.core.planning.states import ON_WHEELS, demand

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.planning.template import Asks, Reading, Side
 
 Where = Literal["any", "on_wheels", "hanging", "loaded", "pivot"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from fair_spindle.core.planning.places import Placed
-from fair_spindle.core.rubber import BONDED_KINDS
+from fair_spindle.core.springs.rubber import BONDED_KINDS
 
 ON_WHEELS = "on_wheels"
 HANGING = "hanging"

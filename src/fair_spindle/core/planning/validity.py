@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.layouts import LAYOUTS
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import find_operation
 from fair_spindle.core.planning.precedence import READIED

@@ -6,9 +6,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal, cast
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.bolts.joint_patterns import places_of
 from fair_spindle.core.joblog.log import Bolt, Joint, Listing, Remark
-from fair_spindle.core.joint_patterns import places_of
 from fair_spindle.core.planning.part_checks import judge_parts
 from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of
 from fair_spindle.core.planning.placing import Known, place_all, recorded_answer

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.loads import CarLoads
+from fair_spindle.core.springs.loads import CarLoads
 
 Array = NDArray[np.float64]
 # Where each sits: share of the wheelbase behind the front axle, share of the track off the middle, to the driver's
@@ -52,7 +52,7 @@ def added_loads(readings: Readings, loads: CarLoads | None) -> Array | None:
     Examples
     --------
     >>> from fair_spindle.core.fields.field import Sheet
-    >>> from fair_spindle.core.loads import car_loads
+    >>> from fair_spindle.core.springs.loads import car_loads
     >>> from fair_spindle.core.joblog.readings import Quantity
     >>> told = Readings(Sheet(), {"car.aboard.driver": Quantity(800.0)}, {"car.driver_side": "left"})
     >>> added_loads(told, car_loads("two_axles", {"front": 8e3, "rear": 6e3}, {})).round(1).tolist()

@@ -8,12 +8,12 @@ from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.adjuster import Adjuster, on
-from fair_spindle.core.corner import Corner
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.layouts import find_layout
+from fair_spindle.core.geometry.slopes import Geometry, Slopes
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.slopes import Geometry, Slopes
-from fair_spindle.core.threads import FLAT
+from fair_spindle.core.turns.adjuster import Adjuster, on
+from fair_spindle.core.turns.threads import FLAT
 
 # How far is searched where nobody told the stops, threads and slots, and cams: far beyond what a part has. [mm]
 UNKNOWN_REACH, UNKNOWN_THROW = 40.0, 20.0

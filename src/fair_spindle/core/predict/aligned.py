@@ -6,8 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from math import degrees
 
-from fair_spindle.core.axle_turns import Across
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
@@ -26,6 +25,7 @@ from fair_spindle.core.predict.turning import (
     plan_car,
     thrust_as_read,
 )
+from fair_spindle.core.turns.axle_turns import Across
 
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 

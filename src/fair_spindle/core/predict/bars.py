@@ -8,14 +8,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.car_heights import cross_weight
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE, Propagated, propagate, shift_inputs
 from fair_spindle.core.fields.shape import AXLES, CORNERS
-from fair_spindle.core.gauging import COVERAGE, Propagated, propagate, shift_inputs
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.sprung_car import SprungCar
-from fair_spindle.core.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
+from fair_spindle.core.springs.car_heights import cross_weight
+from fair_spindle.core.springs.sway_bar import bar_rates, link_for_no_preload, preload, sideways_shift, wheel_rate
 
 Array = NDArray[np.float64]
 HOLES = ("1", "2", "3")

@@ -6,7 +6,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import hypot, radians
 
-from fair_spindle.core.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
+from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.bolts.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
+from fair_spindle.core.bolts.tightening import angle_tension, tension_by_nut_factor
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import (
     SAID,
     is_final,
@@ -21,11 +25,7 @@ from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.log import Bolt, Joint
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.predict.clamping import WoundUp, say_lift, say_twist
-from fair_spindle.core.spelling import read_number
-from fair_spindle.core.tightening import angle_tension, tension_by_nut_factor
-from fair_spindle.core.units import from_core
 
 # Typical nut factors; common practice, no published source for a workshop's own compounds.
 NUT_FACTORS = {"": 0.2, "dry": 0.2, "oiled": 0.16, "anti_seize": 0.13, "threadlocker": 0.2}

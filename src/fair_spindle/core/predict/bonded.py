@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.shape import SIDES
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.rubber import BONDED_KINDS
-from fair_spindle.core.units import to_core
+from fair_spindle.core.springs.rubber import BONDED_KINDS
 
 # Of one bushing of a road car's arm; the product's own, a usual one by memory of the trade.
 USUAL_TORSION = to_core(1.5, "nm_per_deg")

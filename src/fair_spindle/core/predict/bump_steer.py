@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from fair_spindle.core.corner import Corner
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.slopes import Geometry, Slopes, angles_at
 
 TIE, INNER = "tie", "tie_inner"
 NEAR = 1.0

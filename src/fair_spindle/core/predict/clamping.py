@@ -6,19 +6,20 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from math import degrees, hypot
 
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.log import Joint
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.layouts import find_layout
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.sprung_car import SprungCar
-from fair_spindle.core.rubber import (
+from fair_spindle.core.springs.rubber import (
     DEFAULT_TWIST_LIMIT,
     Arm,
     Shackle,
@@ -27,7 +28,6 @@ from fair_spindle.core.rubber import (
     swing_window,
     wind_up_force,
 )
-from fair_spindle.core.units import to_core
 
 # One-sided, 95 of 100: a height that is shown inside is inside.
 INSIDE = 1.645

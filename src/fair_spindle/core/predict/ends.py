@@ -10,7 +10,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import ENDS, carry, flats_at
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.step_words import say_flats
-from fair_spindle.core.threads import FLAT
+from fair_spindle.core.turns.threads import FLAT
 
 
 def look_ends(state: JobState, readings: Readings, by_geometry: Collection[str] = ()) -> Iterator[Finding]:

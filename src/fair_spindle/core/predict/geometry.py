@@ -7,15 +7,20 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from fair_spindle.core.adjuster import Adjuster
-from fair_spindle.core.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.fields.shape import AXLES, SIDES
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.geometry.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
+from fair_spindle.core.geometry.layouts import find_layout
+from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
+from fair_spindle.core.geometry.solid_axle import NEEDED as SOLID
+from fair_spindle.core.geometry.solid_axle import SolidAxle, make_solid_axle
+from fair_spindle.core.geometry.toe import steer_sign
+from fair_spindle.core.geometry.twist_beam import NEEDED as BEAM
+from fair_spindle.core.geometry.twist_beam import TwistBeam, make_twist_beam
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.layouts import find_layout
-from fair_spindle.core.monte_carlo import Cloud, Doubtful
 from fair_spindle.core.predict.adjusters import adjusters_of
 from fair_spindle.core.predict.linkage_fit import (
     IMPOSSIBLE,
@@ -29,14 +34,9 @@ from fair_spindle.core.predict.linkage_fit import (
     worth_of,
 )
 from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
-from fair_spindle.core.realign import TOLERANCES
-from fair_spindle.core.slopes import Geometry, Slopes, angles_at
-from fair_spindle.core.solid_axle import NEEDED as SOLID
-from fair_spindle.core.solid_axle import SolidAxle, make_solid_axle
-from fair_spindle.core.toe import steer_sign
-from fair_spindle.core.twist_beam import NEEDED as BEAM
-from fair_spindle.core.twist_beam import TwistBeam, make_twist_beam
-from fair_spindle.core.units import to_core
+from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.monte_carlo import Cloud, Doubtful
+from fair_spindle.core.turns.realign import TOLERANCES
 
 SOLID_AND_BEAM = {**SOLID, "twist_beam": BEAM}
 # Uncertainties of toe and camber read at another height, and of that height.  The product's own. [rad, mm]

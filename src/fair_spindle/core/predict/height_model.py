@@ -9,15 +9,15 @@ from math import hypot
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.gauging import propagate, shift_inputs
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import propagate, shift_inputs
-from fair_spindle.core.heights import Spring, height_change, loaded_length
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
 from fair_spindle.core.predict.sprung_car import SprungCar, sprung_load
+from fair_spindle.core.springs.heights import Spring, height_change, loaded_length
+from fair_spindle.core.springs.loads import CarLoads
 
 Array = NDArray[np.float64]
 # What a wheel by itself leaves out: the other corners, the bar, rubber; as a share of its change.  The product's own.

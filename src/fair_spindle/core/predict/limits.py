@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from math import asin, hypot
 
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
-from fair_spindle.core.travel import Limit, first_limits, joint_travel, travel_budget
+from fair_spindle.core.springs.travel import Limit, first_limits, joint_travel, travel_budget
 
 LEAST_BUMP = 40.0
 LEAST_AT_LOCK = 5.0

@@ -8,12 +8,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.corner import LINKS, Corner, spindle_of
-from fair_spindle.core.errors import NoSolution
-from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.kinematics import WheelAngles, solve_poses, wheel_angles
-from fair_spindle.core.monte_carlo import Cloud
+from fair_spindle.core.basics.errors import NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.geometry.corner import LINKS, Corner, spindle_of
+from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
 from fair_spindle.core.predict.evidence import best_gain
+from fair_spindle.core.turns.monte_carlo import Cloud
 
 Array = NDArray[np.float64]
 ROUNDS = 3

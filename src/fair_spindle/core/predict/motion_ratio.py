@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.corner import Corner
-from fair_spindle.core.kinematics import solve_poses
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.kinematics import solve_poses
 
 Array = NDArray[np.float64]
 NEAR = 20.0
@@ -43,7 +43,7 @@ def ratio_by_points(corner: Corner, spring: tuple[Array, Array] | None = None) -
 
     Examples
     --------
-    >>> from fair_spindle.core.corner import make_corner
+    >>> from fair_spindle.core.geometry.corner import make_corner
     >>> points = {"strut_top": (-20, 571, 545), "strut_low": (4, 622, 100), "lower_front": (14, 382, -120),
     ...     "lower_rear": (-289, 374, -114), "lower_ball": (20, 695, -151), "tie_inner": (-127, 337, -57),
     ...     "tie_outer": (-133, 674, -67), "wheel_center": (-3, 741, 0)}

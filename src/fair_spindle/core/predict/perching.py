@@ -9,16 +9,23 @@ from math import hypot
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.loads import USUAL_UNSPRUNG_SHARE
-from fair_spindle.core.perches import PerchGoals, PerchPlace, PerchTurns, perch_place, perch_turns, turns_uncertainty
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.sprung_car import SprungCar
-from fair_spindle.core.springs import Coil
+from fair_spindle.core.springs.loads import USUAL_UNSPRUNG_SHARE
+from fair_spindle.core.springs.perches import (
+    PerchGoals,
+    PerchPlace,
+    PerchTurns,
+    perch_place,
+    perch_turns,
+    turns_uncertainty,
+)
+from fair_spindle.core.springs.springs import Coil
 
 Array = NDArray[np.float64]
 # Of a ring with notches; common practice, no published source.

@@ -8,13 +8,13 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.car_heights import Leg, Settled, cross_weight
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.monte_carlo import variance_shares
 from fair_spindle.core.predict.sprung_car import APART, Number, SprungCar
+from fair_spindle.core.springs.car_heights import Leg, Settled, cross_weight
+from fair_spindle.core.turns.monte_carlo import variance_shares
 
 Array = NDArray[np.float64]
 SAMPLES = 5000
@@ -182,9 +182,9 @@ def draw_cars(car: SprungCar, samples: int, seed: int) -> tuple[Settled, dict[st
 
     Examples
     --------
-    >>> from fair_spindle.core.car_heights import Leg, Stance
+    >>> from fair_spindle.core.springs.car_heights import Leg, Stance
     >>> from fair_spindle.core.predict.sprung_car import Held
-    >>> from fair_spindle.core.springs import Coil, coil_curve
+    >>> from fair_spindle.core.springs.springs import Coil, coil_curve
     >>> def car(values):
     ...     leg = Leg(coil_curve(Coil(30.0, 300.0)), 200.0 + np.asarray(values.get("a", 0.0)), 1.0)
     ...     return Held(Stance(2600.0, 1500.0, 1500.0), np.full(4, 3300.0), np.full(4, 300.0), (leg,) * 4, (0.0,) * 4)

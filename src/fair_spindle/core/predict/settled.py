@@ -7,8 +7,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.gauging import COVERAGE
 from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings

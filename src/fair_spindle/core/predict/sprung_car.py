@@ -9,20 +9,20 @@ from math import cos, hypot, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.car_heights import Leg, Settled, Stance, let_down, settle_car, spring_length
-from fair_spindle.core.corner import Corner
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.spelling import read_table
 from fair_spindle.core.fields.shape import AXLES, CORNERS, SIDES
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.loads import CarLoads
 from fair_spindle.core.predict.aboard import added_loads
 from fair_spindle.core.predict.bonded import bonded_rate
 from fair_spindle.core.predict.evidence import Evidence, weigh_evidence
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
-from fair_spindle.core.spelling import read_table
-from fair_spindle.core.springs import (
+from fair_spindle.core.springs.car_heights import Leg, Settled, Stance, let_down, settle_car, spring_length
+from fair_spindle.core.springs.loads import CarLoads
+from fair_spindle.core.springs.springs import (
     Coil,
     Curve,
     coil_curve,
@@ -32,7 +32,7 @@ from fair_spindle.core.springs import (
     torsion_curve,
     two_stage_curve,
 )
-from fair_spindle.core.sway_bar import bar_rates, preload, wheel_rate
+from fair_spindle.core.springs.sway_bar import bar_rates, preload, wheel_rate
 
 Array = NDArray[np.float64]
 Number = float | Array

@@ -8,16 +8,16 @@ from math import hypot
 
 import numpy as np
 
-from fair_spindle.core.adjuster import Adjuster
-from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
-from fair_spindle.core.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
-from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.geometry.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
+from fair_spindle.core.geometry.toe import steer_sign
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.adjusters import shared_adjuster
-from fair_spindle.core.realign import TOLERANCES
-from fair_spindle.core.toe import steer_sign
+from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
+from fair_spindle.core.turns.realign import TOLERANCES
 
 WHERE = "front"
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.threaded_ends import Carried, carry
 from fair_spindle.core.planning.template import Step
-from fair_spindle.core.threads import FLAT, tally
+from fair_spindle.core.turns.threads import FLAT, tally
 
 PUT_ON = ".turns_on"
 

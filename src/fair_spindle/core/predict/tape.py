@@ -12,12 +12,12 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.corner import Corner, make_corner
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.geometry.corner import Corner, make_corner
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.monte_carlo import Cloud
 from fair_spindle.core.predict.linkage_fit import points_of
+from fair_spindle.core.turns.monte_carlo import Cloud
 
 SPAN = 160.0
 INBOARD = {"strut": 0.14, "double_wishbone": 0.04}

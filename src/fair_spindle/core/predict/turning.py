@@ -8,17 +8,17 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.adjuster import changes_by_link
-from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.shape import SIDES
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.toe import AxleToe, axle_toe
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.monte_carlo import SAMPLES, AxleSureness, Sureness, how_sure
 from fair_spindle.core.predict.geometry import Wheel
-from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of, realign, settle, try_steps
-from fair_spindle.core.slopes import angles_at
-from fair_spindle.core.toe import AxleToe, axle_toe
+from fair_spindle.core.turns.adjuster import changes_by_link
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN, Across, realign_axle, toe_across
+from fair_spindle.core.turns.monte_carlo import SAMPLES, AxleSureness, Sureness, how_sure
+from fair_spindle.core.turns.realign import ANGLES, Realigned, Wanted, angles_of, realign, settle, try_steps
 
 WORTH = 0.5
 # How far off what a turn does may be, when it is asked whether turning is worth it.

@@ -9,16 +9,16 @@ from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.adjuster import changes_by_link
-from fair_spindle.core.errors import NoSolution
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.errors import NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.aligned import AlignedWheel
 from fair_spindle.core.predict.bump_steer import TIE, bump_steer
 from fair_spindle.core.predict.geometry import slope_read
 from fair_spindle.core.predict.ride_height import Sitting
-from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.turns.adjuster import changes_by_link
 
 Name = Literal["height", "toe", "camber", "caster"]
 NAMES: tuple[Name, ...] = ("height", "toe", "camber", "caster")

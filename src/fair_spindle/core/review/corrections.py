@@ -6,13 +6,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from fair_spindle.core.adjuster import Adjuster
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel
 from fair_spindle.core.predict.bars import BarOfAxle
 from fair_spindle.core.predict.bump_steer import TIE
 from fair_spindle.core.predict.perching import Correction
+from fair_spindle.core.turns.adjuster import Adjuster
 
 What = Literal["toe", "ring", "arms", "link"]
 FREE_WITHIN = 1.0

@@ -9,7 +9,7 @@ from math import exp, hypot
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.review.before_and_after import Beside

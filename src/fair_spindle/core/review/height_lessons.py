@@ -8,11 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.errors import InputError, NoSolution
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.refit import refit
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.height_model import HeightModel
-from fair_spindle.core.refit import refit
 
 Array = NDArray[np.float64]
 LEARNABLE = (".motion_ratio", ".damper_ratio", ".load", ".spring.rate", ".new_spring.rate")

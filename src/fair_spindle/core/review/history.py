@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from math import hypot
 from typing import Literal
 
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState

@@ -6,10 +6,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import degrees, exp, hypot
 
-from fair_spindle.core.gauging import COVERAGE
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.review.before_and_after import Beside, MovesToe
 from fair_spindle.core.review.height_causes import WORTH_TELLING
-from fair_spindle.core.threads import FLAT
+from fair_spindle.core.turns.threads import FLAT
 
 
 @dataclass(frozen=True)

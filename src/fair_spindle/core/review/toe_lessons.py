@@ -8,12 +8,12 @@ from math import hypot
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.axle_turns import STEERING_WHEEL_WITHIN
-from fair_spindle.core.errors import NoSolution
+from fair_spindle.core.basics.errors import NoSolution
+from fair_spindle.core.basics.refit import refit
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.refit import refit
 from fair_spindle.core.review.height_lessons import Learned, told_apart
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
 
 Array = NDArray[np.float64]
 LEAST = 1e-5
@@ -44,7 +44,7 @@ def learn_toe(wheels: Sequence[ToeStory], steered: float) -> list[Learned]:
     -----
     toe = start + expected + (s − s₀)·travel + (L₀/L − 1)·by rod + fit ± steering: the steering wheel not straight
     turns both wheels, left out and right in, and is one unknown more at the baseline and at every walk after it.
-    Least squares over what was read and what was believed, as :func:`~fair_spindle.core.refit.refit`.
+    Least squares over what was read and what was believed, as :func:`~fair_spindle.core.basics.refit.refit`.
 
     Source
     ------

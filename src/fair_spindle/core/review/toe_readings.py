@@ -8,9 +8,9 @@ from math import hypot
 
 import numpy as np
 
-from fair_spindle.core.adjuster import changes_by_link
-from fair_spindle.core.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.readings import Quantity, read_entry
 from fair_spindle.core.joblog.reducer import effective
@@ -19,7 +19,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import steps_turned
 from fair_spindle.core.predict.bump_steer import TIE, bump_steer
 from fair_spindle.core.predict.geometry import Wheel, slope_read, wheels_of
-from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.turns.adjuster import changes_by_link
 
 
 @dataclass(frozen=True)

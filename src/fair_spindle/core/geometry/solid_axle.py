@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.corner import Link
-from fair_spindle.core.errors import InputError, NoSolution, require
-from fair_spindle.core.kinematics import rotated
+from fair_spindle.core.basics.errors import InputError, NoSolution, require
+from fair_spindle.core.geometry.corner import Link
+from fair_spindle.core.geometry.kinematics import rotated
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]

@@ -9,10 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.bounded import bounded_least_squares
-from fair_spindle.core.car_heights import cross_weight
-from fair_spindle.core.errors import Inconsistent, InputError, require
-from fair_spindle.core.springs import Coil, stack_under_load
+from fair_spindle.core.basics.bounded import bounded_least_squares
+from fair_spindle.core.basics.errors import Inconsistent, InputError, require
+from fair_spindle.core.springs.car_heights import cross_weight
+from fair_spindle.core.springs.springs import Coil, stack_under_load
 
 Array = NDArray[np.float64]
 # From turns at the four perches (n, 4) to hub-to-arch heights [mm] and wheel loads [N], (n, 4) each.

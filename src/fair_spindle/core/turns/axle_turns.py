@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.realign import (
+from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.turns.realign import (
     Realigned,
     Tried,
     Wanted,
@@ -18,7 +19,6 @@ from fair_spindle.core.realign import (
     try_steps,
     turned,
 )
-from fair_spindle.core.units import to_core
 
 Array = NDArray[np.float64]
 Places = NDArray[np.int64]
@@ -100,7 +100,7 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
     Raises
     ------
     InputError, NoSolution
-        As of :func:`~fair_spindle.core.realign.exact_changes`.
+        As of :func:`~fair_spindle.core.turns.realign.exact_changes`.
 
     Notes
     -----
@@ -114,8 +114,8 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import Adjuster, on
-    >>> from fair_spindle.core.slopes import Slopes
+    >>> from fair_spindle.core.turns.adjuster import Adjuster, on
+    >>> from fair_spindle.core.geometry.slopes import Slopes
     >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
     >>> rod = Adjuster("rod", on("tie"), 1.0, 0.1, -9.0, 9.0)
     >>> stuck = Wanted(wheel, 0.0, (), {"toe": 0.01}, {"toe": 0.001})

@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import InputError, OutOfRange
+from fair_spindle.core.basics.errors import InputError, OutOfRange
 
 MM_PER_INCH = 25.4
 N_PER_KGF = 9.80665

@@ -9,11 +9,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.adjuster import Adjuster, changes_by_link, near_settings
-from fair_spindle.core.bounded import bounded_least_squares
-from fair_spindle.core.errors import InputError, NoSolution, require
-from fair_spindle.core.slopes import Geometry, angles_at
-from fair_spindle.core.units import to_core
+from fair_spindle.core.basics.bounded import bounded_least_squares
+from fair_spindle.core.basics.errors import InputError, NoSolution, require
+from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.geometry.slopes import Geometry, angles_at
+from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, near_settings
 
 Array = NDArray[np.float64]
 Misses = Callable[[Array], Array]
@@ -114,8 +114,8 @@ def realign(
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
-    >>> from fair_spindle.core.corner import Link, make_corner
+    >>> from fair_spindle.core.turns.adjuster import on
+    >>> from fair_spindle.core.geometry.corner import Link, make_corner
     >>> points = {"upper_front": (120, 396, 496), "upper_rear": (-154, 397, 503), "upper_ball": (-30, 647, 543),
     ...     "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
     ...     "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320)}
@@ -166,8 +166,8 @@ def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
-    >>> from fair_spindle.core.slopes import Slopes
+    >>> from fair_spindle.core.turns.adjuster import on
+    >>> from fair_spindle.core.geometry.slopes import Slopes
     >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
     >>> exact_changes(Wanted(wheel, 0.0, (Adjuster("rod", on("tie"), 1.5, 1, -9, 9),), {"toe": 0.02}, TOLERANCES))
     (array([2.]), array([2.]), ())
@@ -224,8 +224,8 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
-    >>> from fair_spindle.core.slopes import Slopes
+    >>> from fair_spindle.core.turns.adjuster import on
+    >>> from fair_spindle.core.geometry.slopes import Slopes
     >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.001})
     >>> float(try_steps(wheel, np.zeros(0)).cost[0])
     1.0
@@ -267,7 +267,7 @@ def stays(adjusters: Sequence[Adjuster], centre: Array, chosen: Array) -> bool:
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
+    >>> from fair_spindle.core.turns.adjuster import on
     >>> rod = Adjuster("rod", on("tie"), 1.5, 1 / 6, -9, 9)
     >>> stays([rod], np.array([0.1]), np.array([0.25])), stays([rod], np.array([0.1]), np.array([0.75]))
     (True, False)
@@ -326,8 +326,8 @@ def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, 
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
-    >>> from fair_spindle.core.slopes import Slopes
+    >>> from fair_spindle.core.turns.adjuster import on
+    >>> from fair_spindle.core.geometry.slopes import Slopes
     >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.002})
     >>> settle(wheel, np.zeros(0), (), try_steps(wheel, np.zeros(0)), 0).reached
     {'toe': True}
@@ -454,8 +454,8 @@ def angles_of(wanted: Wanted, changes: Array) -> dict[str, Array]:
 
     Examples
     --------
-    >>> from fair_spindle.core.adjuster import on
-    >>> from fair_spindle.core.slopes import Slopes
+    >>> from fair_spindle.core.turns.adjuster import on
+    >>> from fair_spindle.core.geometry.slopes import Slopes
     >>> sorted(angles_of(Wanted(Slopes(1, 0.0, 0.0, 0.0, 0.0), 5.0, (), {}, {}), np.zeros((1, 0))))
     ['camber', 'toe']
     """

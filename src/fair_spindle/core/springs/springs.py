@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import Inconsistent, InputError, require
+from fair_spindle.core.basics.errors import Inconsistent, InputError, require
 
 Array = NDArray[np.float64]
 # Once coils touch, or past the end of a table: rigid, as far as any reading can tell. [N/mm]

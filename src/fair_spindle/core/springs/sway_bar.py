@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from math import hypot, sqrt
 
-from fair_spindle.core.errors import InputError, NoSolution, require
-from fair_spindle.core.springs import SHEAR_MODULUS, polar_moment
+from fair_spindle.core.basics.errors import InputError, NoSolution, require
+from fair_spindle.core.springs.springs import SHEAR_MODULUS, polar_moment
 
 
 def bar_rates(

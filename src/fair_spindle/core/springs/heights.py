@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import Inconsistent, require
+from fair_spindle.core.basics.errors import Inconsistent, require
 
 Array = NDArray[np.float64]
 

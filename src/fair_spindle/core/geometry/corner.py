@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import InputError, require
+from fair_spindle.core.basics.errors import InputError, require
 
 Array = NDArray[np.float64]
 

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.corner import Corner, make_corner
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.geometry.corner import Corner, make_corner
+from fair_spindle.core.geometry.slopes import angles_at
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from fair_spindle.core.errors import require
+from fair_spindle.core.basics.errors import require
 
 FLAT = 1 / 6
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import InputError, require
-from fair_spindle.core.tables import iso_pitches, unified_threads
-from fair_spindle.core.units import UNITS, from_core, to_core, units_of
+from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.basics.tables import iso_pitches, unified_threads
+from fair_spindle.core.basics.units import UNITS, from_core, to_core, units_of
 
 TYPICAL_NUT_FACTOR = 0.2
 USUAL_SHARE = (0.10, 0.85)

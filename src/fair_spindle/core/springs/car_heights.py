@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import Inconsistent, NoSolution, require
-from fair_spindle.core.springs import Curve
+from fair_spindle.core.basics.errors import Inconsistent, NoSolution, require
+from fair_spindle.core.springs.springs import Curve
 
 Array = NDArray[np.float64]
 Number = float | Array
@@ -180,7 +180,7 @@ def spring_length(
 
     Examples
     --------
-    >>> from fair_spindle.core.springs import Coil, coil_curve
+    >>> from fair_spindle.core.springs.springs import Coil, coil_curve
     >>> float(spring_length(coil_curve(Coil(50.0, 300.0)), 2500.0, 0.5, 0.0))
     200.0
     """
@@ -229,7 +229,7 @@ def settle_car(stance: Stance, loads: ArrayLike, unsprung: ArrayLike, legs: Sequ
 
     Examples
     --------
-    >>> from fair_spindle.core.springs import Coil, coil_curve
+    >>> from fair_spindle.core.springs.springs import Coil, coil_curve
     >>> old, new = coil_curve(Coil(30.0, 330.0)), coil_curve(Coil(30.0, 310.0))
     >>> at = float(spring_length(old, 3000.0, 1.0, 0.0))
     >>> car = Stance(2600.0, 1500.0, 1500.0)
@@ -291,7 +291,7 @@ def let_down(
 
     Examples
     --------
-    >>> from fair_spindle.core.springs import Coil, coil_curve
+    >>> from fair_spindle.core.springs.springs import Coil, coil_curve
     >>> at, car = 300.0 - 3000.0 / 0.95 / 40.0, Stance(2600.0, 1500.0, 1500.0)
     >>> legs = [Leg(coil_curve(Coil(60.0, free)), at, 0.95) for free in (262.0, 262.0, 254.0, 254.0)]
     >>> found, rests = let_down(car, [3400.0] * 4, [400.0] * 4, legs)

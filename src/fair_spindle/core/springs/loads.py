@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import InputError
+from fair_spindle.core.basics.errors import InputError
 
 WHEELS = ("front_left", "front_right", "rear_left", "rear_right")
 USUAL_UNSPRUNG_SHARE = 0.12

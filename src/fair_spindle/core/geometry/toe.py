@@ -8,7 +8,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import InputError, require
+from fair_spindle.core.basics.errors import InputError, require
 
 Steer = Literal["ahead", "behind"]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import NoSolution, require
+from fair_spindle.core.basics.errors import NoSolution, require
 
 
 @dataclass(frozen=True)

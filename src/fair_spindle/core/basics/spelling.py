@@ -6,9 +6,9 @@ import math
 import re
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import InputError
-from fair_spindle.core.tables import iso_pitches, unified_threads
-from fair_spindle.core.units import MM_PER_INCH, to_core, units_of
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.tables import iso_pitches, unified_threads
+from fair_spindle.core.basics.units import MM_PER_INCH, to_core, units_of
 
 # A pitch above this is no metric one: threads per inch are meant. [mm]
 MOST_METRIC_PITCH = 6

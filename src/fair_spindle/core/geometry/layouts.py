@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fair_spindle.core.errors import NotFound
+from fair_spindle.core.basics.errors import NotFound
 
 _FRONT_REAR = (("front", "front bushing"), ("rear", "rear bushing"))
 _ENDS = (("inner", "inner end"), ("outer", "outer end"))

@@ -10,8 +10,8 @@ from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.errors import InputError, require
-from fair_spindle.core.fasteners import proof_stress, tensile_stress_area
+from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.bolts.fasteners import proof_stress, tensile_stress_area
 
 Order = Literal["cross", "star", "spiral", "row"]
 ORDERS: dict[str, str] = {

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from fair_spindle.core.errors import Inconsistent, require
+from fair_spindle.core.basics.errors import Inconsistent, require
 
 
 def caster_from_sweep(camber_toed_out: float, camber_toed_in: float, steer: float) -> float:

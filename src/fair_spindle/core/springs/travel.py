@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import asin, sin
 
-from fair_spindle.core.errors import Inconsistent, require
+from fair_spindle.core.basics.errors import Inconsistent, require
 
 
 @dataclass(frozen=True)

@@ -14,8 +14,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.errors import Inconsistent, require
-from fair_spindle.core.tables import student_t
+from fair_spindle.core.basics.errors import Inconsistent, require
+from fair_spindle.core.basics.tables import student_t
 
 COVERAGE = 2.0
 Array = NDArray[np.float64]

@@ -13,8 +13,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.corner import LINKS, STEERING_AXIS, Corner
-from fair_spindle.core.errors import NoSolution, require
+from fair_spindle.core.basics.errors import NoSolution, require
+from fair_spindle.core.geometry.corner import LINKS, STEERING_AXIS, Corner
 
 Array = NDArray[np.float64]
 ON_ONE_AXIS = ("semi_trailing", "twist_beam")
@@ -122,7 +122,7 @@ def solve_poses(
 
     Examples
     --------
-    >>> from fair_spindle.core.corner import make_corner
+    >>> from fair_spindle.core.geometry.corner import make_corner
     >>> points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
     >>> arm = make_corner("semi_trailing", "left", 0.0, 0.0, points)
     >>> round(float(solve_poses(arm, [25.0]).wheel[0, 2]), 6)
@@ -241,7 +241,7 @@ def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> 
 
     Examples
     --------
-    >>> from fair_spindle.core.corner import make_corner
+    >>> from fair_spindle.core.geometry.corner import make_corner
     >>> points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
     >>> arm = make_corner("semi_trailing", "left", -0.02, 0.001, points)
     >>> round(float(wheel_angles(arm, solve_poses(arm, [0.0])).camber[0]), 6)

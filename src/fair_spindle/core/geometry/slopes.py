@@ -11,9 +11,9 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from fair_spindle.core.corner import Corner
-from fair_spindle.core.errors import require
-from fair_spindle.core.kinematics import WheelAngles, solve_poses, wheel_angles
+from fair_spindle.core.basics.errors import require
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
 
 Array = NDArray[np.float64]
 

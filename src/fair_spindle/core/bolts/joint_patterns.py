@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Literal
 
-from fair_spindle.core.errors import InputError, require
+from fair_spindle.core.basics.errors import InputError, require
 
 Pattern = Literal["circle", "rectangle", "row"]
 

@@ -11,13 +11,13 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.adjuster import Adjuster, changes_by_link
-from fair_spindle.core.axle_turns import Across
-from fair_spindle.core.corner import Corner, spindle_of
-from fair_spindle.core.gauging import COVERAGE
-from fair_spindle.core.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.realign import ANGLES, Realigned, Wanted, angles_of
-from fair_spindle.core.slopes import angles_at
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.geometry.corner import Corner, spindle_of
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link
+from fair_spindle.core.turns.axle_turns import Across
+from fair_spindle.core.turns.realign import ANGLES, Realigned, Wanted, angles_of
 
 Array = NDArray[np.float64]
 SAMPLES = 2000
@@ -136,7 +136,7 @@ def how_sure(
 
     Examples
     --------
-    >>> from fair_spindle.core.corner import make_corner
+    >>> from fair_spindle.core.geometry.corner import make_corner
     >>> points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
     >>> arm = make_corner("semi_trailing", "left", 0.0, 0.0, points)
     >>> nothing = Realigned({}, np.zeros(0), np.zeros(0), np.zeros(0), {}, {}, ())

@@ -1,0 +1,1 @@
+"""Units, numbers as typed, errors, readings and their spread, tables as printed."""

@@ -1,0 +1,1 @@
+"""Bolts: torque and tension, adapters, the order of a pattern."""

@@ -1,0 +1,1 @@
+"""Where wheels stand: layouts, linkages through their travel, toe, camber and caster."""

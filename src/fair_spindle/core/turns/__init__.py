@@ -1,0 +1,1 @@
+"""Threads and adjusters: how many turns bring the angles back, and how sure they are."""
