@@ -12,8 +12,9 @@ from kinds import WHOLE_CAR
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned, Typed
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.starting import loads_now

@@ -7,9 +7,10 @@ import numpy as np
 import pytest
 from kinds import OLD_STRUT, WHOLE_CAR
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.slopes import Slopes
-from fair_spindle.core.joblog.log import Counted, Entered, Event, Turned, Typed, Undone
+from fair_spindle.core.joblog.log import Counted, Entered, Event, Turned, Undone
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now

@@ -12,9 +12,11 @@ from test_rubber_and_heights import pivot, window
 from test_sitting import choose, job, lift, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import height_gate
-from fair_spindle.core.joblog.log import Bolt, Entered, Joint, Moved, Typed
+from fair_spindle.core.joblog.log import Entered, Moved
 from fair_spindle.core.joblog.overnight import stands_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Step

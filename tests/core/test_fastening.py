@@ -10,23 +10,21 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, OutOfRange
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
 from fair_spindle.core.joblog.bolt_needs import is_final, needed_stages, next_work, order_of, to_set
 from fair_spindle.core.joblog.bolt_state import BoltState
 from fair_spindle.core.joblog.log import (
     Adapter,
-    Bolt,
-    BoltSpec,
     Drawn,
     Entered,
     Erased,
     Event,
     Filled,
     HeightRead,
-    Joint,
     Moved,
     Settled,
-    Typed,
     Undone,
     Worked,
 )

@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from sqlmodel import select
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.joblog.log import (
     Clamp,
     Counted,
@@ -23,7 +24,6 @@ from fair_spindle.core.joblog.log import (
     Specified,
     Stepped,
     Tightened,
-    Typed,
     Undone,
     Worked,
 )

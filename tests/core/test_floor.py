@@ -7,6 +7,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, 
 from kinds import OLD_STRUT
 
 from fair_spindle.core.basics.errors import NotAllowed, SpindleError
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.joblog.log import (
     Counted,
     Entered,
@@ -16,7 +17,6 @@ from fair_spindle.core.joblog.log import (
     Specified,
     Stepped,
     Tightened,
-    Typed,
     Undone,
 )
 from fair_spindle.core.joblog.reducer import advance, derive, effective, opening

@@ -10,10 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.geometry.slopes import Slopes, angles_at
 from fair_spindle.core.geometry.toe import toe_for_rod_change
 from fair_spindle.core.joblog.kinds import CAR
-from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned, Typed
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now

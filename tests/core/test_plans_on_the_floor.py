@@ -12,11 +12,13 @@ from planner import LIBRARY, STRUT, Order
 from test_fastening import ARM
 
 from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import BoltSpec
 from fair_spindle.core.joblog.bolt_needs import next_work, waits_for_load
 from fair_spindle.core.joblog.bolt_state import bolt_key
 from fair_spindle.core.joblog.findings import look
 from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import BoltSpec, Drawn, Event, Filled, HeightRead, Moved, Stepped, Typed, Worked
+from fair_spindle.core.joblog.log import Drawn, Event, Filled, HeightRead, Moved, Stepped, Worked
 from fair_spindle.core.joblog.plan_now import MOVES, short_goals, template_now
 from fair_spindle.core.joblog.reducer import derive_on, opening
 from fair_spindle.core.joblog.replay import replay

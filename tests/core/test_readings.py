@@ -7,12 +7,13 @@ from hypothesis import strategies as st
 from fair_spindle.core.basics.errors import InputError, OutOfRange
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core, to_core, units_of
 from fair_spindle.core.fields.car import ADJUSTERS
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
-from fair_spindle.core.joblog.log import Entered, Typed
+from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity, read_entry
 
 

@@ -9,8 +9,10 @@ from test_fastening import SPEC, Bench, mm, to_snug, work
 from test_sitting import choose, job, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.joblog.log import Bolt, Entered, HeightRead, Joint, Moved, Settled, Typed
+from fair_spindle.core.joblog.log import Entered, HeightRead, Moved, Settled
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
 from fair_spindle.core.predict.limits import wheel_travels

@@ -7,13 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.doubts import Read, doubt_readings
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.fields.walk import WALK_ROUND, order_walk
 from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
 from fair_spindle.core.joblog.kinds import CAR, WORK
-from fair_spindle.core.joblog.log import Entered, Event, Filled, Moved, Settled, Typed
+from fair_spindle.core.joblog.log import Entered, Event, Filled, Moved, Settled
 from fair_spindle.core.joblog.mirror import mirrored
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.replay import replay

@@ -6,10 +6,11 @@ import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.kinematics import solve_poses
-from fair_spindle.core.joblog.log import Entered, Event, Filled, Typed
+from fair_spindle.core.joblog.log import Entered, Event, Filled
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now

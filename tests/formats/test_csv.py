@@ -5,11 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core, to_core, units_of
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
-from fair_spindle.core.joblog.log import Entered, Fastener, Gauge, Typed
+from fair_spindle.core.joblog.log import Entered, Fastener, Gauge
 from fair_spindle.core.joblog.readings import read_entry
 from fair_spindle.formats.car_csv import read_fasteners, read_points, write_fasteners, write_points
 from fair_spindle.formats.csv_rows import read_rows, write_rows

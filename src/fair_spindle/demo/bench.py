@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.joblog.log import Gauge, Typed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Gauge
 from fair_spindle.jobs.instruments import InstrumentCreate, add_instrument
 from fair_spindle.records.database import Database
 

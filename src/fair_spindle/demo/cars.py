@@ -6,8 +6,9 @@ from collections.abc import Iterator, Mapping
 from math import dist
 from uuid import NAMESPACE_URL, uuid5
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.fields.field import Field
-from fair_spindle.core.joblog.log import Act, Entered, Fastener, Listed, Typed
+from fair_spindle.core.joblog.log import Act, Entered, Fastener, Listed
 from fair_spindle.core.joblog.mirror import mirrored
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.joints import joints

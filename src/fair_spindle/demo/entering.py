@@ -4,11 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fair_spindle.core.joblog.log import (
-    Entered,
-    Gauge,
-    Typed,
-)
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Entered, Gauge
 
 
 def enter(key: str, text: str, unit: str) -> Entered:

@@ -5,19 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import BoltSpec, Joint
 from fair_spindle.core.joblog.bolt_needs import needed_stages, next_work
-from fair_spindle.core.joblog.log import (
-    BoltSpec,
-    Drawn,
-    Entered,
-    HeightRead,
-    Joint,
-    Moved,
-    Stepped,
-    Turned,
-    Typed,
-    Worked,
-)
+from fair_spindle.core.joblog.log import Drawn, Entered, HeightRead, Moved, Stepped, Turned, Worked
 from fair_spindle.core.joblog.plan_now import MOVES, short_goals
 from fair_spindle.core.joblog.required_fields import choices_now
 from fair_spindle.core.planning.placing import Known

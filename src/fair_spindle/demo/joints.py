@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
-from fair_spindle.core.joblog.log import Bolt, BoltSpec, Drawn, Joint, Typed
+from fair_spindle.core.joblog.log import Drawn
 
 _SHEET = "Brannock workshop sheet 7 (invented for the demo)"
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.joblog.log import Entered, Settled, Stepped, Typed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Entered, Settled, Stepped
 from fair_spindle.demo.bench import GAUGES
 from fair_spindle.demo.desk import Desk
 from fair_spindle.demo.entering import enter, enter_camber, enter_heights, enter_toe

@@ -8,18 +8,8 @@ from __future__ import annotations
 
 from uuid import NAMESPACE_URL, uuid5
 
-from fair_spindle.core.joblog.log import (
-    Act,
-    Entered,
-    HeightRead,
-    Moved,
-    Noted,
-    Settled,
-    Signed,
-    Stepped,
-    Turned,
-    Typed,
-)
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Act, Entered, HeightRead, Moved, Noted, Settled, Signed, Stepped, Turned
 from fair_spindle.core.planning.procedure import Brief, Compared, Fitting
 from fair_spindle.demo.bench import GAUGES, fill_bench
 from fair_spindle.demo.cars import fill_cars

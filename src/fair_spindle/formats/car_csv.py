@@ -7,9 +7,10 @@ from collections.abc import Iterable, Mapping
 from pydantic import ValidationError
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core, units_of
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.joblog.log import Entered, Fastener, Typed
+from fair_spindle.core.joblog.log import Entered, Fastener
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.formats.acts import model_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows

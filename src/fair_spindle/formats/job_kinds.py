@@ -8,8 +8,9 @@ from functools import cache
 from importlib.resources import files
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.kinds import CAR, WORK, JobTemplate
-from fair_spindle.core.joblog.log import Entered, Filled, Joint, Planned
+from fair_spindle.core.joblog.log import Entered, Filled, Planned
 from fair_spindle.core.joblog.plain import build
 from fair_spindle.core.planning.procedure import Brief, Measured
 from fair_spindle.core.planning.template import Step

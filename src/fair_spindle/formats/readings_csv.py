@@ -6,9 +6,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import units_of
 from fair_spindle.core.fields.field import Field, Method, Sheet
-from fair_spindle.core.joblog.log import Entered, Gauge, Typed
+from fair_spindle.core.joblog.log import Entered, Gauge
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 
 COLUMNS = ("reading", "method", "part", "value", "unit", "gauge")

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from fair_spindle.core.joblog.log import BoltSpec, Event, Tightened, Typed, Worked
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import BoltSpec
+from fair_spindle.core.joblog.log import Event, Tightened, Worked
 from fair_spindle.core.joblog.old_acts import of_places
 from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.joblog.state import JobState

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.fields.walk import WALK_ROUND
 from fair_spindle.core.joblog.findings import overdue, unsettled
-from fair_spindle.core.joblog.log import Bolt, BoltSpec, Entered, Fastener, Typed
+from fair_spindle.core.joblog.log import Entered, Fastener
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.state import Taken
 from fair_spindle.core.predict.bolted import doubts_of

@@ -9,10 +9,11 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.basics.errors import SpindleError
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.kinds import CAR
-from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Joint
+from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled
 from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.jobs.book_models import FROM_RECORD

@@ -9,8 +9,9 @@ from pydantic import Field, StringConstraints, model_validator
 
 from fair_spindle.core.basics.errors import Conflict, OutOfRange
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS
-from fair_spindle.core.joblog.log import Gauge, Typed
+from fair_spindle.core.joblog.log import Gauge
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import Title, TypedView, View

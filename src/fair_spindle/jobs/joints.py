@@ -6,7 +6,9 @@ from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 
 from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.joint_patterns import Pattern, places_of
 from fair_spindle.core.bolts.tightening import ORDERS
 from fair_spindle.core.joblog.bolt_needs import (
@@ -23,7 +25,7 @@ from fair_spindle.core.joblog.bolt_needs import (
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.joint_maps import Change, changed_places, other_side_of
 from fair_spindle.core.joblog.loading import height_gate
-from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Drawn, Joint, Typed
+from fair_spindle.core.joblog.log import Adapter, Drawn
 from fair_spindle.core.joblog.plain import build, plain
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.bolted import doubts_of, strain_of, swapped

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.joblog.log import Typed
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.formats.acts import Strict, Text, model_of
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import TypedView, View

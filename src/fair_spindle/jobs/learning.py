@@ -9,10 +9,11 @@ from pydantic import Field
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import CORNERS
-from fair_spindle.core.joblog.log import Entered, Filled, Noted, Typed
+from fair_spindle.core.joblog.log import Entered, Filled, Noted
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.predict.settled import heights_after

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.joblog.log import Listing, Remark
+from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.procedure import Brief
 from fair_spindle.formats.acts import Strict, model_of
 from fair_spindle.formats.job_file import Identity

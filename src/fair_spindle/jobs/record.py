@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import groupby
 
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.bolt_needs import is_final
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.log import Joint
 from fair_spindle.core.joblog.threaded_ends import ENDS, carry, flats_at
 from fair_spindle.core.joblog.wording import label_wheel, position_words
 from fair_spindle.core.planning.cautions import CAUTIONS

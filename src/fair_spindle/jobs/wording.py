@@ -8,6 +8,7 @@ from types import MappingProxyType
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Field, Sheet
 from fair_spindle.core.joblog.bolt_needs import SAID
@@ -36,7 +37,6 @@ from fair_spindle.core.joblog.log import (
     Struck,
     Tightened,
     Turned,
-    Typed,
     Undone,
     Worked,
 )

@@ -7,10 +7,11 @@ from math import radians
 
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.tightening import ORDERS, set_with_adapter, tighten_order
 from fair_spindle.core.fields.field import Part
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
-from fair_spindle.core.joblog.log import Adapter, Bolt, BoltSpec, Joint, WorkStage
+from fair_spindle.core.joblog.log import Adapter, WorkStage
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.springs.rubber import BONDED_KINDS
 

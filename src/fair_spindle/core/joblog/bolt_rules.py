@@ -8,6 +8,7 @@ from dataclasses import replace
 from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound, OutOfRange, require
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import UNITS, from_core, to_core
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.bolt_needs import (
     SAID,
     STAGES,
@@ -22,7 +23,7 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, at_bolt
 from fair_spindle.core.joblog.loading import height_gate
-from fair_spindle.core.joblog.log import Bolt, Joint, Worked, WorkStage
+from fair_spindle.core.joblog.log import Worked, WorkStage
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.joblog.state import JobState
 

@@ -7,12 +7,14 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, require
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.joblog.bolt_needs import (
     TORQUE,
     find_joint,
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
-from fair_spindle.core.joblog.log import Bolt, BoltSpec, Drawn, Erased, Joint, Typed
+from fair_spindle.core.joblog.log import Drawn, Erased
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.joblog.state import JobState
 

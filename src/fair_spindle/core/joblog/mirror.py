@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
-from fair_spindle.core.joblog.log import Entered, Typed
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Entered
 
 
 def mirrored(entries: Iterable[Entered], side: str, to: str) -> tuple[Entered, ...]:

@@ -8,16 +8,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from fair_spindle.core.bolts.joint import BoltSpec, Joint
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import (
     Act,
-    BoltSpec,
     Cleared,
     Counted,
     Drawn,
     Entered,
     Filled,
-    Joint,
     Specified,
     Tightened,
     Turned,

@@ -9,11 +9,12 @@ from dataclasses import dataclass, field
 from fair_spindle.core.basics.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.basics.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty, slope_from_two
 from fair_spindle.core.basics.spelling import read_number, read_table
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.fields.field import Field, Method, Part, Sheet
 from fair_spindle.core.geometry.toe import rim_toe_angle, string_toe
 from fair_spindle.core.geometry.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
-from fair_spindle.core.joblog.log import Entered, Gauge, Typed
+from fair_spindle.core.joblog.log import Entered, Gauge
 from fair_spindle.core.springs.heights import ratio_from_two
 from fair_spindle.core.springs.springs import coil_rate, leaf_rate, table_curve, torsion_bar_rate
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.bolt_state import BoltState
 from fair_spindle.core.joblog.log import (
     Attached,
@@ -12,7 +13,6 @@ from fair_spindle.core.joblog.log import (
     Entered,
     Event,
     Fastener,
-    Joint,
     Noted,
     Planned,
     Signed,

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.bolt_needs import STAGES, percent_reached, state_of, target_torque, waits_for_load
-from fair_spindle.core.joblog.log import Bolt, Joint, Typed, Worked
+from fair_spindle.core.joblog.log import Worked
 from fair_spindle.core.joblog.plan_now import short_goals
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import JointGoal, Step

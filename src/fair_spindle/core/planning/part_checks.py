@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.spelling import read_number
-from fair_spindle.core.joblog.log import Remark
+from fair_spindle.core.planning.lists import Remark
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Compared, PartCheck
 

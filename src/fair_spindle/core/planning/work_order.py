@@ -7,8 +7,9 @@ from dataclasses import dataclass, replace
 from typing import Literal, cast
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
-from fair_spindle.core.joblog.log import Bolt, Joint, Listing, Remark
+from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.part_checks import judge_parts
 from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of
 from fair_spindle.core.planning.placing import Known, place_all, recorded_answer

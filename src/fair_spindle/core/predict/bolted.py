@@ -9,6 +9,7 @@ from math import hypot, radians
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.tightening import angle_tension, tension_by_nut_factor
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import (
@@ -22,7 +23,6 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.findings import Finding
-from fair_spindle.core.joblog.log import Bolt, Joint
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.clamping import WoundUp, say_lift, say_twist

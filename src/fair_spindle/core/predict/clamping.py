@@ -9,11 +9,11 @@ from math import degrees, hypot
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
-from fair_spindle.core.joblog.log import Joint
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState

@@ -1,0 +1,25 @@
+"""What a work order says beside its steps: what to lay out and buy, what was found about the parts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+
+@dataclass(frozen=True)
+class Listing:
+    """A line of a work order's lists: what, how many, and why."""
+
+    sort: Literal["tool", "chemical", "buy", "leftover", "book"]
+    name: str
+    count: int = 1
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Remark:
+    """Something found about the parts before the car was raised."""
+
+    severity: Literal["blocks", "question", "note"]
+    message: str
+    reason: str = ""
