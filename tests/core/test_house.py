@@ -23,6 +23,8 @@ FLOORS = {
     "api": 3,
     "cli": 4,
 }
+# The rooms of the core, each resting on those before it alone.
+CORE = ("basics", "geometry", "turns", "springs", "bolts", "planning", "fields", "joblog", "predict", "review")
 PARTS = ("Parameters", "Returns", "Raises", "Notes", "Source", "Examples")
 
 
@@ -43,6 +45,19 @@ def test_imports_run_one_way():
             if parts[0] != "fair_spindle" or len(parts) < 2 or room not in FLOORS:
                 continue
             if parts[1] != room and FLOORS[parts[1]] >= FLOORS[room]:
+                wrong.append(f"{file.relative_to(ROOT)} -> {module}")
+    assert not wrong
+
+
+def test_rooms_of_the_core_rest_on_those_before_them():
+    rooms = {part.name for part in (ROOT / "core").iterdir() if not part.name.startswith("__")}
+    assert rooms == set(CORE), "every module of the core has a room"
+    wrong = []
+    for file in (file for room in CORE for file in (ROOT / "core" / room).rglob("*.py")):
+        room = file.relative_to(ROOT / "core").parts[0]
+        for module in _imports(file):
+            parts = module.split(".")
+            if parts[:2] == ["fair_spindle", "core"] and CORE.index(parts[2]) > CORE.index(room):
                 wrong.append(f"{file.relative_to(ROOT)} -> {module}")
     assert not wrong
 

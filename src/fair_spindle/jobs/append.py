@@ -37,6 +37,7 @@ from fair_spindle.core.joblog.rules import (
     permit,
 )
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict.known_adjusters import hold_turns
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import UnderstoodView
@@ -96,10 +97,11 @@ def accept(act: Act, now: Standing) -> Act:
     if isinstance(act, Undone):
         if _cannot_stand(now) and act.event == now.log[-1].id:
             return act
-        undoing(act.event, now.log, now.kind)
+        undoing(act.event, now.log, now.kind, hold_turns)
     torqued = isinstance(act, Worked | Tightened) and act.to in ("torqued", "angled")
     windows: Windows = now.windows if torqued else {}
     act = permit(act, now.state, now.kind, windows)
+    hold_turns(act, now.state, now.kind)
     if isinstance(act, Worked) and not act.kept.strip() and (doubt := doubt_reading(act, now.state)):
         raise NotAllowed(f"{doubt} Read it again, or keep it with the reason.", rule="reading_off")
     return _sealed(act, now) if isinstance(act, Signed) else act

@@ -13,6 +13,7 @@ from fair_spindle.core.basics.errors import Conflict, InputError, SpindleError
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event, Signed
 from fair_spindle.core.joblog.replay import replay
+from fair_spindle.core.predict.known_adjusters import hold_turns
 from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, read_job_file
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.formats.job_zip import is_zip, read_job_zip
@@ -149,7 +150,7 @@ def _holds(kind: str, events: Sequence[Event], where: str) -> None:
     if template is None or (kind == CAR.key) != (where == "car/log"):
         raise InputError(f"Unknown kind of job {kind!r}.", field="job/template")
     try:
-        replay(events, template)
+        replay(events, template, hold_turns)
     except SpindleError as error:
         line = error.details.get("event", "?")
         raise InputError(f"Line {line} of the log does not hold: {error.message}", field=f"{where}/{line}") from error

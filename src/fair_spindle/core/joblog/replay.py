@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -10,13 +10,13 @@ from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import Act, Event, Reopened, Signed, Undone, Worked
 from fair_spindle.core.joblog.old_acts import as_today
 from fair_spindle.core.joblog.reducer import advance, derive, effective, opening
-from fair_spindle.core.joblog.rules import (
-    permit,
-)
+from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
 
+Rule = Callable[[Act, JobState, JobTemplate], None]
 
-def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
+
+def replay(events: Iterable[Event], template: JobTemplate, also: Rule | None = None) -> JobState:
     """Check a whole log by the same rules and give the state it leads to.
 
     Parameters
@@ -25,6 +25,8 @@ def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
         The log in order. [-]
     template : JobTemplate
         The kind of job. [-]
+    also : callable, optional
+        A rule from outside the log that every line has to pass as well; it raises where one does not. [-]
 
     Returns
     -------
@@ -54,12 +56,12 @@ def replay(events: Iterable[Event], template: JobTemplate) -> JobState:
     log = list(events)
     state = opening(template)
     for event in effective(log):
-        _hold(event, state, template)
+        _hold(event, state, template, also)
         state = advance(state, event, template)
     return derive(log, template)
 
 
-def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None:
+def undoing(target: str, events: Iterable[Event], template: JobTemplate, also: Rule | None = None) -> None:
     """Check that an event may be undone: what came after must hold without it.
 
     Parameters
@@ -70,6 +72,8 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None
         The log in order. [-]
     template : JobTemplate
         The kind of job. [-]
+    also : callable, optional
+        A rule from outside the log that every line has to pass as well; it raises where one does not. [-]
 
     Returns
     -------
@@ -105,7 +109,7 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate) -> None
     if event not in effective(log) and not isinstance(event.act, Undone):
         raise NotAllowed("That entry is undone already.")
     try:
-        replay([*log, Event("", len(log) + 1, "", Undone(target))], template)
+        replay([*log, Event("", len(log) + 1, "", Undone(target))], template, also)
     except NotAllowed as error:
         raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
 
@@ -119,13 +123,16 @@ def _proved(act: Act, accepted: Act, state: JobState) -> None:
         raise NotAllowed("The height it says the bolt was clamped at was not read where the car stood then.")
 
 
-def _hold(event: Event, state: JobState, template: JobTemplate) -> None:
+def _hold(event: Event, state: JobState, template: JobTemplate, also: Rule | None) -> None:
     act = event.act
     today = [one for one in as_today(act, state, template) if isinstance(one, Worked) and one.clamp]
     windows: Windows = {one.joint: (one.clamp.low_mm, one.clamp.high_mm) for one in today if one.clamp}
     try:
         accepted = permit(act, state, template, windows)
         _proved(act, accepted, state)
+        if also:
+            for one in as_today(act, state, template):
+                also(one, state, template)
     except (NotAllowed, InputError, NotFound) as error:
         error.details["event"] = event.seq
         raise

@@ -1,0 +1,26 @@
+"""Whether what was turned is there to be turned: the adjusters that a wheel has, by the car's record and points."""
+
+from __future__ import annotations
+
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import Act, Turned
+from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.steering import solid_steering
+
+
+def hold_turns(act: Act, state: JobState, template: JobTemplate) -> None:
+    """Refuse turns of an adjuster that the wheel does not have; every other act passes."""
+    if not isinstance(act, Turned):
+        return
+    readings = readings_now(state, template)
+    if act.wheel == "front":
+        steering = solid_steering(readings)
+        known = [one.adjuster.name for one in steering.rods] if steering else []
+    else:
+        known = [one.name for one in wheels_of(readings, {})[act.wheel].adjusters]
+    if act.adjuster not in known:
+        told = ", ".join(known) or "none, by its record and points"
+        raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")
