@@ -23,7 +23,7 @@ def fill(database: Database) -> None:
             session.add(
                 BookRow(
                     id=f"bench-{number:05}",
-                    template="measure",
+                    template="work",
                     title=title,
                     car=f"Sample car {number % 70}",
                     created_at=moment,

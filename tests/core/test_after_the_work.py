@@ -157,7 +157,7 @@ def counted_job(left_toe):
         *workshop.baseline(),
         typed("front.left.tie.lever", "118", "mm", pm=12),
         Counted("left", "off", 140),
-        Counted("left", "on", 141),
+        Counted("left", "on", 153),
         Entered("front.left.check_height", "hub_to_arch", {"height": Typed("347.7", "mm")}),
         toe("front.left", "7", "check_"),
         Counted("left", "correct", 3),

@@ -262,7 +262,7 @@ def torque_range(spec: BoltSpec, percent: int = 100) -> tuple[float, float]:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Typed
+    >>> from fair_spindle.core.basics.typed import Typed
     >>> torque_range(BoltSpec(torque=Typed("100", "nm")))
     (95000.0, 105000.0)
     """
@@ -306,7 +306,7 @@ def target_torque(spec: BoltSpec, percent: int = 100) -> float:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Typed
+    >>> from fair_spindle.core.basics.typed import Typed
     >>> target_torque(BoltSpec(torque=Typed("100", "nm"), torque_to=Typed("120", "nm")), 50)
     55000.0
     """
@@ -346,7 +346,7 @@ def to_set(spec: BoltSpec, percent: int, adapter: Adapter | None) -> float | Non
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Typed
+    >>> from fair_spindle.core.basics.typed import Typed
     >>> to_set(BoltSpec(torque=Typed("100", "nm")), 100, Adapter(400.0, 100.0))
     80000.0
     """

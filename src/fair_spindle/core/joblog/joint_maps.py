@@ -51,7 +51,7 @@ def permit_drawn(act: Drawn, state: JobState) -> Drawn:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Bolt, Joint
+    >>> from fair_spindle.core.bolts.joint import Bolt, Joint
     >>> permit_drawn(Drawn(Joint("a", "Arm", "clamp", (Bolt(1),))), JobState()).joint.label
     'Arm'
     """
@@ -219,7 +219,7 @@ def permit_erased(act: Erased, state: JobState) -> Erased:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Bolt, Joint
+    >>> from fair_spindle.core.bolts.joint import Bolt, Joint
     >>> state = JobState(joints={"a": Joint("a", "Arm", "clamp", (Bolt(1),))})
     >>> permit_erased(Erased("a"), state).joint
     'a'

@@ -47,7 +47,7 @@ def height_gate(
     Examples
     --------
     >>> height_gate("rear", "left", JobState(loaded_heights={"rear.left": 350.0}), (340.0, 360.0))[0]
-    Clamp(height_mm=350.0, low_mm=340.0, high_mm=360.0)
+    Clamp(height_mm=350.0, low_mm=340.0, high_mm=360.0, on_wheels=False)
     """
     name = f"{axle} {side}".strip()
     height = state.loaded_heights.get(f"{axle}.{side}")

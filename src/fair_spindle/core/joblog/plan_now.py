@@ -134,7 +134,7 @@ def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import Bolt, Joint
+    >>> from fair_spindle.core.bolts.joint import Bolt, Joint
     >>> short_places(JointGoal("a", "hand"), JobState(joints={"a": Joint("a", "A", "clamp", (Bolt(1),))}))
     (1,)
     """

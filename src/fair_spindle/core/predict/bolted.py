@@ -167,7 +167,8 @@ def doubts_of(bolt: Bolt) -> list[str]:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.log import BoltSpec, Typed
+    >>> from fair_spindle.core.basics.typed import Typed
+    >>> from fair_spindle.core.bolts.joint import BoltSpec
     >>> spec = BoltSpec(torque=Typed("120", "lb_ft"), source="sheet")
     >>> "Was 120 N·m meant?" in doubts_of(Bolt(1, diameter_mm=12, pitch_mm=1.25, property_class="10.9", spec=spec))[0]
     True
