@@ -157,14 +157,17 @@ def _beside(one: Beside, sheet: Sheet) -> BesideView:
         wanted=said(one.wanted),
         predicted=said(one.predicted, one.open),
         measured=read(one.read),
-        change=_signed(said(one.change)),
+        change=_signed(read(one.change)),
         miss=_signed(said(one.miss, one.plus_minus)),
         beyond=one.beyond,
     )
 
 
+_ZEROS = ("0.0 ", "0.00°")
+
+
 def _signed(said: str) -> str:
-    return said if not said or said.startswith("−") else f"+{said}"
+    return said if not said or said.startswith(("−", *_ZEROS)) else f"+{said}"
 
 
 def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:

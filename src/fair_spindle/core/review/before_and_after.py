@@ -45,9 +45,11 @@ class Beside:
         return self.read.value - self.predicted if self.read and self.predicted is not None else None
 
     @property
-    def change(self) -> float | None:
+    def change(self) -> Quantity | None:
         """Read after the work less read before it."""
-        return self.read.value - self.before.value if self.read and self.before else None
+        if not (self.read and self.before):
+            return None
+        return Quantity(self.read.value - self.before.value, hypot(self.read.uncertainty, self.before.uncertainty))
 
     @property
     def plus_minus(self) -> float:
