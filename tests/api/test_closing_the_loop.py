@@ -11,6 +11,7 @@ from pypdf import PdfReader
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
+from fair_spindle.formats.job_file import digest, read_job_file
 
 
 @pytest.fixture
@@ -199,6 +200,27 @@ def test_a_log_changed_after_the_signature_is_seen(client, jobs):
     answer = client.post("/api/jobs/import", content=json.dumps(document).encode())
     assert answer.status_code == 422
     assert "changed after it was signed" in answer.json()["message"]
+
+
+def test_a_seal_covers_title_and_car_and_obeys_the_rules_of_signing(client, jobs):
+    document = json.loads(client.get(f"{signed(client, jobs)}/job.json").content)
+    head = document["job"]
+    for other in ({"title": "Other work"}, {"car": "Another car"}):
+        forged = {**document, "job": {**head, "id": "changed-00002", **other}}
+        answer = client.post("/api/jobs/import", content=json.dumps(forged).encode())
+        assert answer.status_code == 422
+        assert "changed after it was signed" in answer.json()["message"]
+    last = document["log"][-1]
+    assert (last["act"]["kind"], last["act"]["over"]) == ("signed", "job")
+    early = document["log"][: len(document["log"]) // 2]
+    read = read_job_file(json.dumps({**document, "log": early}).encode())
+    seal = {**last["act"], "digest": digest(read.job, read.events())}
+    early.append({**last, "seq": len(early) + 1, "act": seal})
+    forged = {**document, "job": {**head, "id": "changed-00003"}, "log": early}
+    answer = client.post("/api/jobs/import", content=json.dumps(forged).encode())
+    assert answer.status_code == 422
+    assert "was not to be signed" in answer.json()["message"]
+    assert answer.json()["field"] == f"log/{len(early)}"
 
 
 @pytest.mark.referee

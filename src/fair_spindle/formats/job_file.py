@@ -160,9 +160,14 @@ def write_schema() -> bytes:
     return canonical(head | schema) + b"\n"
 
 
-def digest(events: Sequence[Event]) -> str:
-    """Fingerprint of a log: SHA-256 over its canonical lines."""
-    return hashlib.sha256(canonical([_line(event) for event in events])).hexdigest()
+SEALED = ("template", "title", "car", "created_at")
+
+
+def digest(head: BookHead, events: Sequence[Event], over: Literal["log", "job"] = "job") -> str:
+    """Fingerprint of a job: SHA-256 over its canonical head and lines; over its lines alone before 0.2."""
+    lines = [_line(event) for event in events]
+    told = {name: getattr(head, name) for name in SEALED}
+    return hashlib.sha256(canonical(lines if over == "log" else {"job": told, "log": lines})).hexdigest()
 
 
 def _line(event: Event) -> dict[str, Any]:

@@ -44,7 +44,7 @@ from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.settings import measures_in
-from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
 from fair_spindle.records.books import append, load_book, load_log
 from fair_spindle.records.database import Database
@@ -124,11 +124,10 @@ def understand(now: Standing, act: Act) -> UnderstoodView:
 
 
 def _sealed(act: Signed, now: Standing) -> Signed:
-    blocking = [finding.message for finding in now.findings if finding.severity == "blocks"]
-    if blocking:
+    if blocking := now.blocking:
         raise NotAllowed(f"Not to be signed yet. {blocking[0]}", items=blocking)
     listed = tuple(finding.message for finding in now.findings if finding.severity in ("open", "question"))
-    return replace(act, listed=listed, digest=digest(now.log))
+    return replace(act, listed=listed, digest=digest(head_of(now.book), now.log), over="job")
 
 
 def _not_over_another(act: Act, seen: int, before: Standing) -> None:

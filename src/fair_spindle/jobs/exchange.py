@@ -10,17 +10,17 @@ from fair_spindle.formats.job_file import BookHead, write_job_file
 from fair_spindle.formats.job_zip import FOLDER, JOB, write_zip
 from fair_spindle.formats.tightenings_csv import write_tightenings
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.snapshot import head_of
 from fair_spindle.records.books import delete_book, load_book, load_log, log_length
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import load_picture, picture_folder
-from fair_spindle.records.tables import BookRow
 
 
 def export_job(database: Database, job_id: str) -> bytes:
     """A job as a job file, with its car's record."""
     now = standing(database, job_id)
     with database.reading() as session:
-        return write_job_file(_head(now.book), now.log, _car_of(session, now.book.car_id))
+        return write_job_file(head_of(now.book), now.log, _car_of(session, now.book.car_id))
 
 
 def tightenings_csv(database: Database, job_id: str) -> bytes:
@@ -48,18 +48,7 @@ def delete_job(database: Database, job_id: str, seen: int) -> None:
         delete_book(session, job_id)
 
 
-def _head(book: BookRow) -> BookHead:
-    return BookHead(
-        id=book.id,
-        template=book.template,
-        title=book.title,
-        car=book.car,
-        created_at=book.created_at,
-        car_id=book.car_id,
-    )
-
-
 def _car_of(session: Session, car_id: str | None) -> tuple[BookHead, list[Event]] | None:
     if car_id is None:
         return None
-    return _head(load_book(session, car_id, car=True)), load_log(session, car_id)
+    return head_of(load_book(session, car_id, car=True)), load_log(session, car_id)

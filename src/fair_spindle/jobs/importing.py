@@ -18,6 +18,7 @@ from fair_spindle.formats.job_file import BookHead, CarPart, JobFile, digest, re
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.formats.job_zip import is_zip, read_job_zip
 from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import append, load_log
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import keep_picture, picture_folder
@@ -60,9 +61,9 @@ def import_job(database: Database, content: bytes, apply: bool, answer: str = ""
     content, pictures = read_job_zip(content) if is_zip(content) else (content, {})
     read = read_job_file(content)
     events = read.events()
-    _holds(read.job.template, events, "log")
+    _holds(read.job, events, "log")
     if read.car:
-        _holds(CAR.key, read.car.events(), "car/log")
+        _holds(read.car.head, read.car.events(), "car/log")
     with database.writing() as session:
         met = _meet(session, read.car) if read.car else _Met("", ((NEW, ""),))
         found = session.get(BookRow, read.job.id)
@@ -144,23 +145,31 @@ def _without_car(head: BookRow | BookHead) -> tuple[str, ...]:
     return head.id, head.template, head.title, head.car, head.created_at
 
 
-def _holds(kind: str, events: Sequence[Event], where: str) -> None:
+def _holds(head: BookHead, events: Sequence[Event], where: str) -> None:
     """The log must be one that this product could have accepted, with its seals unbroken."""
-    template = kinds().get(kind)
-    if template is None or (kind == CAR.key) != (where == "car/log"):
-        raise InputError(f"Unknown kind of job {kind!r}.", field="job/template")
+    template = kinds().get(head.template)
+    if template is None or (head.template == CAR.key) != (where == "car/log"):
+        raise InputError(f"Unknown kind of job {head.template!r}.", field="job/template")
     try:
         replay(events, template, hold_turns)
     except SpindleError as error:
         line = error.details.get("event", "?")
         raise InputError(f"Line {line} of the log does not hold: {error.message}", field=f"{where}/{line}") from error
     for event in events:
-        if isinstance(event.act, Signed) and digest(events[: event.seq - 1]) != event.act.digest:
-            raise InputError(
-                f"The signature at line {event.seq} does not match the log before it: the file was changed after "
-                "it was signed.",
-                field=f"{where}/{event.seq}",
-            )
+        if isinstance(event.act, Signed):
+            _sealed(event.act, head, events[: event.seq - 1], f"{where}/{event.seq}")
+
+
+def _sealed(act: Signed, head: BookHead, before: Sequence[Event], where: str) -> None:
+    """A signature must match what it was set under, and what is signed by the rules of today must obey them."""
+    if digest(head, before, act.over) != act.digest:
+        raise InputError(
+            f"The signature of {act.name} does not match what stands before it: the file was changed after "
+            "it was signed.",
+            field=where,
+        )
+    if act.over == "job" and (blocking := Standing(BookRow(**head.model_dump()), before).blocking):
+        raise InputError(f"It was not to be signed as it stood: {blocking[0]}", field=where)
 
 
 def _told(read: JobFile, outcome: Literal["new", "same"], applied: bool, met: _Met) -> ImportView:

@@ -136,12 +136,13 @@ class OverrideView(View):
 
 
 class SignatureView(View):
-    """Who signed, over what, and whether the log is still the same."""
+    """Who signed, and whether the log is still the same; ``whole`` where the seal covers title and car too."""
 
     name: str
     at: str
     digest: str
     intact: bool
+    whole: bool
     listed: list[str]
 
 

@@ -29,9 +29,22 @@ from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.sprung_car import SprungCar
 from fair_spindle.core.predict.turning import CarPlan
 from fair_spindle.core.springs.loads import CarLoads
+from fair_spindle.formats.job_file import BookHead
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.outlook import Outlook
 from fair_spindle.records.tables import BookRow
+
+
+def head_of(book: BookRow) -> BookHead:
+    """What stands at the head of its file."""
+    return BookHead(
+        id=book.id,
+        template=book.template,
+        title=book.title,
+        car=book.car,
+        created_at=book.created_at,
+        car_id=book.car_id,
+    )
 
 
 @dataclass(frozen=True)
@@ -165,6 +178,11 @@ class Standing:
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
             found += look_rods(align_rods(self.state, self.readings))
         return found
+
+    @property
+    def blocking(self) -> list[str]:
+        """What keeps it from being signed."""
+        return [one.message for one in self.findings if one.severity == "blocks"]
 
     @cached_property
     def ends_by_geometry(self) -> frozenset[str]:

@@ -21,7 +21,7 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels
-from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
 
 
@@ -142,6 +142,7 @@ def _signature(now: Standing) -> m.SignatureView | None:
         name=act.name,
         at=event.at,
         digest=act.digest,
-        intact=digest(before) == act.digest,
+        intact=digest(head_of(now.book), before, act.over) == act.digest,
+        whole=act.over == "job",
         listed=list(act.listed),
     )

@@ -5347,7 +5347,7 @@ export interface components {
         };
         /**
          * SignatureView
-         * @description Who signed, over what, and whether the log is still the same.
+         * @description Who signed, and whether the log is still the same; ``whole`` where the seal covers title and car too.
          */
         SignatureView: {
             /** At */
@@ -5360,10 +5360,14 @@ export interface components {
             listed: string[];
             /** Name */
             name: string;
+            /** Whole */
+            whole: boolean;
         };
         /**
          * Signed
          * @description The record was signed over everything before it; ``listed`` are the items accepted as open.
+         *
+         *     ``over`` tells what the digest covers: since 0.2 the job's title and car beside its log.
          */
         Signed: {
             /**
@@ -5383,6 +5387,12 @@ export interface components {
             listed?: string[];
             /** Name */
             name: string;
+            /**
+             * Over
+             * @default log
+             * @enum {string}
+             */
+            over?: "log" | "job";
         };
         /**
          * SitsView

@@ -32,6 +32,7 @@ function reopen(reason: string): void {
         <span v-if="signature.intact">
           ✓ Signed by <b>{{ signature.name }}</b>, {{ sayMoment(signature.at) }}. The log is as it
           was signed.
+          {{ signature.whole ? '' : 'Its seal is of 0.1 and does not cover title and car.' }}
         </span>
         <span v-else>✕ The log was changed after {{ signature.name }} signed it.</span>
       </p>

@@ -315,11 +315,15 @@ class Undone:
 
 @dataclass(frozen=True)
 class Signed:
-    """The record was signed over everything before it; ``listed`` are the items accepted as open."""
+    """The record was signed over everything before it; ``listed`` are the items accepted as open.
+
+    ``over`` tells what the digest covers: since 0.2 the job's title and car beside its log.
+    """
 
     name: str
     listed: tuple[str, ...] = ()
     digest: str = ""
+    over: Literal["log", "job"] = "log"
     kind: Literal["signed"] = "signed"
 
 
