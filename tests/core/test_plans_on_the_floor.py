@@ -3,6 +3,7 @@
 What is asserted of the order is common practice in the trade, no published source.
 """
 
+from copy import copy
 from dataclasses import replace
 
 import pytest
@@ -11,15 +12,15 @@ from hypothesis import strategies as st
 from planner import LIBRARY, STRUT, Order
 from test_fastening import ARM
 
-from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.errors import InputError, NotAllowed
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import BoltSpec
 from fair_spindle.core.joblog.bolt_needs import next_work, waits_for_load
 from fair_spindle.core.joblog.bolt_state import bolt_key
 from fair_spindle.core.joblog.findings import look
 from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import Drawn, Event, Filled, HeightRead, Moved, Stepped, Worked
-from fair_spindle.core.joblog.plan_now import MOVES, short_goals, template_now
+from fair_spindle.core.joblog.log import Drawn, Event, Filled, HeightRead, Moved, Stepped, TakenOff, Worked
+from fair_spindle.core.joblog.plan_now import DRIVING, MOVES, short_goals, template_now
 from fair_spindle.core.joblog.reducer import derive_on, opening
 from fair_spindle.core.joblog.replay import replay
 from fair_spindle.core.joblog.required_fields import readings_now
@@ -60,8 +61,8 @@ class Tuner:
         self.log.append(Event(f"e{len(self.log)}", len(self.log) + 1, "2030-01-01T08:00:00.000Z", act))
         self.state = derive_on(self.state, self.log, WORK)
 
-    def follow(self):
-        for step in self.state.plan.steps:
+    def follow(self, steps=()):
+        for step in steps or self.state.plan.steps:
             if step.key.startswith(MOVES):
                 self.do(Moved(step.where, step.corner, step.carried_axle))
                 assert step.key in self.state.steps, f"{step.key}: the move is its step"
@@ -123,6 +124,43 @@ def test_a_plan_can_be_followed_to_its_end_by_the_rules_of_the_floor(key, school
     assert tuner.blocks() == []
     assert tuner.state.position == "on_wheels"
     assert replay(tuner.log, WORK) == tuner.state, "the log holds when read from its beginning"
+
+
+def test_what_came_off_beside_the_plan_goes_back_on_in_reverse_before_the_car_is_driven():
+    tuner = Tuner(Order(*brief_of("tie_rods")[:1], car=STRUT).known)
+    planned_steps = tuner.state.plan.steps
+    hanging = next(place for place, step in enumerate(planned_steps) if step.where == "hanging") + 2
+    tuner.follow(planned_steps[:hanging])
+    tuner.do(TakenOff("Undertray", 8, "shelf 2", planned_steps[hanging - 1].key))
+    tuner.do(TakenOff("Arch liner", 5))
+    steps = template_now(tuner.state, WORK).steps
+    back = [step for step in steps if step.key.startswith("off.")]
+    assert [step.title for step in back] == ["Back on: Arch liner", "Back on: Undertray"]
+    assert "8 small fasteners" in back[1].detail
+    assert "shelf 2" in back[1].detail
+    places = [steps.index(step) for step in back]
+    assert {step.where for step in back} == {"hanging"}
+    assert all(step.where != "hanging" or step.key.startswith("lower.") for step in steps[places[1] + 1 :])
+    assert [step.key for step in steps if step not in back] == [step.key for step in planned_steps]
+    forgetful = copy(tuner)
+    forgetful.log = list(tuner.log)
+    forgetful.follow([step for step in planned_steps[hanging:] if step.phase < DRIVING])
+    now = template_now(forgetful.state, WORK)
+    driven = next(step for step in now.steps if step.phase >= DRIVING)
+    assert step_hindrance(driven, forgetful.state, now).startswith("First: Back on: Arch liner")
+    with pytest.raises(NotAllowed, match="hanging on stands"):
+        forgetful.do(Stepped(back[0].key))
+    tuner.follow(steps[hanging:])
+    assert set(tuner.state.steps) == {step.key for step in steps}
+    assert replay(tuner.log, WORK) == tuner.state
+
+
+@pytest.mark.parametrize(
+    "wrong", [TakenOff(" "), TakenOff("Cover", -1), TakenOff("Cover", 201), TakenOff("Cover", place="x" * 201)]
+)
+def test_what_came_off_is_named_and_counted(wrong):
+    with pytest.raises(InputError):
+        permit(wrong, JobState(), WORK, {})
 
 
 @pytest.mark.identity

@@ -103,6 +103,7 @@ class Worker:
     def walk(self, card):
         """Everything the walk asks, one thing after the other."""
         left = card.get_by_role("status").filter(has_text=re.compile("still to read"))
+        expect(left).to_be_visible()
         while left.count():
             asked, before = card.locator("section.ask"), left.inner_text()
             heading = asked.get_by_role("heading", level=3).inner_text()

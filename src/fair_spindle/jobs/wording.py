@@ -35,6 +35,7 @@ from fair_spindle.core.joblog.log import (
     Stepped,
     Stopped,
     Struck,
+    TakenOff,
     Tightened,
     Turned,
     Undone,
@@ -217,6 +218,9 @@ def say_act(  # noqa: C901  one line per kind of act
             return f"{said}: {_title(act.step, template)}" + (f" ({act.reason})" if act.reason else "")
         case Noted():
             return f"Note: {act.text}"
+        case TakenOff():
+            small = f" with {act.fasteners} small fasteners" if act.fasteners else ""
+            return f"Came off: {act.name}{small}{f', {act.place}' if act.place else ''}"
         case Counted():
             end = f"{label_wheel(f'{act.axle}.{act.side}')}, threaded end"
             return f"{end}, {act.direction}: {say_flats(act.flats)}"

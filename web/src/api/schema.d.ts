@@ -3097,7 +3097,7 @@ export interface components {
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["TakenOff"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
             /** Id */
             id: string;
             /** Seen */
@@ -4919,7 +4919,7 @@ export interface components {
          */
         ReadRequest: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["TakenOff"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
         };
         /**
          * Reading
@@ -5955,6 +5955,34 @@ export interface components {
             id: string;
             /** Seen */
             seen: number;
+        };
+        /**
+         * TakenOff
+         * @description Something that no plan names came off: a cover, a liner, a bracket, with so many small fasteners.
+         */
+        TakenOff: {
+            /**
+             * Fasteners
+             * @default 0
+             */
+            fasteners?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taken_off";
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+            /**
+             * Step
+             * @default
+             */
+            step?: string;
         };
         /**
          * TargetView

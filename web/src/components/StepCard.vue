@@ -13,6 +13,7 @@ import StepJoints from './StepJoints.vue'
 import StepReadings from './StepReadings.vue'
 import StepReads from './StepReads.vue'
 import StepTurns from './StepTurns.vue'
+import TakeOff from './TakeOff.vue'
 
 const props = defineProps<{ step: StepView; number: number; total: number }>()
 const emit = defineEmits<{ done: [] }>()
@@ -105,6 +106,7 @@ async function write(): Promise<void> {
       />
       <el-button native-type="submit" :disabled="!note.trim()">Add note</el-button>
     </form>
+    <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
     <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
     <div v-if="step.state === 'open'" class="finish">

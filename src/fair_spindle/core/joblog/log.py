@@ -177,6 +177,17 @@ class Noted:
 
 
 @dataclass(frozen=True)
+class TakenOff:
+    """Something that no plan names came off: a cover, a liner, a bracket, with so many small fasteners."""
+
+    name: str
+    fasteners: int = 0
+    place: str = ""
+    step: str = ""
+    kind: Literal["taken_off"] = "taken_off"
+
+
+@dataclass(frozen=True)
 class Counted:
     """Flats turned at a threaded end: coming off or going on; ``correct`` (longer positive) is of jobs before 0.2."""
 
@@ -347,6 +358,7 @@ Act = (
     | Moved
     | Stepped
     | Noted
+    | TakenOff
     | Counted
     | Turned
     | HeightRead

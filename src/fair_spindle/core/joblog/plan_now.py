@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from fair_spindle.core.joblog.bolt_needs import STAGES, is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.log import Moved
+from fair_spindle.core.joblog.log import Event, Moved, TakenOff
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.planning.template import JointGoal, Step
+from fair_spindle.core.planning.template import JointGoal, Position, Step
 
+# Phases of the work: from the first the car is driven, in the second it is closed up.
+DRIVING = 13
+CLOSING = 11
 MOVES = ("raise.", "hang.", "carry.", "lower.")
 
 
@@ -48,6 +51,11 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     >>> template_now(JobState(), WORK) is WORK
     True
     """
+    planned = _as_planned(state, template)
+    return replace(planned, steps=with_taken_off(planned.steps, state)) if state.taken_off else planned
+
+
+def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
     plan = state.plan
     if plan is None:
         return template
@@ -66,6 +74,64 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
         axles=axles,
         measures=measures,
         measured=frozenset(plan.measured or before_0_2),
+    )
+
+
+def with_taken_off(steps: Sequence[Step], state: JobState) -> tuple[Step, ...]:
+    """The steps, and those that put back what came off beside them, last off first.
+
+    Parameters
+    ----------
+    steps : sequence of Step
+        As they were planned. [-]
+    state : JobState
+        What is true now. [-]
+
+    Returns
+    -------
+    tuple of Step
+        Each comes after the last planned step with the car as it stood then; nothing drives before.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    What came off while a corner was carried goes back while the car hangs.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> with_taken_off([Step("road", "Road test", "on_wheels", "", phase=DRIVING)], JobState())[0].rests_on
+    ()
+    """
+    back = [_back_on(event, act, position) for event, act, position in reversed(state.taken_off)]
+    keys = tuple(one.key for one in back)
+    worked = [step for step in steps if step.phase < DRIVING]
+    found: list[Step] = []
+    for place, step in enumerate(worked):
+        found.append(step)
+        later = {other.where for other in worked[place + 1 :]}
+        if step.where not in later:
+            found += [one for one in back if one.where == step.where]
+    found += [one for one in back if one not in found]
+    driven = (step for step in steps if step.phase >= DRIVING)
+    return (*found, *(replace(step, rests_on=(*step.rests_on, *keys)) for step in driven))
+
+
+def _back_on(event: Event, act: TakenOff, position: Position) -> Step:
+    counted = f"{act.fasteners} small fasteners go back in, as many as came out." if act.fasteners else ""
+    return Step(
+        f"off.{event.seq}",
+        f"Back on: {act.name}",
+        "hanging" if position == "corner_carried" else position,
+        " ".join(filter(None, (act.place and f"{act.place}.", counted, "What is left over belongs somewhere."))),
+        phase=CLOSING,
+        why=("It came off for this job, and no plan names it.",),
     )
 
 

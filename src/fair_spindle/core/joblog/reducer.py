@@ -31,6 +31,7 @@ from fair_spindle.core.joblog.log import (
     Stepped,
     Stopped,
     Struck,
+    TakenOff,
     Turned,
     Undone,
     Worked,
@@ -321,6 +322,11 @@ def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> Job
 @_apply.register
 def _(act: Noted, state: JobState, event: Event, template: JobTemplate) -> JobState:
     return replace(state, notes=(*state.notes, (event, act)))
+
+
+@_apply.register
+def _(act: TakenOff, state: JobState, event: Event, template: JobTemplate) -> JobState:
+    return replace(state, taken_off=(*state.taken_off, (event, act, state.position)))
 
 
 @_apply.register

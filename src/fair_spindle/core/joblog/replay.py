@@ -110,7 +110,7 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate, also: R
         raise NotAllowed("That entry is undone already.")
     try:
         replay([*log, Event("", len(log) + 1, "", Undone(target))], template, also)
-    except NotAllowed as error:
+    except (NotAllowed, NotFound) as error:
         raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
 
 

@@ -34,6 +34,7 @@ from fair_spindle.core.joblog.log import (
     Stepped,
     Stopped,
     Struck,
+    TakenOff,
     Turned,
     Undone,
     Worked,
@@ -51,6 +52,7 @@ from fair_spindle.core.planning.template import POSITION_NAMES
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
 TORQUE_PART = Part("torque", "Torque", "torque", "nm", 0.5, 1000)
 MAX_FLATS = 600
+MOST_SMALL = 200
 IN_A_RECORD = (Entered, Cleared, Filled, Listed, Struck, Drawn, Erased, Noted, Undone)
 
 
@@ -265,6 +267,16 @@ def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) ->
 @_permit.register
 def _(act: Noted, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     _words(act.text, "text", "A note", 2000)
+    if act.step:
+        template.step(act.step)
+    return act
+
+
+@_permit.register
+def _(act: TakenOff, state: JobState, template: JobTemplate, windows: Windows) -> Act:
+    _words(act.name, "name", "What came off", 80)
+    require(len(act.place) <= 200, "place", "A place must be at most 200 characters", len(act.place), kind=InputError)
+    require(0 <= act.fasteners <= MOST_SMALL, "fasteners", f"Fasteners must be 0 to {MOST_SMALL}", act.fasteners)
     if act.step:
         template.step(act.step)
     return act

@@ -18,6 +18,7 @@ from fair_spindle.core.joblog.log import (
     Signed,
     Stepped,
     Stopped,
+    TakenOff,
     Turned,
 )
 from fair_spindle.core.planning.template import Position, Side
@@ -61,6 +62,7 @@ class JobState:
     attached: tuple[tuple[Event, Attached], ...] = ()
     steps: Mapping[str, tuple[Event, Stepped]] = field(default_factory=dict)
     notes: tuple[tuple[Event, Noted], ...] = ()
+    taken_off: tuple[tuple[Event, TakenOff, Position], ...] = ()
     counts: tuple[tuple[int, Counted], ...] = ()
     turned: tuple[tuple[int, Turned], ...] = ()
     loaded_heights: Mapping[str, float] = field(default_factory=dict)
