@@ -116,6 +116,17 @@ def test_entries_made_without_a_connection_arrive_once_in_order_also_after_a_rel
     assert len(entries(page, "in the dark")) == 2
 
 
+def test_what_came_off_is_one_tap_and_comes_back_as_a_step(floor):
+    page = floor.page
+    page.get_by_text("Something else came off").click()
+    page.get_by_label("Clips, screws, nuts").select_option("8")
+    page.get_by_role("group", name="What came off").get_by_role("button", name="Undertray").click()
+    back = page.get_by_role("button", name="Back on: Undertray")
+    back.click()
+    expect(page.get_by_role("article", name="Back on: Undertray")).to_contain_text("8 small fasteners go back in")
+    assert len(entries(page, "Came off: Undertray with 8 small fasteners")) == 1
+
+
 def entries(page, words):
     """Lines of the log that hold some words."""
     path = page.url.split("/floor")[0].replace("/job/", "/api/jobs/")

@@ -45,9 +45,11 @@ from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.settings import measures_in
 from fair_spindle.jobs.snapshot import Standing, head_of
+from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
-from fair_spindle.records.books import append, load_book, load_log
+from fair_spindle.records.books import append, load_book, load_lines
 from fair_spindle.records.database import Database
+from fair_spindle.records.tables import BookRow
 
 
 def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
@@ -62,16 +64,16 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
     Conflict carries both versions.
     """
     with database.writing() as session:
-        row, log = load_book(session, book_id, car=car), load_log(session, book_id)
-        written = next((event for event in log if event.id == key), None)
+        row, lines = load_book(session, book_id, car=car), load_lines(session, book_id)
+        # Mostly the page that writes has just been shown: what was worked out for it is not worked out again.
+        before = stand(BookRow(**row.model_dump()), lines, measures_in(session).limits())
+        written = next((event for event in before.log if event.id == key), None)
         if written:
             if written.act.kind != act.kind:
                 raise Conflict("Another entry has this id already.", field="id")
-            session.expunge(row)
-            return Standing(row, log, measures_in(session).limits())
-        before = Standing(row, log, measures_in(session).limits())
+            return before
         _not_over_another(act, seen, before)
-        event = Event(key, len(log) + 1, now_utc(), accept(act, before))
+        event = Event(key, before.version + 1, now_utc(), accept(act, before))
         append(session, book_id, [event])
         after = before.then(event)
         share_fact(session, row, event.act, event.at, after.sheet)
@@ -80,8 +82,7 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
         if car:
             row.title = describe_axles(after.state)
             session.add(row)
-        session.flush()
-        session.expunge(row)
+            after = after.titled(row.title)
     return after
 
 

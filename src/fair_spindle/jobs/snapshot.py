@@ -95,6 +95,12 @@ class Standing:
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         return after
 
+    def titled(self, title: str) -> Standing:
+        """The same under another title."""
+        named = Standing(BookRow(**{**self.book.model_dump(), "title": title}), self.log, self.limits)
+        named.__dict__["state"] = self.state
+        return named
+
     @cached_property
     def outlook(self) -> Outlook:
         """What is worked out of its readings alone."""
