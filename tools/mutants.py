@@ -28,7 +28,7 @@ DIRECT = {
     "springs/springs": ["published/test_springs.py", "published/test_edges.py"],
     "geometry/toe": ["published/test_cases.py", "published/test_geometry.py"],
     "turns/threads": ["published/test_cases.py"],
-    "springs/heights": ["published/test_cases.py"],
+    "springs/heights": ["published/test_cases.py", "published/test_height_edges.py"],
     "basics/gauging": ["published/test_gauging.py"],
     "geometry/wheel_angles": ["published/test_geometry.py"],
 }

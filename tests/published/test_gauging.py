@@ -9,7 +9,16 @@ from hypothesis import strategies as st
 from scipy import stats
 from scipy.spatial.transform import Rotation
 
-from fair_spindle.core.basics.gauging import combine_repeats, expand, instrument_uncertainty, student_coverage
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.gauging import (
+    combine_repeats,
+    expand,
+    instrument_uncertainty,
+    propagate,
+    shift_inputs,
+    slope_from_two,
+    student_coverage,
+)
 from fair_spindle.core.basics.tables import student_t
 from fair_spindle.core.geometry.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
 
@@ -115,3 +124,80 @@ def test_plates_read_the_total_toe_of_both_wheels(total, split, across):
         ends[side] = turn.apply([[across / 2, 0, 0], [-across / 2, 0, 0]]) + np.array([0, y, 0])
     front, rear = (float(abs(ends[1][end][1] - ends[-1][end][1])) for end in (0, 1))
     assert math.degrees(plates_total_toe(front, rear, across)) == pytest.approx(total, abs=2e-4)
+
+
+@pytest.mark.published
+@pytest.mark.parametrize(
+    ("powers", "values", "sizes"),
+    [
+        ((1, 1), (2.0, 3.0), (0.01, 0.02)),
+        ((2, -1), (12.0, 4.0), (0.02, 0.01)),
+        ((1, -1, 1), (0.9, 5.0, 7.0), (0.001, 0.02, 0.03)),
+    ],
+)
+def test_a_product_of_powers_carries_its_relative_variances(powers, values, sizes):
+    """JCGM 100:2008, clause 5.1.6, equation (12): (u/y)² = Σ (p u(x)/x)²; equation from memory."""
+    names = "abc"[: len(values)]
+    shifted = shift_inputs(dict(zip(names, values, strict=True)), dict(zip(names, sizes, strict=True)))
+    found = propagate(lambda q: math.prod(q[n] ** p for n, p in zip(names, powers, strict=True)), shifted)
+    relative = [(p * u / x) ** 2 for p, x, u in zip(powers, values, sizes, strict=True)]
+    assert found.value == pytest.approx(math.prod(x**p for x, p in zip(values, powers, strict=True)))
+    assert found.plus_minus / found.value == pytest.approx(2 * math.sqrt(sum(relative)), rel=1e-3)
+    for name, part in zip(names, relative, strict=True):
+        assert found.shares[name] == pytest.approx(part / sum(relative), rel=1e-3)
+
+
+def test_an_input_known_exactly_is_not_shifted_and_one_that_does_not_matter_has_no_share():
+    shifted = shift_inputs({"a": 2.0, "b": 3.0, "c": 5.0}, {"a": 0.5, "b": 0.0, "c": 0.25})
+    assert shifted.names == ("a", "c")
+    assert {name: found.tolist() for name, found in shifted.inputs.items()} == {
+        "a": [2.0, 2.5, 1.5, 2.0, 2.0],
+        "b": [3.0] * 5,
+        "c": [5.0, 5.0, 5.0, 5.25, 4.75],
+    }
+    found = propagate(lambda q: 4 * q["a"], shifted)
+    assert (found.value, found.plus_minus, found.shares) == (8.0, 4.0, {"a": 1.0})
+    nothing = propagate(lambda q: q["a"], shift_inputs({"a": 2.0}, {}))
+    assert (nothing.value, nothing.plus_minus, nothing.shares) == (2.0, 0.0, {})
+
+
+def test_one_reading_is_as_good_as_its_instrument_and_says_both_parts():
+    one = combine_repeats([372.0], 0.5)
+    assert (one.mean, one.spread, one.uncertainty, one.count) == (372.0, 0.0, 0.5, 1)
+    told = expand(one, 0.5)
+    assert (told.type_a, told.type_b, told.freedom, told.coverage) == (0.0, 0.5, math.inf, 2.0)
+    several = combine_repeats([371.0, 372.0, 373.0], 0.5)
+    told = expand(several, 0.5)
+    assert told.type_a == pytest.approx(math.sqrt(1 / 3))
+    assert told.type_b == 0.5
+    assert told.freedom == pytest.approx((1 / 3 + 0.25) ** 2 * 2 / (1 / 3) ** 2)
+    assert told.plus_minus == pytest.approx(told.coverage * several.uncertainty)
+    assert expand(combine_repeats([5.0, 5.0], 0.5), 0.5).coverage == 2.0, "alike repeats add nothing"
+
+
+@pytest.mark.parametrize(
+    ("call", "field", "came"),
+    [
+        (lambda: instrument_uncertainty(half_width=-0.1), "half_width", "-0.1"),
+        (lambda: instrument_uncertainty(resolution=-0.2), "resolution", "-0.2"),
+        (lambda: instrument_uncertainty(expanded=-0.3), "expanded", "-0.3"),
+        (lambda: instrument_uncertainty(coverage=0.0), "coverage", "0.0"),
+        (lambda: combine_repeats([], 1.0), "readings", "none"),
+        (lambda: combine_repeats([1.0], -0.4), "type_b", "-0.4"),
+        (lambda: student_coverage(0.9), "freedom", "0.9"),
+        (lambda: slope_from_two(350.0, 0.0, 350.0, 0.1), "height_2", "350 mm twice"),
+    ],
+)
+def test_what_no_reading_can_be_is_refused_by_its_name(call, field, came):
+    with pytest.raises(InputError) as refused:
+        call()
+    assert (refused.value.field, refused.value.details["came"]) == (field, came)
+    assert f"got {came}" in refused.value.message
+
+
+@pytest.mark.identity
+def test_the_least_that_is_allowed_is_taken():
+    assert instrument_uncertainty(expanded=1.0, coverage=0.5) == 2.0
+    assert student_coverage(1.0) == student_t()[1]
+    assert slope_from_two(361.0, 0.002, 360.0, 0.003) == pytest.approx(0.001)
+    assert slope_from_two(360.0, 0.003, 361.0, 0.002) == pytest.approx(0.001)
