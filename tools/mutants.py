@@ -21,7 +21,7 @@ DIRECT = {
     "bolts/fasteners": ["published/test_threads.py", "published/test_bolts.py"],
     "bolts/tightening": ["published/test_bolts.py"],
     "geometry/drag_link": ["published/test_solid_axle.py"],
-    "springs/travel": ["published/test_springs.py"],
+    "springs/travel": ["published/test_travel_edges.py"],
     "springs/sway_bar": ["published/test_springs.py"],
     "springs/rubber": ["core/test_rubber_and_heights.py"],
     "basics/bounded": ["published/test_edges.py"],
