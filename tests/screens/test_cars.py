@@ -9,6 +9,7 @@ pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], in
 def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     page = tuner.page
     page.get_by_role("link", name="Cars").click()
+    expect(page.get_by_role("heading", name="New car")).to_be_visible()
     tuner.field("Car").fill("Sample Hauler 4.0")
     tuner.press("Add the car")
     axles = page.get_by_role("region", name="Axles")
