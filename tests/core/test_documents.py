@@ -20,6 +20,12 @@ def test_links_lead_somewhere(page):
         assert (page.parent / target).exists(), target
 
 
+@pytest.mark.parametrize("page", PAGES, ids=lambda page: page.name)
+def test_modules_named_on_a_page_are_there(page):
+    named = set(re.findall(r"`((?:core|jobs|formats|records|api)/[a-z_/0-9]+\.py)`", page.read_text()))
+    assert [name for name in sorted(named) if not (ROOT / "src" / "fair_spindle" / name).exists()] == []
+
+
 def test_pictures_are_few_and_all_shown():
     shown = set(re.findall(r"screenshots/([a-z-]+\.png)", (ROOT / "README.md").read_text()))
     assert shown == {file.name for file in (ROOT / "docs" / "screenshots").glob("*.png")}
