@@ -19,7 +19,7 @@ from fair_spindle.core.joblog.bolt_needs import next_work, waits_for_load
 from fair_spindle.core.joblog.bolt_state import bolt_key
 from fair_spindle.core.joblog.findings import look
 from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import Drawn, Event, Filled, HeightRead, Moved, Stepped, TakenOff, Worked
+from fair_spindle.core.joblog.log import Drawn, Entered, Event, Filled, HeightRead, Moved, Stepped, TakenOff, Worked
 from fair_spindle.core.joblog.plan_now import DRIVING, MOVES, short_goals, template_now
 from fair_spindle.core.joblog.reducer import derive_on, opening
 from fair_spindle.core.joblog.replay import replay
@@ -150,7 +150,17 @@ def test_what_came_off_beside_the_plan_goes_back_on_in_reverse_before_the_car_is
     assert step_hindrance(driven, forgetful.state, now).startswith("First: Back on: Arch liner")
     with pytest.raises(NotAllowed, match="hanging on stands"):
         forgetful.do(Stepped(back[0].key))
-    tuner.follow(steps[hanging:])
+    tuner.follow(steps[hanging : places[0]])
+    for step, counted in zip(back, (5, 8), strict=True):
+        key = step.reads[0].key
+        with pytest.raises(NotAllowed, match="Still to be read: small fasteners back in"):
+            tuner.do(Stepped(step.key))
+        tuner.do(Entered(key, "typed", typed={"value": Typed(str(counted - 1), "piece")}))
+        with pytest.raises(NotAllowed, match=f"{counted - 1}, and it has to be {counted}"):
+            tuner.do(Stepped(step.key))
+        tuner.do(Entered(key, "typed", typed={"value": Typed(str(counted), "piece")}))
+        tuner.do(Stepped(step.key))
+    tuner.follow(steps[places[1] + 1 :])
     assert set(tuner.state.steps) == {step.key for step in steps}
     assert replay(tuner.log, WORK) == tuner.state
 

@@ -124,6 +124,10 @@ def test_what_came_off_is_one_tap_and_comes_back_as_a_step(floor):
     back = page.get_by_role("button", name="Back on: Undertray")
     back.click()
     expect(page.get_by_role("article", name="Back on: Undertray")).to_contain_text("8 small fasteners go back in")
+    back = page.get_by_role("article", name="Back on: Undertray")
+    back.get_by_label("Small fasteners back in", exact=True).fill("7")
+    back.get_by_label("Small fasteners back in", exact=True).press("Enter")
+    floor.saved()
     assert len(entries(page, "Came off: Undertray with 8 small fasteners")) == 1
 
 

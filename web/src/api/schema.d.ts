@@ -4926,7 +4926,7 @@ export interface components {
          * @description A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
          *
          *     ``name`` is its key below axle and side; ``beside`` the name of the reading it is compared with on the record;
-         *     ``half_width`` what it leaves open, in its unit.
+         *     ``half_width`` what it leaves open, in its unit; ``expected`` the only number that lets its step be done.
          */
         Reading: {
             /**
@@ -4945,6 +4945,8 @@ export interface components {
              * @default []
              */
             choices?: string[];
+            /** Expected */
+            expected?: number | null;
             /**
              * Half Width
              * @default 0

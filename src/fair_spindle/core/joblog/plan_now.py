@@ -9,7 +9,7 @@ from fair_spindle.core.joblog.bolt_needs import STAGES, is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Event, Moved, TakenOff
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.planning.template import JointGoal, Position, Step
+from fair_spindle.core.planning.template import JointGoal, Position, Reading, Step
 
 # Phases of the work: from the first the car is driven, in the second it is closed up.
 DRIVING = 13
@@ -125,6 +125,16 @@ def with_taken_off(steps: Sequence[Step], state: JobState) -> tuple[Step, ...]:
 
 def _back_on(event: Event, act: TakenOff, position: Position) -> Step:
     counted = f"{act.fasteners} small fasteners go back in, as many as came out." if act.fasteners else ""
+    small = Reading(
+        f"off_{event.seq}",
+        "Small fasteners back in",
+        "pieces",
+        "piece",
+        high=1000,
+        required=True,
+        expected=act.fasteners,
+        per="car",
+    )
     return Step(
         f"off.{event.seq}",
         f"Back on: {act.name}",
@@ -132,6 +142,7 @@ def _back_on(event: Event, act: TakenOff, position: Position) -> Step:
         " ".join(filter(None, (act.place and f"{act.place}.", counted, "What is left over belongs somewhere."))),
         phase=CLOSING,
         why=("It came off for this job, and no plan names it.",),
+        reads=(small,) if act.fasteners else (),
     )
 
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.fields.catalogue import reading_field
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.plan_now import short_goals, short_places
+from fair_spindle.core.joblog.readings import Quantity, read_entry
 from fair_spindle.core.joblog.required_fields import missing_fields, sheet_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.wording import label_field, position_words
@@ -76,12 +78,25 @@ def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
     if own:
         where = " ".join(filter(None, (own[0].axle, own[0].side)))
         return f"Still to be read: {own[0].label.lower()}{f', {where}' if where else ''}."
+    if other := next((said for reading in step.reads if (said := _other_number(reading, state))), ""):
+        return other
     if step.asks in ("baseline", "check"):
         sheet = sheet_now(state, template)
         missing = missing_fields(state, template, step.asks)
         names = [label_field(sheet.find(key)).lower() for key in missing]
         return f"Still to be read: {listing(names)}." if missing else ""
     return ""
+
+
+def _other_number(reading: Reading, state: JobState) -> str:
+    """What to do about a number that is not the one there has to be; empty where it is, or is not known."""
+    if reading.expected is None or reading.key not in state.entries:
+        return ""
+    found = read_entry(state.entries[reading.key].act, reading_field(reading))
+    if not isinstance(found, Quantity) or found.value == reading.expected:
+        return ""
+    said = f"{reading.label}: {found.value:g}, and it has to be {reading.expected:g}."
+    return f"{said} Find the difference, or skip the step with the reason."
 
 
 def is_read(reading: Reading, state: JobState) -> bool:

@@ -22,7 +22,7 @@ class Reading:
     """A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
 
     ``name`` is its key below axle and side; ``beside`` the name of the reading it is compared with on the record;
-    ``half_width`` what it leaves open, in its unit.
+    ``half_width`` what it leaves open, in its unit; ``expected`` the only number that lets its step be done.
     """
 
     name: str
@@ -33,6 +33,7 @@ class Reading:
     high: float = 3000.0
     half_width: float = 0.0
     required: bool = False
+    expected: float | None = None
     beside: str = ""
     hint: str = ""
     choices: tuple[str, ...] = ()
