@@ -1534,6 +1534,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/torque-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Torques
+         * @description Read a pasted torque list and match it to the job's places; nothing is written.
+         */
+        post: operations["preview_torques_api_jobs__job_id__torque_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/torque-list/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Torques
+         * @description Write the values of the lines that were decided.
+         */
+        post: operations["take_torques_api_jobs__job_id__torque_list_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/turns": {
         parameters: {
             query?: never;
@@ -4094,6 +4134,16 @@ export interface components {
             travel_mm: number;
         };
         /**
+         * LineOfList
+         * @description The joints that a line of the list is for.
+         */
+        LineOfList: {
+            /** Joints */
+            joints: string[];
+            /** Line */
+            line: number;
+        };
+        /**
          * LinkIn
          * @description A link by its two ends. [mm]
          */
@@ -4668,6 +4718,16 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * PlaceView
+         * @description Joints that a row can belong to, both sides together.
+         */
+        PlaceView: {
+            /** Joints */
+            joints: string[];
+            /** Label */
+            label: string;
         };
         /**
          * PlanOfJobView
@@ -5959,6 +6019,27 @@ export interface components {
             seen: number;
         };
         /**
+         * TakeTorques
+         * @description A list with what was decided; lines left out are not taken.
+         */
+        TakeTorques: {
+            /** Chosen */
+            chosen: components["schemas"]["LineOfList"][];
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: number;
+            /** Source */
+            source: string;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default nm
+             */
+            unit?: string;
+        };
+        /**
          * TakenOff
          * @description Something that no plan names came off: a cover, a liner, a bracket, with so many small fasteners.
          */
@@ -6259,6 +6340,47 @@ export interface components {
             torque_lb_in: number;
             /** Torque Nm */
             torque_nm: number;
+        };
+        /**
+         * TorqueList
+         * @description A list as it was pasted; ``unit`` is meant where a row names none.
+         */
+        TorqueList: {
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default nm
+             */
+            unit?: string;
+        };
+        /**
+         * TorqueListView
+         * @description What a list says, and the places there are.
+         */
+        TorqueListView: {
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Rows */
+            rows: components["schemas"]["TorqueRowView"][];
+        };
+        /**
+         * TorqueRowView
+         * @description A row as it was read, the joints it fits alone, and what has to be asked.
+         */
+        TorqueRowView: {
+            /** Fits */
+            fits: string[];
+            /** Joints */
+            joints: string[];
+            /** Line */
+            line: number;
+            /** Question */
+            question: string;
+            /** Said */
+            said: string;
+            /** Text */
+            text: string;
         };
         /**
          * TravelBudgetIn
@@ -13528,6 +13650,166 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    preview_torques_api_jobs__job_id__torque_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TorqueList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TorqueListView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_torques_api_jobs__job_id__torque_list_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeTorques"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
             };
             /** @description Bad Request */
             400: {

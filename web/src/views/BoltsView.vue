@@ -5,6 +5,7 @@ import JointPlaceForm from '../components/JointPlaceForm.vue'
 import JointMap from '../components/JointMap.vue'
 import JointWork from '../components/JointWork.vue'
 import MoveCar from '../components/MoveCar.vue'
+import TorqueListCard from '../components/TorqueListCard.vue'
 import { useActing } from '../composables/useActing'
 import { useJoints } from '../composables/useJoints'
 import { useGauges } from '../stores/gauges'
@@ -15,6 +16,7 @@ const { view, chosen, joint, adapter, problem, keep, kept } = useJoints()
 const { problem: refused, act } = useActing()
 const picked = ref<number[]>([])
 const drawing = ref(false)
+const pasting = ref(false)
 
 function pick(number: number): void {
   picked.value = picked.value.includes(number)
@@ -38,8 +40,12 @@ onMounted(() => void useGauges().load())
       <el-button @click="drawing = !drawing">
         {{ drawing ? 'Back to the maps' : '+ Draw a joint' }}
       </el-button>
+      <el-button v-if="view?.joints.length" @click="pasting = !pasting">
+        {{ pasting ? 'Put the list away' : 'Paste a torque list' }}
+      </el-button>
     </header>
     <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+    <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
     <JointForm v-if="drawing" @done="choose" />
     <template v-else>
       <p v-if="view && !view.joints.length" class="card">

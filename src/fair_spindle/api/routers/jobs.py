@@ -28,6 +28,7 @@ from fair_spindle.jobs import (
     record,
     sheet,
     springs,
+    torque_list,
 )
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
@@ -42,6 +43,7 @@ from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.record import RecordView
 from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.springs_models import SpringsView, TriedSits, TrySprings
+from fair_spindle.jobs.torque_list import TakeTorques, TorqueList, TorqueListView
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
@@ -173,6 +175,19 @@ def see_joints(
 def change_places(db: Db, job_id: JobId, wanted: ChangePlaces) -> Response:
     """Change places of a joint in what was edited alone, and the other side with them where that is wanted."""
     now = joints.change_places(db, job_id, wanted)
+    return shown(show_job(now, book.walk_of(db, now)), 201)
+
+
+@router.post("/jobs/{job_id}/torque-list")
+def preview_torques(db: Db, job_id: JobId, wanted: TorqueList) -> TorqueListView:
+    """Read a pasted torque list and match it to the job's places; nothing is written."""
+    return torque_list.preview_torques(db, job_id, wanted)
+
+
+@router.post("/jobs/{job_id}/torque-list/take", status_code=201, response_model=JobView)
+def take_torques(db: Db, job_id: JobId, wanted: TakeTorques) -> Response:
+    """Write the values of the lines that were decided."""
+    now = torque_list.take_torques(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
 
 
