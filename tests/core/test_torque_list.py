@@ -92,6 +92,8 @@ def test_rows_that_look_swapped_or_in_another_unit_are_asked_about():
     arm, bracket = matched("Lower arm bolt 22 Nm\nSway bar bracket 95 Nm")
     assert "swapped with line 2" in arm.question
     assert "swapped with line 1" in bracket.question
+    asked = matched("Tie rod nut M12x1.5 22 Nm\nSway bar bracket 95 Nm")[0]
+    assert "more than one" in asked.question, "what has no place yet is asked for its place first"
     (unit,) = matched("Lower arm bolt 9,5 Nm")
     assert "kgf·m meant?" in unit.question
     assert unit.joints == ("arm.front.left", "arm.front.right")

@@ -181,3 +181,19 @@ def test_a_joint_is_drawn_by_rows_and_on_the_grid(bolts):
     expect(every).to_contain_text("88 N·m")
     bolts.press("Keep its map in the car's record")
     expect(page.get_by_text("✓ The next job on this car begins with it.")).to_be_visible()
+
+
+def test_a_pasted_torque_list_is_matched_asked_about_and_taken(tuner):
+    page = tuner.page
+    page.get_by_role("link", name="Front springs, tie-rod ends").first.click()
+    expect(page.get_by_role("navigation", name="Parts of the")).to_be_visible()
+    tuner.tab("Bolts")
+    tuner.press("Paste a torque list")
+    page.get_by_label("The list", exact=True).fill("Lower arm bolt at the subframe 88 Nm\nDrain plug 30 Nm")
+    page.get_by_label("Where the list stands").fill("sheet 12")
+    tuner.press("Read it")
+    expect(page.get_by_label("Place of line 1")).to_have_value(re.compile("arm.front.left .*arm.front.right"))
+    expect(page.get_by_role("list", name="Rows of the list")).to_contain_text("No place of this job fits it")
+    tuner.press("Take 1 of 2 rows")
+    page.get_by_role("button", name="Lower arm bolt at the subframe, front right").click()
+    expect(page.get_by_role("region", name="Every place")).to_contain_text("88 N·m")

@@ -214,8 +214,12 @@ def _doubted(found: Sequence[ListMatch], state: JobState) -> list[ListMatch]:
 
 def _swapped(one: ListMatch, other: ListMatch, state: JobState) -> bool:
     """Whether each value would be usual at the place of the other, both threads being known."""
-    known = all(next(_bolts(each, state), Bolt(0)).diameter_mm or each.row.thread[0] for each in (one, other))
-    return known and _doubt(other, one, state) is None and _doubt(one, other, state) is None
+    bolts = [(next(_bolts(each, state), None), each.row.thread) for each in (one, other)]
+    return (
+        all(bolt and (bolt.diameter_mm or thread[0]) for bolt, thread in bolts)
+        and _doubt(other, one, state) is None
+        and _doubt(one, other, state) is None
+    )
 
 
 def _doubt(value: ListMatch, place: ListMatch, state: JobState) -> TorqueDoubt | None:
