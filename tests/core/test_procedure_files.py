@@ -17,6 +17,7 @@ from fair_spindle.core.planning.procedure import (
     Library,
     OwnStep,
 )
+from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.core.planning.work_order import plan_work
 from fair_spindle.formats.procedure_file import read_procedure, write_procedure
 
@@ -96,3 +97,50 @@ brings = { screws = "torqued" }
     titles = [step.title for step in plan.steps]
     assert titles.index("Flaps on by hand, rear right") < titles.index("Screws tight, rear left")
     assert titles.index("Wheels off, rear") < titles.index("Flaps on by hand, rear left")
+
+
+READS = {
+    "coilovers": {"collar_depth_sheet", "collar_depth", "collar_depth_locked", "cam_mark", "cam_mark_back"},
+    "subframe_collars": {"collar_depth", "subframe_shift"},
+    "strut_spacer": {"spacer_thickness", "stud_before", "stud_after", "droop_height"},
+    "sway_bars": {"link_old", "link_set", "bar_gap_left", "bar_gap_right", "hole_fitted", "link_second"},
+    "two_hole_bar": {"bar_gap_left", "bar_gap_right", "hole_soft", "hole_firm"},
+    "leaf_shackles": {"rest_height", "droop_height", "hose_slack", "rest_height_after", "shackle_angle_after"},
+    "drag_link": {"rod_old", "rod_set", "lock_gap_left", "lock_gap_right", "drag_pin"},
+    "truck_front": {"clicks", "clicks_set", "perch_depth", "ball_pin", "hose_slack", "hose_slack_lock"},
+    "tie_rods": {"tie.turns_off", "tie.turns_on", "tie.quarter", "tie.pin", "tie.centres_after"},
+    "bolted_ball_joint": {"ball_pin"},
+    "pressed_ball_joint": {"ball_pin"},
+    "dampers": {"clicks_set"},
+    "springs": {"droop_height"},
+    "align": {"adjusters_found"},
+}
+
+
+@pytest.mark.parametrize("key", READS)
+def test_steps_ask_for_the_numbers_that_are_chalked_on_the_frame_otherwise(key):
+    """Clicks, depths, holes, studs, gaps, slack and pins of each kind of work."""
+    reads = {one.name for op in LIBRARY.find(key).operations for one in op.reads}
+    assert READS[key] <= reads
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"beside": "nothing"}, "beside"),
+        ({"beside": "stud_before", "per": "axle"}, "beside"),
+        ({"unit": "n"}, "unit"),
+        ({"low": 5.0, "high": 5.0}, "low"),
+        ({"choices": ("a", "b"), "quantity": "words"}, "choices"),
+        ({"quantity": "choice"}, "choices"),
+    ],
+)
+def test_a_number_that_cannot_be_asked_for_is_refused_with_its_place(change, field):
+    procedure = LIBRARY.find("strut_spacer")
+    at = next(n for n, op in enumerate(procedure.operations) if op.key == "extend")
+    op = procedure.operations[at]
+    spoiled = replace(op, reads=(replace(op.reads[0], **change),))
+    operations = (*procedure.operations[:at], spoiled, *procedure.operations[at + 1 :])
+    with pytest.raises(InputError) as caught:
+        check_procedure(replace(procedure, operations=operations), LIBRARY.common)
+    assert caught.value.field == f"operations[{at}] extend.reads stud_after.{field}"

@@ -28,6 +28,7 @@ def _story(job: Mapping[str, Any]) -> list[Any]:
         *(_beside(job["beside"]) or _measured(job)),
         *_loads(job["sits"]),
         *_turns(job["turns"]),
+        *_at_work(job["at_work"]),
         *_curves(job["curves"]),
         *_tightened(job),
         *lines("Checked again", job["rechecks"]),
@@ -75,6 +76,11 @@ def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
 def _turns(turns: Sequence[Mapping[str, Any]]) -> list[Any]:
     rows = [(one["where"], one["name"], one["planned"], one["given"]) for one in turns]
     return [words("Turns given", "part"), table(("", "Adjuster", "Planned", "Given"), rows)] if rows else []
+
+
+def _at_work(read: Sequence[Mapping[str, Any]]) -> list[Any]:
+    rows = [(one["label"], one["before"], one["after"], one["change"]) for one in read]
+    return [words("Read at the steps", "part"), table(("", "Before", "After", "Changed by"), rows)] if rows else []
 
 
 def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:

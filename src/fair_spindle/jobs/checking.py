@@ -36,7 +36,7 @@ from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.wording import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set
+from fair_spindle.jobs.wording import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set, signed
 from fair_spindle.records.database import Database
 
 KINDS_OF_WORK = ("toe", "ring", "arms", "link")
@@ -157,17 +157,10 @@ def _beside(one: Beside, sheet: Sheet) -> BesideView:
         wanted=said(one.wanted),
         predicted=said(one.predicted, one.open),
         measured=read(one.read),
-        change=_signed(read(one.change)),
-        miss=_signed(said(one.miss, one.plus_minus)),
+        change=signed(read(one.change)),
+        miss=signed(said(one.miss, one.plus_minus)),
         beyond=one.beyond,
     )
-
-
-_ZEROS = ("0.0 ", "0.00°")
-
-
-def _signed(said: str) -> str:
-    return said if not said or said.startswith(("−", *_ZEROS)) else f"+{said}"
 
 
 def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:

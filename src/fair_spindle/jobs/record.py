@@ -14,6 +14,7 @@ from fair_spindle.core.joblog.wording import label_wheel, position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.predict.aligned import align_rods
 from fair_spindle.core.predict.step_words import say_flats
+from fair_spindle.core.review.at_work import AtWork, read_at_work
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.formats.record_pdf import write_record
@@ -27,7 +28,7 @@ from fair_spindle.jobs.planning import fitted
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.views import show_job
-from fair_spindle.jobs.wording import say_field, say_numbers, say_set
+from fair_spindle.jobs.wording import say_entry, say_field, say_numbers, say_quantity, say_set, signed
 from fair_spindle.records.database import Database
 
 
@@ -38,6 +39,15 @@ class TurnsGivenView(View):
     name: str
     planned: str
     given: str
+
+
+class AtWorkView(View):
+    """A number read at a step: before where it stands beside one, after, and the difference."""
+
+    label: str
+    before: str
+    after: str
+    change: str
 
 
 class TightenedView(View):
@@ -62,6 +72,7 @@ class RecordView(View):
     fitted: list[str]
     beside: list[BesideView]
     turns: list[TurnsGivenView]
+    at_work: list[AtWorkView]
     tightened: list[TightenedView]
     rechecks: list[str]
     cautions: list[str]
@@ -109,10 +120,21 @@ def _record(now: Standing) -> RecordView:
         fitted=fitted(now),
         beside=beside_rows(now),
         turns=list(_turns(now)),
+        at_work=[_at_work(one, now) for one in read_at_work(now.state, now.template)],
         tightened=[one for joint in now.state.joints.values() for one in _tightened(joint, now)],
         rechecks=recheck_lines(now),
         cautions=_cautions(now.template),
         car_learns=[],
+    )
+
+
+def _at_work(one: AtWork, now: Standing) -> AtWorkView:
+    entries, asked = now.state.entries, now.sheet.find(one.key)
+    return AtWorkView(
+        label=say_field(one.key, now.sheet),
+        before=say_entry(entries[one.before].act, now.sheet) if one.before else "",
+        after=say_entry(entries[one.key].act, now.sheet),
+        change=signed(say_quantity(asked, one.change)) if one.change else "",
     )
 
 

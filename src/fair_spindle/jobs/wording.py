@@ -157,6 +157,12 @@ def say_input(key: str, quantity: Quantity, sheet: Sheet) -> str:
     return f"{quantity.value:.0f} ± {COVERAGE * quantity.uncertainty:.0f} N"
 
 
+def signed(said: str) -> str:
+    """A difference with its sign, none where it is nothing."""
+    nothing = not any(digit in "123456789" for digit in said.partition(" ± ")[0])
+    return said if nothing or said.startswith("−") else f"+{said}"
+
+
 def say_entry(act: Entered, sheet: Sheet) -> str:
     """How a filled-in field is understood; as it was typed where this car has no such field now."""
     asked = sheet.fields.get(act.key)

@@ -2017,6 +2017,20 @@ export interface components {
             toe_said: string;
         };
         /**
+         * AtWorkView
+         * @description A number read at a step: before where it stands beside one, after, and the difference.
+         */
+        AtWorkView: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Change */
+            change: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * Attached
          * @description A picture was attached to a step or a field; the file is named by its SHA-256.
          */
@@ -5121,6 +5135,8 @@ export interface components {
          * @description What a job's record holds beside its readings as taken.
          */
         RecordView: {
+            /** At Work */
+            at_work: components["schemas"]["AtWorkView"][];
             /** Beside */
             beside: components["schemas"]["BesideView"][];
             /** Car Learns */

@@ -35,6 +35,35 @@ const { found: record, problem } = useJobPart<RecordView>('record')
       </table>
     </div>
     <div
+      v-if="record.at_work.length"
+      class="scroll"
+      tabindex="0"
+      role="region"
+      aria-label="Read at the steps"
+    >
+      <table class="sheet-table">
+        <caption>
+          Read at the steps
+        </caption>
+        <thead>
+          <tr>
+            <th></th>
+            <th>Before</th>
+            <th>After</th>
+            <th>Changed by</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in record.at_work" :key="one.label">
+            <th>{{ one.label }}</th>
+            <td>{{ one.before }}</td>
+            <td>{{ one.after }}</td>
+            <td>{{ one.change }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div
       v-if="record.tightened.length"
       class="scroll"
       tabindex="0"

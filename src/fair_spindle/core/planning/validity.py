@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.units import units_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import find_operation
 from fair_spindle.core.planning.precedence import READIED
 from fair_spindle.core.planning.procedure import Library, Operation, Procedure, When
 from fair_spindle.core.planning.schools import SCHOOLS
+from fair_spindle.core.planning.template import Reading
 
 FACTS = {"axle", "layout", "bar", *(f"school.{key}" for key in SCHOOLS)}
 MOST_OPERATIONS = 80
@@ -90,6 +92,22 @@ def _operation(op: Operation, where: str, procedure: Procedure, library: Library
     for name in (*op.needs, *op.after, *op.before, *op.then):
         if ":" not in name:
             find_operation(library, procedure, name)
+    for reading in op.reads:
+        _reading(reading, f"{where}.reads {reading.name}", procedure)
+
+
+def _reading(reading: Reading, field: str, procedure: Procedure) -> None:
+    alike = {one.name for op in procedure.operations for one in op.reads if one.per == reading.per}
+    _among(f"{field}.beside", [reading.beside] if reading.beside else [], alike)
+    if reading.quantity in ("choice", "words"):
+        if (reading.quantity == "choice") != bool(reading.choices):
+            raise InputError(f"{field}: choices belong to a choice, and to nothing else.", field=f"{field}.choices")
+        return
+    _among(f"{field}.unit", [reading.unit], {unit.key for unit in units_of(reading.quantity)})
+    if not reading.low < reading.high:
+        raise InputError(
+            f"{field}: low must be below high; got {reading.low:g} and {reading.high:g}.", field=f"{field}.low"
+        )
 
 
 def _fastenings(procedure: Procedure) -> None:
