@@ -49,6 +49,33 @@ def test_a_fact_entered_in_a_job_is_the_car_s_and_its_open_jobs_but_no_reading_i
     assert said(client, first, "front.left.lower.length") == "331 mm", "its own reading stands"
 
 
+def undo(client, path):
+    last = client.get(path).json()["last_event"]
+    write(client, path, {"kind": "undone", "event": last})
+    return last
+
+
+def test_a_fact_taken_back_where_it_was_entered_is_taken_back_everywhere_and_comes_again(client, car):
+    first, second = job_on(client, "facts-job-7", "tie_rods"), job_on(client, "facts-job-8", "springs")
+    key = "front.left.lower.length"
+    everywhere = (first, car, second)
+    write(client, first, number(key, "331"))
+    write(client, first, number(key, "341"))
+    undo(client, first)
+    assert [said(client, path, key) for path in everywhere] == ["331 mm"] * 3
+    undone = next(line for line in reversed(client.get(f"{first}/log").json()) if not line["undone"])
+    write(client, first, {"kind": "undone", "event": undone["id"]})
+    assert [said(client, path, key) for path in everywhere] == ["341 mm"] * 3, "the undoing is undone"
+    write(client, car, number(key, "350"))
+    undo(client, car)
+    assert said(client, second, key) == "341 mm"
+    write(client, second, number(key, "360"))
+    write(client, car, number("front.left.lower.rise", "-12"))
+    undo(client, car)
+    assert [said(client, path, key) for path in everywhere] == ["341 mm", "360 mm", "360 mm"]
+    assert said(client, second, "front.left.lower.rise") is None
+
+
 def test_what_a_job_fitted_and_its_values_are_the_car_s_once_it_is_signed(client, car):
     path = job_on(client, "facts-job-3", "tie_rods")
     write(client, path, number("front.left.new_end.length", "87.5"))

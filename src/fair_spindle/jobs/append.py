@@ -76,7 +76,7 @@ def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *
         event = Event(key, before.version + 1, now_utc(), accept(act, before))
         append(session, book_id, [event])
         after = before.then(event)
-        share_fact(session, row, event.act, event.at, after.sheet)
+        share_fact(session, row, event, after.sheet)
         if isinstance(event.act, Signed):
             keep_fitted(session, after, event.at)
         if car:

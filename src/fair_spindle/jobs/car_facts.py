@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from uuid import uuid4
+from uuid import NAMESPACE_OID, uuid4, uuid5
 
 from sqlmodel import Session
 
@@ -13,7 +13,8 @@ from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.kinds import CAR
-from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled
+from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Undone
+from fair_spindle.core.joblog.replay import undoing
 from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.jobs.book_models import FROM_RECORD
@@ -37,16 +38,39 @@ NOW_ON_THE_CAR = {
 AT_A_WHEEL = {"new_end.length": "tie.end", "new_end.pitch": "tie.pitch"}
 
 
-def share_fact(session: Session, row: BookRow, act: Act, at: str, sheet: Sheet) -> None:
-    """Carry a field that was filled in on to the car's record and its other open jobs."""
-    if not isinstance(act, Entered):
+def share_fact(session: Session, row: BookRow, event: Event, sheet: Sheet) -> None:
+    """Carry a field that was filled in on to the car's record and its other open jobs, and its undoing too."""
+    car_id = row.id if row.template == CAR.key else row.car_id
+    if not car_id:
         return
-    if row.template == CAR.key:
-        _to_open_jobs(session, row.id, act, at, except_for="")
-        return
-    of_car = act.key in sheet.fields and sheet.fields[act.key].phase == "car"
-    if row.car_id and of_car and _to_record(session, row.car_id, [act], at):
-        _to_open_jobs(session, row.car_id, act, at, except_for=row.id)
+    if isinstance(event.act, Undone):
+        _undo_shared(session, car_id, event, event.act.event, row.id)
+    elif isinstance(event.act, Entered):
+        of_car = event.act.key in sheet.fields and sheet.fields[event.act.key].phase == "car"
+        if row.id == car_id or (of_car and _to_record(session, car_id, [event.act], event.at, event.id)):
+            _to_open_jobs(session, car_id, event.act, event, except_for=row.id)
+
+
+def shared_id(event_id: str, book_id: str) -> str:
+    """Id of the line that an event of one book has in another: the same wherever it is asked for."""
+    return str(uuid5(NAMESPACE_OID, f"{event_id}/{book_id}"))
+
+
+def _undo_shared(session: Session, car_id: str, event: Event, target: str, own: str) -> None:
+    """Undo what an undone line had carried to the car's record and its open jobs."""
+    books = (session.get_one(BookRow, car_id), *jobs_of(session, car_id, MOST_JOBS))
+    for book in books:
+        log = load_log(session, book.id)
+        gone = shared_id(target, book.id)
+        if book.id == own or all(one.id != gone for one in log):
+            continue
+        now = Standing(book, log)
+        try:
+            undoing(gone, log, now.kind)
+            undone = permit(Undone(gone), now.state, now.kind, {})
+        except SpindleError:
+            continue
+        append(session, book.id, [Event(shared_id(event.id, book.id), now.version + 1, event.at, undone)])
 
 
 def keep_fitted(session: Session, now: Standing, at: str) -> None:
@@ -79,16 +103,17 @@ def _same(entry: Entered, state: JobState) -> bool:
     return taken is not None and (taken.act.typed, taken.act.choice) == (entry.typed, entry.choice)
 
 
-def _to_record(session: Session, car_id: str, acts: Sequence[Act], at: str) -> bool:
+def _to_record(session: Session, car_id: str, acts: Sequence[Act], at: str, of: str = "") -> bool:
     """Add lines to the car's record; what it does not take, or knows already, is left out."""
     log = load_log(session, car_id)
     record = Standing(BookRow(template=CAR.key, id=car_id, title="", car="", created_at=at), log)
-    fresh = list(_accepted(acts, record, at))
+    fresh = list(_accepted(acts, record, at, of))
     append(session, car_id, fresh)
     return bool(fresh)
 
 
-def _accepted(acts: Sequence[Act], now: Standing, at: str) -> Iterator[Event]:
+def _accepted(acts: Sequence[Act], now: Standing, at: str, of: str = "") -> Iterator[Event]:
+    """Lines that a book takes; known by the line ``of`` another book, where one act is carried over from it."""
     for act in acts:
         if isinstance(act, Entered) and _same(act, now.state):
             continue
@@ -96,12 +121,12 @@ def _accepted(acts: Sequence[Act], now: Standing, at: str) -> Iterator[Event]:
             accepted = permit(act, now.state, now.kind, {})
         except SpindleError:
             continue
-        event = Event(str(uuid4()), now.version + 1, at, accepted)
+        event = Event(shared_id(of, now.book.id) if of else str(uuid4()), now.version + 1, at, accepted)
         now = now.then(event)
         yield event
 
 
-def _to_open_jobs(session: Session, car_id: str, act: Entered, at: str, except_for: str) -> None:
+def _to_open_jobs(session: Session, car_id: str, act: Entered, event: Event, except_for: str) -> None:
     for job in jobs_of(session, car_id, MOST_JOBS):
         if job.id == except_for:
             continue
@@ -110,4 +135,4 @@ def _to_open_jobs(session: Session, car_id: str, act: Entered, at: str, except_f
         own = taken is not None and taken.source != FROM_RECORD
         if now.state.signature or own or act.key not in now.sheet.fields or _same(act, now.state):
             continue
-        append(session, job.id, list(_accepted([Filled((act,), FROM_RECORD)], now, at)))
+        append(session, job.id, list(_accepted([Filled((act,), FROM_RECORD)], now, event.at, event.id)))
