@@ -89,12 +89,23 @@ class SheetView(View):
     fields: list[FieldView]
 
 
+class StageView(View):
+    """A stage of a fastener: how a place stands at it, what is done, what a step wants, its mark on a map."""
+
+    key: str
+    said: str
+    done: str
+    wanted: str
+    mark: str
+
+
 class ChoicesView(View):
-    """What can be chosen from anywhere."""
+    """What can be chosen from anywhere, and the words for the stages of a fastener."""
 
     torque_units: list[UnitView]
     length_units: list[UnitView]
     property_classes: list[str]
+    stages: list[StageView]
 
 
 class TypedView(View):

@@ -10,13 +10,13 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.joint_patterns import Pattern, places_of
+from fair_spindle.core.bolts.stages import STAGES, WorkStage, has_reached
 from fair_spindle.core.bolts.tightening import ORDERS
 from fair_spindle.core.joblog.bolt_needs import (
-    SAID,
     alike_next,
     find_joint,
+    following,
     is_final,
-    needed_stages,
     next_work,
     order_of,
     to_set,
@@ -149,6 +149,11 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
     )
 
 
+def _is_at(bolt: Bolt, now: BoltState, stage: WorkStage) -> bool:
+    """Whether a place has come as far as a step wants it; torqued means final there."""
+    return has_reached(now.stage, stage) and (stage != "torqued" or is_final(bolt, now))
+
+
 def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
     drive = " / ".join(filter(None, (bolt.head, f"nut {bolt.nut}" if bolt.nut else "")))
     return m.BoltView(
@@ -168,8 +173,9 @@ def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
         slots=bolt.slots,
         angle_deg=bolt.spec.angle_deg if bolt.spec else 0.0,
         reach=bolt.reach,
-        stages=list(needed_stages(bolt).stages),
         stage=now.stage or "",
+        reached=[one for one in STAGES if _is_at(bolt, now, one)],
+        then=following(bolt, now),
         said=say_state(now),
         final=is_final(bolt, now),
         doubts=doubts_of(bolt),
@@ -218,7 +224,7 @@ def say_state(now: BoltState) -> str:
     """Where a place stands."""
     if now.stage is None:
         return "as found"
-    parts = [SAID[now.stage]]
+    parts = [STAGES[now.stage].said]
     if now.by_feel:
         parts.append(f"by feel: {now.by_feel}")
     elif now.torque is not None:
@@ -249,7 +255,8 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
     tail = " with the adapter" if adapter else ""
     return m.NextView(
         to=work.to,
-        said=f"Place {work.number}: {SAID[work.to]}" + (f", pass of {work.percent} %" if work.percent < 100 else ""),
+        said=f"Place {work.number}: {STAGES[work.to].said}"
+        + (f", pass of {work.percent} %" if work.percent < 100 else ""),
         number=work.number,
         percent=work.percent,
         alike=list(alike_next(joint, state)),

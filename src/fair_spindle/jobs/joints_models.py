@@ -18,7 +18,10 @@ else:
 
 
 class BoltView(View):
-    """A place of a joint: what it is, where it stands, what is wrong about it."""
+    """A place of a joint: what it is, where it stands, what is wrong about it.
+
+    ``reached`` are the stages it has come as far as, ``then`` the one it can be brought to next.
+    """
 
     number: int
     x_mm: float
@@ -36,8 +39,9 @@ class BoltView(View):
     slots: int
     angle_deg: float
     reach: str
-    stages: list[str]
     stage: str
+    reached: list[str]
+    then: str
     said: str
     final: bool
     doubts: list[str]

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 
 from fair_spindle.core.basics.units import UNITS, units_of
 from fair_spindle.core.bolts.fasteners import PROPERTY_CLASSES
+from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.field import Field, Method, Part
 from fair_spindle.core.joblog.required_fields import is_asked, is_required, shape_now
 from fair_spindle.jobs import book_models as m
@@ -31,6 +32,7 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
         torque_units=sorted(_units("torque"), key=lambda unit: unit.key != units.get("torque")),
         length_units=_units("length"),
         property_classes=list(PROPERTY_CLASSES),
+        stages=[m.StageView.model_validate(one, from_attributes=True) for one in STAGES.values()],
     )
 
 

@@ -10,8 +10,8 @@ from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.field import Field, Sheet
-from fair_spindle.core.joblog.bolt_needs import SAID
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import (
     Act,
@@ -278,7 +278,7 @@ def _say_worked(act: Worked, name: str) -> str:
     tail += f", adapter {act.adapter.adapter_mm:g} mm" if act.adapter else ""
     tail += f", by feel ({act.by_feel})" if act.by_feel else ""
     tail += f", override ({act.override})" if act.override else ""
-    return f"{name}, place {places}: {SAID[act.to]}{tail}"
+    return f"{name}, place {places}: {STAGES[act.to].said}{tail}"
 
 
 def _name(joint: str, names: Mapping[str, str]) -> str:

@@ -2380,6 +2380,8 @@ export interface components {
         /**
          * BoltView
          * @description A place of a joint: what it is, where it stands, what is wrong about it.
+         *
+         *     ``reached`` are the stages it has come as far as, ``then`` the one it can be brought to next.
          */
         BoltView: {
             /** Angle Deg */
@@ -2402,6 +2404,8 @@ export interface components {
             number: number;
             /** Reach */
             reach: string;
+            /** Reached */
+            reached: string[];
             /** Said */
             said: string;
             /** Single Use */
@@ -2414,10 +2418,10 @@ export interface components {
             spec: string;
             /** Stage */
             stage: string;
-            /** Stages */
-            stages: string[];
             /** Strain */
             strain: string;
+            /** Then */
+            then: string;
             /** Thread */
             thread: string;
             /** Trust */
@@ -2745,13 +2749,15 @@ export interface components {
         };
         /**
          * ChoicesView
-         * @description What can be chosen from anywhere.
+         * @description What can be chosen from anywhere, and the words for the stages of a fastener.
          */
         ChoicesView: {
             /** Length Units */
             length_units: components["schemas"]["UnitView"][];
             /** Property Classes */
             property_classes: string[];
+            /** Stages */
+            stages: components["schemas"]["StageView"][];
             /** Torque Units */
             torque_units: components["schemas"]["UnitView"][];
         };
@@ -5653,6 +5659,22 @@ export interface components {
             unknowns: components["schemas"]["UnknownView"][];
             /** Wheels */
             wheels: components["schemas"]["SitsView"][];
+        };
+        /**
+         * StageView
+         * @description A stage of a fastener: how a place stands at it, what is done, what a step wants, its mark on a map.
+         */
+        StageView: {
+            /** Done */
+            done: string;
+            /** Key */
+            key: string;
+            /** Mark */
+            mark: string;
+            /** Said */
+            said: string;
+            /** Wanted */
+            wanted: string;
         };
         /**
          * StandInView

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BoltView, JointView } from '../api/client'
+import { useChoices } from '../stores/choices'
 
 const props = defineProps<{ joint: JointView; picked: number[] }>()
 const emit = defineEmits<{ pick: [number: number] }>()
@@ -32,12 +33,11 @@ const way = computed(() =>
     .map((one, place) => `${place ? 'L' : 'M'}${one.x} ${one.y}`)
     .join(' '),
 )
-const mark = (bolt: BoltView) =>
-  bolt.final ? '✓' : { hand: '◔', snug: '◑', torqued: '◕', loose: '○' }[bolt.stage] || ''
+const mark = (bolt: BoltView) => (bolt.final ? '✓' : (useChoices().stage(bolt.stage)?.mark ?? ''))
 </script>
 
 <template>
-  <svg viewBox="0 0 600 400" role="group" :aria-label="`Map of ${joint.label}`">
+  <svg viewBox="0 0 600 420" role="group" :aria-label="`Map of ${joint.label}`">
     <path :d="way" class="way" />
     <g
       v-for="one in places"

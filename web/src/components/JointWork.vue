@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { BoltView, JointView } from '../api/client'
+import type { BoltView, JointView, WorkStage } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { adapterOf, type WrenchAdapter } from '../composables/useJoints'
 import type { Shown } from '../composables/useLine'
@@ -15,8 +15,6 @@ import UnitInput from './UnitInput.vue'
 import { sayRefusal } from '../composables/useGuarded'
 import { inUnit, readTyped } from '../composables/useTyped'
 
-type WorkStage =
-  'loose' | 'hand' | 'snug' | 'torqued' | 'angled' | 'locked' | 'marked' | 'rechecked'
 /** `unloaded`: nothing is torqued here, so the height is no matter yet. */
 const props = defineProps<{ joint: JointView; picked: number[]; unloaded?: boolean }>()
 const emit = defineEmits<{ done: [] }>()
@@ -34,29 +32,12 @@ const chosen = computed(() =>
 )
 const bolts = computed(() => props.joint.bolts.filter((one) => chosen.value.includes(one.number)))
 const first = computed<BoltView | undefined>(() => bolts.value[0])
-const after: Record<string, WorkStage> = {
-  '': 'hand',
-  loose: 'hand',
-  hand: 'snug',
-  snug: 'torqued',
-}
 const to = computed<WorkStage | ''>(() => {
   const one = first.value
   if (!one) return ''
-  if (one.number === next.value.number) return next.value.to as WorkStage
-  if (one.final) return one.stage === 'marked' ? 'rechecked' : 'marked'
-  const place = one.stages.indexOf(one.stage)
-  return after[one.stage] ?? ((one.stages[place + 1] ?? 'marked') as WorkStage)
+  return (one.number === next.value.number ? next.value.to : one.then) as WorkStage
 })
-const WORDS: Record<string, string> = {
-  hand: 'Started by hand',
-  snug: 'Snug',
-  torqued: 'Torqued',
-  angled: 'Turned on by its angle',
-  locked: 'Locked',
-  marked: 'Paint mark on it',
-  rechecked: 'Checked again',
-}
+const { stage: stageOf } = useChoices()
 /** Places that go to the next stage together. */
 const alike = computed(() => (props.picked.length ? props.picked : next.value.alike))
 const specified = computed(() => (to.value === 'torqued' ? next.value.specified : null))
@@ -196,9 +177,11 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
         "
         @click="work(to)"
       >
-        {{ WORDS[to] }}
+        {{ stageOf(to)?.done }}
       </el-button>
-      <el-button v-if="chosen.length" :disabled="busy" @click="work('loose')">Loosened</el-button>
+      <el-button v-if="chosen.length" :disabled="busy" @click="work('loose')">{{
+        stageOf('loose')?.done
+      }}</el-button>
       <el-button
         v-if="first?.final && first.stage !== 'marked'"
         :disabled="busy"

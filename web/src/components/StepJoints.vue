@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import type { JointView } from '../api/client'
 import { useJoints } from '../composables/useJoints'
+import { useChoices } from '../stores/choices'
 import { useGauges } from '../stores/gauges'
 import JointMap from './JointMap.vue'
 import JointPlaceForm from './JointPlaceForm.vue'
@@ -14,13 +15,10 @@ const picked = ref<number[]>([])
 const mine = computed(
   () => view.value?.joints.filter((one) => props.joints.includes(one.key)) ?? [],
 )
-const STAGES = ['loose', 'hand', 'snug', 'torqued', 'angled', 'locked', 'marked', 'rechecked']
-const reached = (joint: JointView) => {
-  const goal = props.goals[joint.key] ?? 'torqued'
-  return joint.bolts.every((one) =>
-    goal === 'torqued' ? one.final : STAGES.indexOf(one.stage) >= STAGES.indexOf(goal),
-  )
-}
+const { stage } = useChoices()
+const goalOf = (key: string) => props.goals[key] ?? 'torqued'
+const reached = (joint: JointView) =>
+  joint.bolts.every((one) => one.reached.includes(goalOf(joint.key)))
 const joint = computed(
   () =>
     mine.value.find((one) => one.key === chosen.value) ??
@@ -39,13 +37,6 @@ const usualSource = computed(
       .filter(Boolean)
       .at(-1) ?? '',
 )
-const GOALS: Record<string, string> = {
-  hand: 'by hand',
-  snug: 'snug',
-  torqued: 'final torque',
-  marked: 'paint mark',
-}
-
 function choose(key: string): void {
   chosen.value = key
   picked.value = []
@@ -79,23 +70,23 @@ onMounted(() => void useGauges().load())
         @click="choose(one.key)"
       >
         {{ reached(one) ? '✓ ' : '' }}{{ one.label }}
-        <span class="figure">→ {{ GOALS[goals[one.key] ?? 'torqued'] }}</span>
+        <span class="figure">→ {{ stage(goalOf(one.key))?.wanted }}</span>
       </button>
     </div>
     <template v-if="joint">
       <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
       <p v-if="reached(joint)" class="notice go" role="status">
-        ✓ {{ joint.label }}: {{ GOALS[goals[joint.key] ?? 'torqued'] }} reached.
+        ✓ {{ joint.label }}: {{ stage(goalOf(joint.key))?.wanted }} reached.
       </p>
       <JointWork
         v-model:adapter="adapter"
         :joint="joint"
         :picked="picked"
-        :unloaded="(goals[joint.key] ?? 'torqued') !== 'torqued'"
+        :unloaded="goalOf(joint.key) !== 'torqued'"
         @done="picked = []"
       />
       <details
-        v-if="!goals[joint.key] || goals[joint.key] === 'torqued'"
+        v-if="goalOf(joint.key) === 'torqued'"
         :open="!joint.bolts.some((one) => one.source)"
       >
         <summary class="soft">Thread, value and source</summary>

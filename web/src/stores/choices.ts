@@ -6,6 +6,7 @@ const NOTHING: ChoicesView = {
   torque_units: [],
   length_units: [],
   property_classes: [],
+  stages: [],
 }
 
 /** What can be chosen from anywhere; read once. */
@@ -14,5 +15,7 @@ export const useChoices = defineStore('choices', () => {
   void ask((api) => api.GET('/api/choices'))
     .then((found) => (choices.value = found))
     .catch(() => undefined)
-  return { choices }
+  /** The words of a stage of a fastener. */
+  const stage = (key: string) => choices.value.stages.find((one) => one.key === key)
+  return { choices, stage }
 })

@@ -8,10 +8,11 @@ from math import radians
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
+from fair_spindle.core.bolts.stages import WorkStage, has_reached
 from fair_spindle.core.bolts.tightening import ORDERS, set_with_adapter, tighten_order
 from fair_spindle.core.fields.field import Part
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
-from fair_spindle.core.joblog.log import Adapter, WorkStage
+from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.springs.rubber import BONDED_KINDS
 
@@ -19,21 +20,6 @@ TORQUE = Part("torque", "Torque", "torque", "nm", 0.5, 1500)
 
 
 WITHIN = 0.05
-
-
-STAGES: tuple[WorkStage, ...] = ("loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked")
-
-
-SAID: dict[WorkStage, str] = {
-    "loose": "loose",
-    "hand": "started by hand",
-    "snug": "snug",
-    "torqued": "torqued",
-    "angled": "turned through its angle",
-    "locked": "locked",
-    "marked": "marked",
-    "rechecked": "checked again",
-}
 
 
 @dataclass(frozen=True)
@@ -117,7 +103,44 @@ def is_final(bolt: Bolt, now: BoltState) -> bool:
     >>> is_final(Bolt(1), BoltState("torqued"))
     True
     """
-    return now.stage is not None and STAGES.index(now.stage) >= STAGES.index(needed_stages(bolt).final)
+    return has_reached(now.stage, needed_stages(bolt).final)
+
+
+def following(bolt: Bolt, now: BoltState) -> WorkStage:
+    """What a place can be brought to next, by itself.
+
+    Parameters
+    ----------
+    bolt : Bolt
+        The place. [-]
+    now : BoltState
+        Where it stands. [-]
+
+    Returns
+    -------
+    WorkStage
+        The next of its own stages; paint once it is final, then the check after the drive.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    As :func:`needed_stages`.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> following(Bolt(1), BoltState("snug")), following(Bolt(1), BoltState("torqued"))
+    ('torqued', 'marked')
+    """
+    if is_final(bolt, now):
+        return "rechecked" if has_reached(now.stage, "marked") else "marked"
+    return next(one for one in needed_stages(bolt).stages[1:] if not has_reached(now.stage, one))
 
 
 def waits_for_load(joint: Joint, state: JobState) -> bool:
@@ -388,7 +411,7 @@ def percent_reached(now: BoltState) -> int:
     >>> percent_reached(BoltState("snug", percent=40))
     40
     """
-    return 100 if now.stage and STAGES.index(now.stage) >= STAGES.index("torqued") else now.percent
+    return 100 if has_reached(now.stage, "torqued") else now.percent
 
 
 @dataclass(frozen=True)
@@ -437,10 +460,7 @@ def next_work(joint: Joint, state: JobState) -> NextWork:
 
     def short(to: WorkStage) -> list[Bolt]:
         return [
-            one
-            for one in bolts
-            if to in needed_stages(one).stages
-            and ((at := stages[one.number].stage) is None or STAGES.index(at) < STAGES.index(to))
+            one for one in bolts if to in needed_stages(one).stages and not has_reached(stages[one.number].stage, to)
         ]
 
     before: tuple[WorkStage, ...] = ("hand", "snug")
@@ -473,7 +493,7 @@ def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
         now = state_of(state, joint, number)
         if work.to == "torqued":
             return percent_reached(now) < work.percent and bolts[number].spec == spec
-        return now.stage is None or STAGES.index(now.stage) < STAGES.index(work.to or "hand")
+        return not has_reached(now.stage, work.to or "hand")
 
     ordered = (joint.bolts[place].number for place in order_of(joint))
     return tuple(number for number in ordered if short(number))

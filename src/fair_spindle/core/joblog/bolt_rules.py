@@ -9,9 +9,8 @@ from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound, Ou
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import UNITS, from_core, to_core
 from fair_spindle.core.bolts.joint import Bolt, Joint
+from fair_spindle.core.bolts.stages import STAGES, has_reached
 from fair_spindle.core.joblog.bolt_needs import (
-    SAID,
-    STAGES,
     TORQUE,
     find_joint,
     is_final,
@@ -23,7 +22,7 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, at_bolt
 from fair_spindle.core.joblog.loading import height_gate
-from fair_spindle.core.joblog.log import Worked, WorkStage
+from fair_spindle.core.joblog.log import Worked
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.joblog.state import JobState
 
@@ -88,16 +87,6 @@ def permit_worked(act: Worked, state: JobState, windows: Mapping[str, tuple[floa
 
 
 _FORWARD = "A castle nut only goes forward to its slot, by 0 to 60°, never back"
-_BEFORE: dict[WorkStage, tuple[WorkStage | None, ...]] = {
-    "loose": (None, *STAGES),
-    "hand": (None, "loose"),
-    "snug": ("hand",),
-    "torqued": ("snug", "torqued"),
-    "angled": ("torqued", "snug"),
-    "locked": ("torqued", "angled"),
-    "marked": ("torqued", "angled", "locked"),
-    "rechecked": ("torqued", "angled", "locked", "marked", "rechecked"),
-}
 
 
 def _follows(act: Worked, joint: Joint, bolt: Bolt, now: BoltState) -> None:
@@ -107,17 +96,17 @@ def _follows(act: Worked, joint: Joint, bolt: Bolt, now: BoltState) -> None:
         what = {"angled": "an angle", "locked": "a lock"}[act.to]
         raise NotAllowed(f"{name} has no {what.split()[1]} in its specification. Add {what} to it first.")
     if act.to in ("marked", "rechecked") and not is_final(bolt, now):
-        raise NotAllowed(f"{name} must be {SAID[needed.final]} first.")
+        raise NotAllowed(f"{name} must be {STAGES[needed.final].said} first.")
     if act.to == "locked" and "angled" in needed.stages and now.stage != "angled":
-        raise NotAllowed(f"{name} must be {SAID['angled']} first.")
+        raise NotAllowed(f"{name} must be {STAGES['angled'].said} first.")
     if act.to == "angled" and now.stage == "snug" and not (bolt.spec and bolt.spec.way == "angle"):
         raise NotAllowed(f"{name} must be torqued first.")
-    if now.stage in _BEFORE[act.to]:
+    if now.stage in STAGES[act.to].after:
         return
-    if now.stage is None or STAGES.index(now.stage) < STAGES.index(act.to):
-        first = next(one for one in _BEFORE[act.to] if one is not None)
-        raise NotAllowed(f"{name} must be {SAID[first]} first.")
-    raise NotAllowed(f"{name} is {SAID[now.stage]} already. Record it loose first if it was opened.")
+    if now.stage is None or not has_reached(now.stage, act.to):
+        first = next(one for one in STAGES[act.to].after if one is not None)
+        raise NotAllowed(f"{name} must be {STAGES[first].said} first.")
+    raise NotAllowed(f"{name} is {STAGES[now.stage].said} already. Record it loose first if it was opened.")
 
 
 def _torqued(
@@ -130,9 +119,7 @@ def _torqued(
     for number in act.places:
         _torque_told(act, joint, by_number[number])
     unstarted = [
-        one.number
-        for one in joint.bolts
-        if (stage := state_of(state, joint, one.number).stage) is None or STAGES.index(stage) < STAGES.index("hand")
+        one.number for one in joint.bolts if not has_reached(state_of(state, joint, one.number).stage, "hand")
     ]
     if unstarted:
         raise NotAllowed(f"Start every place of “{joint.label}” by hand first: place {unstarted[0]} is not.")

@@ -7,8 +7,9 @@ from math import radians
 
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.stages import WorkStage
 from fair_spindle.core.bolts.tightening import set_with_adapter
-from fair_spindle.core.joblog.log import Adapter, Clamp, Event, Worked, WorkStage
+from fair_spindle.core.joblog.log import Adapter, Clamp, Event, Worked
 from fair_spindle.core.planning.template import Position
 
 

@@ -11,6 +11,7 @@ from typing import Literal, get_args
 
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Joint
+from fair_spindle.core.bolts.stages import WorkStage
 from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.procedure import Brief, Measured
 from fair_spindle.core.planning.template import Position, Side, Step
@@ -236,9 +237,6 @@ class Tightened:
     override: str = ""
     clamp: Clamp | None = None
     kind: Literal["tightened"] = "tightened"
-
-
-WorkStage = Literal["loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"]
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from fair_spindle.core.joblog.bolt_needs import SAID, is_final, state_of
+from fair_spindle.core.bolts.stages import STAGES
+from fair_spindle.core.joblog.bolt_needs import is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.state import JobState
@@ -87,7 +88,7 @@ def _joints(state: JobState) -> Iterator[Loose]:
         for bolt in joint.bolts:
             now = state_of(state, joint, bolt.number)
             if now.stage is not None and not is_final(bolt, now):
-                found.setdefault(SAID[now.stage], []).append(str(bolt.number))
+                found.setdefault(STAGES[now.stage].said, []).append(str(bolt.number))
         for how, places in found.items():
             where = f", place {', '.join(places)}" if len(joint.bolts) > 1 else ""
             yield Loose(f"{joint.label}{where}", how)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from fair_spindle.core.joblog.bolt_needs import STAGES, is_final, state_of
+from fair_spindle.core.bolts.stages import has_reached
+from fair_spindle.core.joblog.bolt_needs import is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Event, Moved, TakenOff
 from fair_spindle.core.joblog.state import JobState
@@ -219,7 +220,7 @@ def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
     found = []
     for bolt in joint.bolts:
         now = state_of(state, joint, bolt.number)
-        reached = now.stage is not None and STAGES.index(now.stage) >= STAGES.index(goal.to)
+        reached = has_reached(now.stage, goal.to)
         if not (reached and (goal.to != "torqued" or is_final(bolt, now))):
             found.append(bolt.number)
     return tuple(found)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.catalogue import reading_field
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.plan_now import short_goals, short_places
@@ -66,11 +67,8 @@ def _joints_short(step: Step, state: JobState) -> str:
         joint = state.joints[goal.joint]
         places = ", ".join(str(number) for number in short_places(goal, state))
         where = f", place {places}" if len(joint.bolts) > 1 else ""
-        return f"Not {_REACHED[goal.to]} yet: {joint.label}{where}."
+        return f"Not {STAGES[goal.to].wanted} yet: {joint.label}{where}."
     return ""
-
-
-_REACHED = {"hand": "started by hand", "snug": "snug", "torqued": "final", "marked": "marked with paint"}
 
 
 def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:

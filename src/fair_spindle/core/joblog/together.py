@@ -7,13 +7,15 @@ from collections.abc import Iterator
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.joint import Bolt, Joint
-from fair_spindle.core.joblog.bolt_needs import STAGES, percent_reached, state_of, target_torque, waits_for_load
+from fair_spindle.core.bolts.stages import WorkStage, has_reached
+from fair_spindle.core.joblog.bolt_needs import percent_reached, state_of, target_torque, waits_for_load
 from fair_spindle.core.joblog.log import Worked
 from fair_spindle.core.joblog.plan_now import short_goals
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import JointGoal, Step
 
-SAID = {"hand": "All by hand", "snug": "All snug", "torqued": "As specified"}
+SAID: dict[WorkStage, str] = {"hand": "All by hand", "snug": "All snug", "torqued": "As specified"}
+_BY_HAND: tuple[WorkStage, ...] = ("hand", "snug")
 
 
 def together(step: Step, state: JobState) -> str:
@@ -24,7 +26,7 @@ def together(step: Step, state: JobState) -> str:
     goals = short_goals(step, state)
     if not goals or not all(_may(goal, state) for goal in goals):
         return ""
-    return SAID[max(goals, key=lambda goal: STAGES.index(goal.to)).to]
+    return next(SAID[to] for to in SAID if all(has_reached(to, goal.to) for goal in goals))
 
 
 def acts_together(step: Step, state: JobState) -> tuple[Worked, ...]:
@@ -42,8 +44,8 @@ def _may(goal: JointGoal, state: JobState) -> bool:
 
 def _acts(goal: JointGoal, state: JobState) -> Iterator[Worked]:
     joint = state.joints[goal.joint]
-    for stage in ("hand", "snug"):
-        if STAGES.index(stage) <= STAGES.index(goal.to):
+    for stage in _BY_HAND:
+        if has_reached(goal.to, stage):
             short = tuple(one.number for one in joint.bolts if _short(joint, one, stage, state))
             if short:
                 yield Worked(joint.key, short, stage)
@@ -55,9 +57,8 @@ def _acts(goal: JointGoal, state: JobState) -> Iterator[Worked]:
                 yield Worked(joint.key, (bolt.number,), "torqued", _reading(bolt, percent), percent=percent)
 
 
-def _short(joint: Joint, bolt: Bolt, stage: str, state: JobState) -> bool:
-    now = state_of(state, joint, bolt.number).stage
-    return now is None or STAGES.index(now) < STAGES.index(stage)
+def _short(joint: Joint, bolt: Bolt, stage: WorkStage, state: JobState) -> bool:
+    return not has_reached(state_of(state, joint, bolt.number).stage, stage)
 
 
 def _reading(bolt: Bolt, percent: int) -> Typed | None:

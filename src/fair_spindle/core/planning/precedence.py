@@ -9,6 +9,7 @@ from functools import cached_property
 from itertools import pairwise
 
 from fair_spindle.core.basics.errors import Inconsistent
+from fair_spindle.core.bolts.stages import STAGES, WorkStage
 from fair_spindle.core.planning.places import Placed, fastenings_at
 from fair_spindle.core.planning.procedure import Brief, Library
 from fair_spindle.core.planning.states import ON_WHEELS, demand
@@ -20,7 +21,7 @@ READIED = {
     "start": "The main fastener is started before anything beside it is tightened, or its thread is forced.",
     "bench": "Set on the bench, where it can be reached.",
 }
-LEVELS = ("frees", "hand", "snug", "torqued", "marked")
+LEVELS: tuple[WorkStage, ...] = ("loose", "hand", "snug", "torqued", "marked")
 BY_HAND = "Every fastener is started by hand before any is tightened."
 LOWERED = "The car comes down for it: what hangs open is closed before."
 SAME_STAGE = "A sway bar joins both sides: both come this far before either is loaded."
@@ -206,12 +207,16 @@ def _tightening(placed: Sequence[Placed], library: Library) -> Iterator[Edge]:
     for number, one in enumerate(placed):
         home = library.common if one.owner == "common" else library.procedures.get(one.owner)
         for fastening, joint, _, _ in fastenings_at(home, one) if home else ():
-            level = one.op.brings.get(fastening.key, "frees")
+            level = one.op.brings.get(fastening.key, "loose")
             by_joint[joint][level].add(number)
     for levels in by_joint.values():
         there = [level for level in LEVELS if levels[level]]
         for low, high in pairwise(there):
-            why = "Loosened before it is put back." if low == "frees" else f"First {_SAID[low]}, then {_SAID[high]}."
+            why = (
+                "Loosened before it is put back."
+                if low == "loose"
+                else f"First {STAGES[low].wanted}, then {STAGES[high].wanted}."
+            )
             yield from _all(levels[low], levels[high], why, 2, rests=True)
     for owner in {one.owner for one in placed} - {"common"}:
         started = [n for n, one in enumerate(placed) if one.owner == owner and "hand" in one.op.brings.values()]
@@ -223,9 +228,6 @@ def _tightening(placed: Sequence[Placed], library: Library) -> Iterator[Edge]:
         for first in started:
             same = [n for n in tightened if placed[n].meets(placed[first]) and not _early(placed[n], placed[first])]
             yield from _all({first}, set(same) - {first}, BY_HAND, 4)
-
-
-_SAID = {"hand": "by hand", "snug": "snug", "torqued": "to its torque", "marked": "marked"}
 
 
 def _early(tightened: Placed, started: Placed) -> bool:

@@ -10,10 +10,10 @@ from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
 from fair_spindle.core.bolts.joint import Bolt, Joint
+from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.bolts.tightening import angle_tension, tension_by_nut_factor
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import (
-    SAID,
     is_final,
     needed_stages,
     state_of,
@@ -298,7 +298,7 @@ def _joint(joint: Joint, state: JobState) -> Iterator[Finding]:
     for one in joint.bolts:
         if touched and not is_final(one, standing[one.number]):
             stage = standing[one.number].stage
-            said = f"{SAID[stage] if stage else 'as found'}, must be {SAID[needed_stages(one).final]}"
+            said = f"{STAGES[stage].said if stage else 'as found'}, must be {STAGES[needed_stages(one).final].said}"
             groups.setdefault(said, []).append(str(one.number))
     for said, places in groups.items():
         code = "jam_open" if joint.role == "jam" else "not_final"

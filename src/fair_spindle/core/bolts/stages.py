@@ -1,0 +1,78 @@
+"""The stages a fastener goes through: one table of their order, what each may follow, and the words for it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+WorkStage = Literal["loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"]
+
+
+@dataclass(frozen=True)
+class Stage:
+    """A stage: what it may follow (None: as found), how a place stands at it, what is done, what a step wants.
+
+    ``mark`` stands beside the place on its map until it is final.
+    """
+
+    key: WorkStage
+    after: tuple[WorkStage | None, ...]
+    said: str
+    done: str
+    wanted: str
+    mark: str = ""
+
+
+TABLE = (
+    Stage(
+        "loose", (None, "loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"),
+        "loose", "Loosened", "loose", "○",
+    ),
+    Stage("hand", (None, "loose"), "started by hand", "Started by hand", "started by hand", "◔"),
+    Stage("snug", ("hand",), "snug", "Snug", "snug", "◑"),
+    Stage("torqued", ("snug", "torqued"), "torqued", "Torqued", "final", "◕"),
+    Stage("angled", ("torqued", "snug"), "turned through its angle", "Turned on by its angle", "turned on", "◕"),
+    Stage("locked", ("torqued", "angled"), "locked", "Locked", "locked", "◕"),
+    Stage("marked", ("torqued", "angled", "locked"), "marked", "Paint mark on it", "marked with paint"),
+    Stage(
+        "rechecked", ("torqued", "angled", "locked", "marked", "rechecked"),
+        "checked again", "Checked again", "checked again",
+    ),
+)  # fmt: skip
+STAGES: dict[WorkStage, Stage] = {one.key: one for one in TABLE}
+_RANK = {one.key: rank for rank, one in enumerate(TABLE)}
+
+
+def has_reached(now: WorkStage | None, wanted: WorkStage) -> bool:
+    """Whether a place at one stage (None: as found) has come as far as another.
+
+    Parameters
+    ----------
+    now : WorkStage, optional
+        Where it stands. [-]
+    wanted : WorkStage
+        Where it should be. [-]
+
+    Returns
+    -------
+    bool
+        True at that stage and after it.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    By the order of the table.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> has_reached("torqued", "snug"), has_reached("hand", "snug"), has_reached(None, "loose")
+    (True, False, False)
+    """
+    return now is not None and _RANK[now] >= _RANK[wanted]
