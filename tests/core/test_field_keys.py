@@ -1,0 +1,105 @@
+"""A field's key is written in many places and defined in one: every one that is written is one that can be asked for.
+
+A key that no sheet has would silently mean "not read"; here it is an error.
+"""
+
+import ast
+import re
+from pathlib import Path
+
+import pytest
+from planner import LIBRARY
+
+import fair_spindle
+from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.shape import DECIDING, shape_of
+from fair_spindle.core.geometry.layouts import LAYOUTS
+
+ROOT = Path(fair_spindle.__file__).parent
+ROOMS = ("core/fields", "core/joblog", "core/predict", "core/review", "jobs", "demo")
+WHERE = re.compile(r"^(front|rear|car)\.((left|right)\.?)?")
+# What is named after a place and is no field: inputs of a calculation, parts of an entry or of a bolt in an error.
+NO_FIELDS = {"", "dead", "gauge", "left", "load", "plus_minus", "ratio_slope", "right", "start", "turns"}
+ABOUT_BOLTS = {"joint_maps.py"}
+
+
+def _names():
+    """Names of all fields there can be, below axle and side."""
+    found = set()
+    for layout in LAYOUTS:
+        for turn in range(7):
+            choices = {f"{axle}.layout": layout for axle in ("front", "rear")}
+            while True:
+                fields = {**sheet_for("work", shape_of(choices)).fields, **sheet_for("car", shape_of(choices)).fields}
+                found |= {WHERE.sub("", key) for key in fields}
+                deciding = {
+                    key: field.choices[turn % len(field.choices)][0]
+                    for key, field in fields.items()
+                    if field.choices and key.endswith(DECIDING) and not key.endswith(".layout")
+                }
+                if deciding.items() <= choices.items():
+                    break
+                choices |= deciding
+    return found | {one.name for kind in LIBRARY.procedures.values() for op in kind.operations for one in op.reads}
+
+
+NAMES = _names()
+PARTS = {
+    ".".join(parts[low:high])
+    for parts in (name.split(".") for name in NAMES)
+    for low in range(len(parts))
+    for high in range(low + 1, len(parts) + 1)
+}
+BEGUN = {part[:end] for part in PARTS for end in range(1, len(part) + 1)}
+
+
+def _written(tree):
+    """Keys and parts of keys in a module: (line, text, whether the key ends with it)."""
+    inside = set()
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.JoinedStr):
+            continue
+        for place, part in enumerate(node.values):
+            inside.add(id(part))
+            text = part.value if isinstance(part, ast.Constant) else ""
+            if place and re.fullmatch(r"\.[a-z_.]+", text):
+                yield node.lineno, text[1:], place == len(node.values) - 1
+    plain = (node for node in ast.walk(tree) if isinstance(node, ast.Constant) and id(node) not in inside)
+    for node in plain:
+        if isinstance(node.value, str) and re.fullmatch(r"(front|rear|car|left|right)(\.[a-z_]+)+", node.value):
+            yield node.lineno, WHERE.sub("", node.value), True
+
+
+def _unknown(tree):
+    for line, text, ends in _written(tree):
+        name = re.sub(r"^(left|right)\.", "", text)
+        known = PARTS if ends else BEGUN
+        if name.rstrip(".") not in known and name not in NO_FIELDS:
+            yield line, text
+
+
+@pytest.mark.parametrize("room", ROOMS)
+def test_every_key_that_is_written_is_one_that_can_be_asked_for(room):
+    files = sorted(file for file in (ROOT / room).glob("*.py") if file.name not in ABOUT_BOLTS)
+    assert [(file.name, *wrong) for file in files for wrong in _unknown(ast.parse(file.read_text()))] == []
+
+
+@pytest.mark.parametrize(
+    "wrong",
+    [
+        'quantities[f"{axle}.spring.rat"]',
+        'entries.get(f"front.{side}.tie.levr")',
+        'q["front.left.bump_slop"]',
+        'f"{wheel}.chek_{name}"',
+        'read("car.wheel_base")',
+    ],
+)
+def test_a_key_with_a_slip_in_it_is_found(wrong):
+    assert list(_unknown(ast.parse(wrong)))
+
+
+def test_right_keys_are_no_slips():
+    right = (
+        'a[f"{axle}.spring.rate"], b[f"front.{side}.tie.lever"], c["rear.left.height"], d[f"{wheel}.check_{name}"]'
+    )
+    assert list(_unknown(ast.parse(right))) == []
