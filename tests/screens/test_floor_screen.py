@@ -65,7 +65,7 @@ def test_moving_the_car_closes_the_gate_until_the_height_is_read_again(floor):
     height.press("Enter")
     expect(panel.get_by_role("status")).to_contain_text("346.1 mm is inside")
     floor.press("As specified", panel)
-    expect(floor.page.get_by_role("status").filter(has_text="final torque reached")).to_be_visible()
+    expect(floor.page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
 
 
 def test_an_override_asks_for_words_and_stands_on_the_record(floor):
@@ -77,9 +77,9 @@ def test_an_override_asks_for_words_and_stands_on_the_record(floor):
     expect(anyway).to_be_disabled()
     panel.get_by_label("Outside the rule, because").fill("trailer leaves in an hour")
     anyway.click()
-    expect(page.get_by_role("status").filter(has_text="final torque reached")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("status").filter(has_text="final torque reached")).to_have_count(0)
+    expect(page.get_by_role("status").filter(has_text="at its final torque")).to_have_count(0)
     floor.tab("Record")
     expect(page.get_by_text("trailer leaves in an hour").first).to_be_visible()
 
@@ -91,7 +91,7 @@ def test_a_reading_far_from_its_value_is_asked_about_and_kept_only_with_words(fl
     expect(panel.get_by_role("alert")).to_contain_text("70 N·m was read, 88 N·m is its value")
     panel.get_by_label("Why this reading stays").fill("wrench at its end")
     floor.press("Keep it", panel)
-    expect(floor.page.get_by_role("status").filter(has_text="final torque reached")).to_be_visible()
+    expect(floor.page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
     floor.tab("Record")
     expect(floor.page.get_by_text("Kept: wrench at its end")).to_be_visible()
 
@@ -141,7 +141,7 @@ def entries(page, words):
 def test_a_step_can_be_skipped_with_a_reason_and_done_only_when_its_bolts_are(floor):
     page = floor.page
     floor.press("✓ Done")
-    expect(page.get_by_role("alert")).to_contain_text("Not final yet: Lower arm bolt at the subframe, front left")
+    expect(page.get_by_role("alert")).to_contain_text("Not at its final torque yet: Lower arm bolt at the subframe, front left")
     floor.press("Skip…")
     page.get_by_role("dialog").get_by_label("Reason, for the record").fill("other shop does it")
     floor.press("Skip this step", page.get_by_role("dialog"))

@@ -76,7 +76,7 @@ onMounted(() => void useGauges().load())
     <template v-if="joint">
       <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
       <p v-if="reached(joint)" class="notice go" role="status">
-        ✓ {{ joint.label }}: {{ stage(goalOf(joint.key))?.wanted }} reached.
+        ✓ {{ joint.label }}: {{ stage(goalOf(joint.key))?.wanted }}.
       </p>
       <JointWork
         v-model:adapter="adapter"

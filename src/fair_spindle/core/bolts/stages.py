@@ -30,7 +30,7 @@ TABLE = (
     ),
     Stage("hand", (None, "loose"), "started by hand", "Started by hand", "started by hand", "◔"),
     Stage("snug", ("hand",), "snug", "Snug", "snug", "◑"),
-    Stage("torqued", ("snug", "torqued"), "torqued", "Torqued", "final", "◕"),
+    Stage("torqued", ("snug", "torqued"), "torqued", "Torqued", "at its final torque", "◕"),
     Stage("angled", ("torqued", "snug"), "turned through its angle", "Turned on by its angle", "turned on", "◕"),
     Stage("locked", ("torqued", "angled"), "locked", "Locked", "locked", "◕"),
     Stage("marked", ("torqued", "angled", "locked"), "marked", "Paint mark on it", "marked with paint"),
