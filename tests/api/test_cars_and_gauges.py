@@ -1,5 +1,6 @@
 """Cars, parts, instruments, pictures and simulated gauges through the API."""
 
+import hashlib
 import io
 import itertools
 import json
@@ -8,6 +9,7 @@ import sqlite3
 import pytest
 from alembic import command
 from alembic.config import Config
+from PIL import Image
 from starlette.testclient import TestClient
 from starlette.websockets import WebSocketDisconnect
 
@@ -16,7 +18,16 @@ from fair_spindle.records.database import MIGRATIONS
 
 IDS = (f"cars-{n:06}" for n in itertools.count())
 HOST = {"host": "127.0.0.1:8613"}
-PNG = b"\x89PNG\r\n\x1a\n" + bytes(range(200))
+
+
+def picture_of(size=(40, 30), kind="png", **more):
+    out = io.BytesIO()
+    Image.linear_gradient("L").resize(size).convert("RGB").save(out, kind, **more)
+    return out.getvalue()
+
+
+PNG = picture_of()
+ORIENTATION, MADE_BY = 0x0112, 0x013B  # tags of the Exif standard (CIPA DC-008)
 
 
 @pytest.fixture
@@ -24,7 +35,12 @@ def cars(client):
     return {line["car"].split()[1].lower(): line["id"] for line in client.get("/api/cars").json()}
 
 
-def write(client, car, act, seen=999, event=None):
+def newest(client, path):
+    return client.get(f"{path}/version").json()["version"]
+
+
+def write(client, car, act, seen=None, event=None):
+    seen = newest(client, f"/api/cars/{car}") if seen is None else seen
     body = {"id": event or next(IDS), "seen": seen, "act": act}
     return client.post(f"/api/cars/{car}/events", json=body)
 
@@ -84,12 +100,14 @@ def test_copies_of_cars_sides_and_parts(client, cars):
     assert said(copy) == said(first)
     assert len(copy["fasteners"]) == 5
     write(client, "copied-car-1", typed("front.left.upper.length", "255"))
-    over = client.post("/api/cars/copied-car-1/copy-side", json={"id": next(IDS), "seen": 999, "side": "left"}).json()
+    second = "/api/cars/copied-car-1"
+    side = {"id": next(IDS), "seen": newest(client, second), "side": "left"}
+    over = client.post(f"{second}/copy-side", json=side).json()
     assert over["entries"]["front.right.upper.length"]["typed"]["value"]["text"] == "255"
     assert over["entries"]["front.right.point.upper_ball"]["typed"]["y"]["text"] == "-668"
     shelf = client.get("/api/parts").json()
     arm = next(part for part in shelf if part["kind"] == "upper")
-    fit = {"id": next(IDS), "seen": 999, "part_id": arm["id"], "prefix": "front.left.upper"}
+    fit = {"id": next(IDS), "seen": newest(client, second), "part_id": arm["id"], "prefix": "front.left.upper"}
     fitted = client.post("/api/cars/copied-car-1/fit-part", json=fit).json()
     assert fitted["entries"]["front.left.upper.length"]["source"] == f"“{arm['name']}” from the shelf"
     wrong = client.post(
@@ -113,7 +131,8 @@ def test_a_job_begins_with_its_car_s_record_and_last_baseline(client, cars):
         "method": "hub_to_arch",
         "typed": {"height": {"text": "330", "unit": "mm"}},
     }
-    told = client.post("/api/jobs/job-on-ossel/events", json={"id": next(IDS), "seen": 9, "act": low}).json()
+    lower = {"id": next(IDS), "seen": job["version"], "act": low}
+    told = client.post("/api/jobs/job-on-ossel/events", json=lower).json()
     assert told["entries"]["front.left.height"]["doubt"] == "−17.7 mm against the last baseline."
     assert client.post("/api/jobs", json={**body, "id": "job-on-nothing", "car_id": "no-such-car"}).status_code == 404
 
@@ -225,7 +244,7 @@ def test_instruments_are_kept_changed_and_flagged(client, jobs):
         "kind": "entered", "key": "front.left.camber", "method": "angle",
         "typed": {"value": {"text": "-0.6", "unit": "deg"}}, "gauge": old["gauge"],
     }  # fmt: skip
-    body = {"id": next(IDS), "seen": 999, "act": camber}
+    body = {"id": next(IDS), "seen": newest(client, f"/api/jobs/{jobs['measured']}"), "act": camber}
     entry = client.post(f"/api/jobs/{jobs['measured']}/events", json=body).json()["entries"]["front.left.camber"]
     assert entry["flags"] == ["calibration ran out on 2025-01-15"]
     assert entry["understood"] == "−0.60° ± 0.21", "U = 0.2° and 0.1° resolution: 2 √(0.1² + 0.1²/12)"
@@ -255,15 +274,21 @@ def test_pictures_are_known_by_their_content(client, jobs):
     path = f"/api/jobs/{jobs['measured']}/pictures"
 
     def attach(content, subject="front.left.camber", name="cam.png"):
-        return client.post(f"{path}?key={next(IDS)}&seen=99&subject={subject}&name={name}", content=content)
+        seen = newest(client, f"/api/jobs/{jobs['measured']}")
+        return client.post(f"{path}?key={next(IDS)}&seen={seen}&subject={subject}&name={name}", content=content)
 
     picture = attach(PNG).json()["pictures"][0]
     kept = client.get(f"{path}/{picture['sha256']}")
-    assert (kept.content, kept.headers["content-type"], kept.headers["x-content-type-options"]) == (
-        PNG,
-        "image/png",
-        "nosniff",
-    )
+    assert (kept.headers["content-type"], kept.headers["x-content-type-options"]) == ("image/png", "nosniff")
+    assert hashlib.sha256(kept.content).hexdigest() == picture["sha256"]
+    upside = Image.Exif()
+    upside[ORIENTATION], upside[MADE_BY] = 6, "a camera that tells where it was"
+    turned = attach(picture_of(kind="jpeg", exif=upside), name="turned.jpg").json()["pictures"][-1]
+    shown = Image.open(io.BytesIO(client.get(f"{path}/{turned['sha256']}").content))
+    assert (shown.format, shown.size, dict(shown.getexif())) == ("JPEG", (30, 40), {}), "upright, and nothing told"
+    assert "pixels" in attach(picture_of((8000, 7000))).json()["message"]
+    assert "cut short" in attach(PNG[:-30]).json()["message"]
+    assert attach(PNG, name="bell%07").status_code == 422
     assert attach(b"<svg onload='alert(1)'/>").status_code == 422
     assert attach(PNG + bytes(7_000_000)).status_code == 422
     assert attach(PNG, subject="baseline").status_code == 201
@@ -331,4 +356,4 @@ def test_a_workshop_of_the_first_version_comes_up_with_its_jobs(tmp_path):
             "Note: from before",
             "left.toe: 6 min",
         ]
-    assert file.with_suffix(".before-0003.sqlite").exists()
+    assert file.with_suffix(".before-0004.sqlite").exists()

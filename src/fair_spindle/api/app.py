@@ -13,8 +13,10 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from fair_spindle.api.changes import Changes, TellChanges
+from fair_spindle.api.doors import Doors
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.guard import LocalGuard
+from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
 from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings, typed
 from fair_spindle.records.database import Database
 
@@ -36,13 +38,19 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
         app.state.database = Database(database_file)
+        traces = keep_traces(database_file)
         yield
         app.state.database.close()
+        if traces:
+            LOGGER.removeHandler(traces)
+            traces.close()
 
     app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
     app.state.changes = Changes()
     app.add_middleware(TellChanges, changes=app.state.changes)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
+    app.add_middleware(Mishaps)
+    app.add_middleware(Doors)
     map_errors(app)
     for room in (calculations, jobs, planning, cars, gauges, settings, typed, listening):
         app.include_router(room.router)
@@ -64,11 +72,21 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
 def _page(path: str) -> Response:
     if path.split("/")[0] in ("api", "ws") or "\x00" in path:
         raise HTTPException(404, "There is nothing at this address.")
-    file = (WEB_APP / path).resolve()
-    if path and file.is_relative_to(WEB_APP.resolve()) and file.is_file():
-        lasting = "/assets/" in f"/{path}"
+    lasting = path.startswith("assets/")
+    if path and (file := _built_file(path)):
         return FileResponse(file, headers={"Cache-Control": "max-age=31536000, immutable" if lasting else "no-cache"})
+    if lasting:
+        raise HTTPException(404, "There is no such file in this version. Load the page again.")
     index = WEB_APP / "index.html"
     if not index.is_file():
         raise HTTPException(404, "The web pages are not built yet: run make setup.")
     return FileResponse(index, headers={"Cache-Control": "no-cache"})
+
+
+def _built_file(path: str) -> Path | None:
+    """A file of the built pages; None where there is none, or nothing of that name can be."""
+    try:
+        file = (WEB_APP / path).resolve()
+        return file if file.is_relative_to(WEB_APP.resolve()) and file.is_file() else None
+    except (OSError, ValueError):
+        return None

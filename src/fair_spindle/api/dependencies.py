@@ -6,11 +6,22 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Query, Request
 
+from fair_spindle.core.basics.errors import Conflict
 from fair_spindle.records.database import Database
+
+EPOCH = "X-Workshop-Epoch"
 
 
 def _database(request: Request) -> Database:
+    """The workshop's database, for a page that knows it in its present life."""
     database: Database = request.app.state.database
+    seen = request.headers.get(EPOCH)
+    if seen and seen != database.epoch and request.method != "GET":
+        raise Conflict(
+            "The workshop was put back to an older state since this page was loaded. Load it again, look at what is "
+            "there, then enter yours if it still holds.",
+            field="epoch",
+        )
     return database
 
 

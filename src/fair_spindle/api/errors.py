@@ -21,6 +21,8 @@ _STATUS: dict[type[SpindleError], tuple[int, str]] = {
     NotFound: (404, "not_found"),
 }
 
+_ROUTING = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused"}
+
 
 class ErrorBody(BaseModel):
     """What every failed request answers."""
@@ -73,7 +75,9 @@ def map_errors(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def _routing(_: Request, error: HTTPException) -> JSONResponse:
-        code = {404: "not_found", 405: "method_not_allowed", 400: "input"}.get(error.status_code, "http")
+        code = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused"}.get(
+            error.status_code, "http"
+        )
         return answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))
 
 

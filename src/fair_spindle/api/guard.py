@@ -6,7 +6,8 @@ from ipaddress import ip_address
 from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers
-from starlette.types import ASGIApp, Receive, Scope, Send
+from starlette.exceptions import HTTPException
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fair_spindle.api.errors import ErrorBody, answer
 from fair_spindle.formats.job_file import LARGEST_FILE
@@ -42,18 +43,47 @@ class LocalGuard:
             status, message = refusal
             await answer(status, ErrorBody(code="refused", message=message))(scope, receive, send)
             return
-        await self._app(scope, receive, send)
+        await self._app(scope, _bounded(receive, _limit(scope["path"])) if scope["type"] == "http" else receive, send)
 
     def _refuse(self, headers: Headers, path: str) -> tuple[int, str] | None:
         if not self._own(_name(f"//{headers.get('host', '')}")):
             return 403, "This server answers only to its own address. Start it with --host to allow another."
         origin = headers.get("origin")
-        if origin is not None and urlsplit(origin).netloc != headers.get("host"):
+        if origin is not None and _place(origin) != headers.get("host"):
             return 403, "Requests from other pages are refused."
         length = headers.get("content-length", "0")
-        limit = LARGEST_ARCHIVE if path in ARCHIVES else LARGEST_FILE
-        if not length.isdigit() or int(length) > limit:
-            return 413, f"The request is larger than {limit // 2**20} MB."
+        if not length.isdecimal() or len(length) > 12 or int(length) > _limit(path):
+            return 413, _too_large(_limit(path))
+        return None
+
+
+def _limit(path: str) -> int:
+    return LARGEST_ARCHIVE if path in ARCHIVES else LARGEST_FILE
+
+
+def _too_large(limit: int) -> str:
+    return f"The request is larger than {limit // 2**20} MB."
+
+
+def _bounded(receive: Receive, limit: int) -> Receive:
+    """The same body, refused once it grows beyond the limit, whatever length it was said to have."""
+    had = 0
+
+    async def counted() -> Message:
+        nonlocal had
+        message = await receive()
+        had += len(message.get("body", b""))
+        if had > limit:
+            raise HTTPException(413, _too_large(limit))
+        return message
+
+    return counted
+
+
+def _place(origin: str) -> str | None:
+    try:
+        return urlsplit(origin).netloc
+    except ValueError:
         return None
 
 

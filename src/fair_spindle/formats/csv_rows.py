@@ -9,7 +9,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from fair_spindle.core.basics.errors import InputError
 
 MOST_ROWS = 5000
-_FORMULA = ("=", "+", "-", "@")
+_FORMULA = ("=", "+", "-", "@", "\t", "\r", "\n")
 
 
 def read_rows(content: bytes, needed: Sequence[str], known: Sequence[str]) -> list[tuple[int, dict[str, str]]]:
@@ -69,7 +69,7 @@ def _check_header(header: Sequence[str], needed: Sequence[str], known: Sequence[
 
 
 def _harmless(value: object) -> str:
-    text = "" if value is None else str(value)
+    text = "" if value is None else str(value).replace("\r\n", "\n").replace("\r", "\n")
     quoted = text.startswith("'") or (text.startswith(_FORMULA) and not _is_number(text))
     return f"'{text}" if quoted else text
 

@@ -42,6 +42,7 @@ class LogLine(Strict):
     seq: Annotated[int, Field(ge=1)]
     at: Moment
     act: ActModel
+    by: Annotated[Text, Field(max_length=80)] = ""
     _written: str = PrivateAttr("")
 
 
@@ -74,7 +75,7 @@ class JobFile(Strict):
 
 
 def _events(log: Sequence[LogLine]) -> list[Event]:
-    return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump()), line._written) for line in log]
+    return [Event(line.id, line.seq, line.at, act_of(line.act.model_dump()), line.by, line._written) for line in log]
 
 
 def canonical(data: Any) -> bytes:
@@ -98,18 +99,7 @@ def read_job_file(content: bytes) -> JobFile:
     """Read a job file; InputError says where it is damaged or that it is something else."""
     if len(content) > LARGEST_FILE:
         raise InputError("A job file is at most 8 MB.", field="file")
-    try:
-        document = json.loads(content)
-    except UnicodeDecodeError:
-        raise InputError("This is no text file. Choose a job file (JSON).", field="file") from None
-    except json.JSONDecodeError as error:
-        raise InputError(
-            f"This is no whole JSON document: line {error.lineno}, column {error.colno}: {error.msg}. "
-            "The file may have been cut short.",
-            field="file",
-        ) from None
-    except RecursionError:
-        raise InputError("This document is nested too deeply to be a job file.", field="file") from None
+    document = _parsed(content)
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise InputError(f'This is no Fair Spindle job file: "format" must be "{FORMAT}".', field="format")
     if document.get("version") != VERSION:
@@ -128,6 +118,25 @@ def read_job_file(content: bytes) -> JobFile:
         if read.job.car_id != read.car.head.id:
             raise InputError("The car in this file is not the job's.", field="job/car_id")
     return read
+
+
+def _parsed(content: bytes) -> Any:
+    try:
+        return json.loads(content)
+    except UnicodeDecodeError:
+        raise InputError("This is no text file. Choose a job file (JSON).", field="file") from None
+    except json.JSONDecodeError as error:
+        raise InputError(
+            f"This is no whole JSON document: line {error.lineno}, column {error.colno}: {error.msg}. "
+            "The file may have been cut short.",
+            field="file",
+        ) from None
+    except RecursionError:
+        raise InputError("This document is nested too deeply to be a job file.", field="file") from None
+    except ValueError:
+        raise InputError(
+            "This document holds a number that is longer than any that is meant.", field="file"
+        ) from None
 
 
 def _as_read_today(document: dict[str, Any]) -> dict[str, Any]:
@@ -176,6 +185,7 @@ def _line(event: Event) -> dict[str, Any]:
         "seq": event.seq,
         "at": event.at,
         "act": json.loads(event.written) if event.written else plain(event.act),
+        **({"by": event.by} if event.by else {}),
     }
 
 

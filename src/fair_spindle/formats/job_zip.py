@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import hashlib
 import io
+import lzma
+import struct
 import zipfile
+import zlib
 from collections.abc import Mapping
 
 from fair_spindle.core.basics.errors import InputError
@@ -15,6 +18,18 @@ JOB = "job.json"
 FOLDER = "pictures/"
 LARGEST_ARCHIVE = 256 * 1024 * 1024
 MOST_PICTURES = 400
+_DAMAGED = (
+    zipfile.BadZipFile,
+    zlib.error,
+    lzma.LZMAError,
+    struct.error,
+    EOFError,
+    NotImplementedError,
+    RuntimeError,
+    OSError,
+    ValueError,
+    OverflowError,
+)
 FIXED_DATE = (2000, 1, 1, 0, 0, 0)
 
 
@@ -33,15 +48,28 @@ def write_zip(files: Mapping[str, bytes]) -> bytes:
 
 
 def read_zip(content: bytes) -> dict[str, bytes]:
-    """Unpack a zip; InputError where it is damaged or grows beyond what a workshop's files are."""
+    """Unpack a zip; InputError where it is damaged or grows beyond what a workshop's files are.
+
+    What is unpacked is counted, not what the archive says of itself.
+    """
+    files: dict[str, bytes] = {}
+    left = LARGEST_ARCHIVE
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
-            inside = archive.infolist()
-            if sum(one.file_size for one in inside) > LARGEST_ARCHIVE or len(inside) > MOST_PICTURES + 2:
-                raise InputError("This archive holds more than 256 MB or 400 files.", field="file")
-            return {one.filename: archive.read(one) for one in inside if not one.is_dir()}
-    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError, OSError):
+            inside = [entry for entry in archive.infolist() if not entry.is_dir()]
+            for entry in inside:
+                with archive.open(entry) as packed:
+                    files[entry.filename] = packed.read(left + 1)
+                left -= len(files[entry.filename])
+                if left < 0 or len(inside) > MOST_PICTURES + 2:
+                    raise InputError("This archive holds more than 256 MB or 400 files.", field="file")
+    except InputError:
+        raise
+    except _DAMAGED:
         raise InputError("This is no whole zip archive; it may have been cut short.", field="file") from None
+    if len(files) < len(inside):
+        raise InputError("This archive holds two files of the same name.", field="file")
+    return files
 
 
 def read_job_zip(content: bytes) -> tuple[bytes, dict[str, bytes]]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import tomllib
 from dataclasses import MISSING, Field, fields, is_dataclass
 from functools import cache
@@ -17,6 +18,7 @@ from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.formats.acts import model_of
 
 LARGEST = 256 * 1024
+DEEPEST = 20
 
 
 @cache
@@ -41,11 +43,18 @@ def read_unchecked(content: bytes) -> Procedure:
     if len(content) > LARGEST:
         raise InputError("A procedure file is at most 256 kB.", field="file")
     try:
-        data = tomllib.loads(content.decode())
+        text = content.decode()
+        if _depth(text) > DEEPEST:
+            raise InputError(f"A procedure file is nested at most {DEEPEST} deep.", field="file")
+        data = tomllib.loads(text)
     except UnicodeDecodeError:
         raise InputError("This is no text file. Choose a procedure file (TOML).", field="file") from None
-    except tomllib.TOMLDecodeError as error:
+    except (tomllib.TOMLDecodeError, RecursionError) as error:
         raise InputError(f"This is no whole TOML document: {error}.", field="file") from None
+    except InputError:
+        raise
+    except ValueError:
+        raise InputError("This document holds a number longer than any that is meant.", field="file") from None
     try:
         model = model_of(Procedure).model_validate(data)
     except ValidationError as error:
@@ -53,6 +62,17 @@ def read_unchecked(content: bytes) -> Procedure:
         where = "/".join(str(part) for part in first["loc"])
         raise InputError(f"Procedure file at {where}: {first['msg']}.", field=where) from None
     return build(Procedure, model.model_dump())
+
+
+def _depth(text: str) -> int:
+    """How deep the document nests, by its brackets and dotted names, texts left out."""
+    bare = re.sub(r'"(?:\\.|[^"\\\n])*"|\'[^\'\n]*\'', "", text)
+    deepest = max((line.partition("=")[0].count(".") for line in bare.splitlines()), default=0)
+    depth = 0
+    for sign in re.findall(r"[\[\]{}]", bare):
+        depth = depth + 1 if sign in "[{" else max(0, depth - 1)
+        deepest = max(deepest, depth)
+    return deepest
 
 
 def write_procedure(procedure: Procedure) -> bytes:

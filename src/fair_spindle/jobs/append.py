@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from collections.abc import Sequence
 from dataclasses import replace
+
+from sqlmodel import Session
 
 from fair_spindle.core.basics.errors import Conflict, NotAllowed, SpindleError
 from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.joblog.bolt_rules import doubt_reading
+from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import (
     Act,
@@ -30,7 +35,7 @@ from fair_spindle.core.joblog.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.joblog.plain import act_of
+from fair_spindle.core.joblog.plain import act_of, plain
 from fair_spindle.core.joblog.replay import undoing
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.rules import (
@@ -39,17 +44,16 @@ from fair_spindle.core.joblog.rules import (
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.known_adjusters import hold_turns
 from fair_spindle.formats.job_file import digest
-from fair_spindle.jobs.book import now_utc
+from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
-from fair_spindle.jobs.settings import measures_in
 from fair_spindle.jobs.snapshot import Standing, head_of
-from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
-from fair_spindle.records.books import append, load_book, load_lines
+from fair_spindle.records.books import append, load_book, log_length, said_before
 from fair_spindle.records.database import Database
-from fair_spindle.records.tables import BookRow
+
+MOST_TRIES = 40
 
 
 def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
@@ -57,33 +61,68 @@ def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: b
     return write_act(database, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
 
 
-def write_act(database: Database, book_id: str, key: str, seen: int, act: Act, *, car: bool = False) -> Standing:
+def write_act(
+    database: Database,
+    book_id: str,
+    key: str,
+    seen: int,
+    act: Act,
+    *,
+    car: bool = False,
+    mine: frozenset[str] = frozenset(),
+    asked: object = None,
+) -> Standing:
     """Add an act to a log.
 
-    The same key again changes nothing.  Where the same thing was changed after line ``seen``,
-    Conflict carries both versions.
+    The same key again changes nothing where the same was ``asked``: the act, unless told otherwise.  Where the same
+    thing was changed after line ``seen`` by a line that is not ``mine``, Conflict carries both versions.  What
+    follows from the log is worked out before the file's write lock is taken, and worked out again where another
+    device came between.
     """
-    with database.writing() as session:
-        row, lines = load_book(session, book_id, car=car), load_lines(session, book_id)
+    said = fingerprint(plain(act) if asked is None else asked)
+    for _ in range(MOST_TRIES):
         # Mostly the page that writes has just been shown: what was worked out for it is not worked out again.
-        before = stand(BookRow(**row.model_dump()), lines, measures_in(session).limits())
-        written = next((event for event in before.log if event.id == key), None)
-        if written:
-            if written.act.kind != act.kind:
+        before = standing(database, book_id, car=car)
+        if any(event.id == key for event in before.log):
+            if said_before(database, book_id, key) not in (said, ""):
                 raise Conflict("Another entry has this id already.", field="id")
             return before
-        _not_over_another(act, seen, before)
-        event = Event(key, before.version + 1, now_utc(), accept(act, before))
-        append(session, book_id, [event])
+        _not_beyond(seen, before)
+        _not_over_another(act, seen, before, mine)
+        event = Event(key, before.version + 1, now_utc(), accept(act, before), by=database.made_by)
         after = before.then(event)
-        share_fact(session, row, event, after.sheet)
-        if isinstance(event.act, Signed):
-            keep_fitted(session, after, event.at)
-        if car:
-            row.title = describe_axles(after.state)
-            session.add(row)
-            after = after.titled(row.title)
+        with database.writing() as session:
+            if log_length(session, book_id) == before.version:
+                return _write(session, event, after, said)
+    raise Conflict("Many devices write in this at once. Look at it again, then enter yours once more.")
+
+
+def _write(session: Session, event: Event, after: Standing, said: str) -> Standing:
+    """Write a line and what it takes with it: shared facts, what a signed job fitted, a car's title."""
+    row = load_book(session, after.book.id, car=after.book.template == CAR.key)
+    append(session, row.id, [event], said)
+    share_fact(session, row, event, after.sheet)
+    if isinstance(event.act, Signed):
+        keep_fitted(session, after, event.at)
+    if row.template == CAR.key:
+        row.title = describe_axles(after.state)
+        session.add(row)
+        after = after.titled(row.title)
     return after
+
+
+def fingerprint(asked: object) -> str:
+    """What a request is known by when it comes again."""
+    return hashlib.blake2b(json.dumps(asked, sort_keys=True).encode(), digest_size=8).hexdigest()
+
+
+def _not_beyond(seen: int, before: Standing) -> None:
+    if seen > before.version:
+        raise Conflict(
+            f"This page knows {seen} entries and the workshop has {before.version}: it was put back to an "
+            "older state. Load the page again, look at what is there, then enter yours if it still holds.",
+            field="seen",
+        )
 
 
 def describe_axles(car: JobState) -> str:
@@ -131,19 +170,19 @@ def _sealed(act: Signed, now: Standing) -> Signed:
     return replace(act, listed=listed, digest=digest(head_of(now.book), now.log), over="job")
 
 
-def _not_over_another(act: Act, seen: int, before: Standing) -> None:
-    if isinstance(act, HeightRead | Settled) and before.state.moved_at > seen:
+def _not_over_another(act: Act, seen: int, before: Standing, mine: frozenset[str]) -> None:
+    log = before.log
+    since = [event for event in log[seen:] if event.id not in mine]
+    if isinstance(act, HeightRead | Settled) and any(isinstance(event.act, Moved) for event in since):
         raise Conflict(
             "The car was moved after this was read: it belongs to where the car stood then. Read it again as it "
             "stands now.",
             theirs=before.template.title,
             yours=say_act(act, before.template, before.sheet),
         )
-    log, mine = before.log, _subjects(act, before.log)
-    for event in reversed(log):
-        if event.seq <= seen:
-            return
-        if mine & _subjects(event.act, log):
+    subjects = _subjects(act, log)
+    for event in reversed(since):
+        if subjects & _subjects(event.act, log):
             theirs, yours = (
                 say_act(one, before.template, before.sheet, names_in(log, before.kind.opening))
                 for one in (event.act, act)

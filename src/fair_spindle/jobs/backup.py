@@ -5,6 +5,7 @@ from __future__ import annotations
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.formats.job_zip import FOLDER, read_zip, write_zip
 from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.soundness import check_content
 from fair_spindle.records.backup import copy_database, counts_of, put_back
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import keep_picture, picture_folder
@@ -40,7 +41,7 @@ def restore(database: Database, content: bytes, apply: bool) -> RestoreView:
     if DATABASE not in files:
         raise InputError(f"This is no backup of a workshop: it holds no {DATABASE}.", field="file")
     pictures = [data for name, data in files.items() if name.startswith(FOLDER)]
-    counts = counts_of(files[DATABASE])
+    counts = counts_of(files[DATABASE], check_content)
     kept = ""
     if apply:
         kept = put_back(database, files[DATABASE]).name

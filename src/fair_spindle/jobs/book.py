@@ -72,9 +72,14 @@ def start_job(database: Database, wanted: JobCreate) -> JobView:
             session.add(row)
             session.flush()
             append(session, row.id, begun)
-        elif (wanted.title or found.title, wanted.car_id) != (found.title, found.car_id):
+        elif _told(wanted, found) != (found.title, found.car, found.car_id):
             raise Conflict("Another job has this id already.", field="id")
     return see_job(database, wanted.id)
+
+
+def _told(wanted: JobCreate, found: BookRow) -> tuple[str, str, str | None]:
+    """What a request says of a job that is there; a car with a record brings its own name."""
+    return (wanted.title or found.title, found.car if wanted.car_id else wanted.car, wanted.car_id)
 
 
 def standing(database: Database, book_id: str, *, car: bool = False) -> Standing:

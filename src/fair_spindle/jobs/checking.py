@@ -138,7 +138,7 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
         JobCreate(id=wanted.id, title=wanted.title, car=now.book.car, car_id=now.book.car_id),
     )
     if not begun.steps:
-        write_act(database, wanted.id, f"{wanted.id[:50]}-plan", begun.version, planned(known))
+        write_act(database, wanted.id, f"{wanted.id[:50]}-plan", begun.version, planned(known), asked="correction")
     return see_job(database, wanted.id)
 
 

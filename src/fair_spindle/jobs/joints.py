@@ -70,7 +70,8 @@ def keep_joint(database: Database, job_id: str, wanted: m.KeepJoint) -> m.Joints
     if not now.book.car_id:
         raise NotAllowed("This job was started without a car's record: there is nothing to keep it in.")
     record = standing(database, now.book.car_id, car=True)
-    write_act(database, now.book.car_id, wanted.id, record.version, Drawn(joint), car=True)
+    kept = Drawn(joint)
+    write_act(database, now.book.car_id, wanted.id, record.version, kept, car=True, asked=wanted.model_dump())
     return see_joints(database, job_id)
 
 
@@ -82,12 +83,14 @@ def change_places(database: Database, job_id: str, wanted: m.ChangePlaces) -> St
         torque=build(Typed, wanted.torque.model_dump()) if wanted.torque else None,
         **wanted.model_dump(exclude={"id", "seen", "joint", "places", "other_side", "torque"}),
     )
-    after = write_act(database, job_id, wanted.id, wanted.seen, Drawn(changed_places(joint, wanted.places, change)))
+    asked = wanted.model_dump(exclude={"seen"})
+    mine = Drawn(changed_places(joint, wanted.places, change))
+    after = write_act(database, job_id, wanted.id, wanted.seen, mine, asked=asked)
     other = other_side_of(joint, now.state)
     if wanted.other_side and other:
         numbers = [one.number for one in other.bolts if one.number in wanted.places]
         act = Drawn(changed_places(other, numbers, change.both_sides()))
-        after = write_act(database, job_id, f"{wanted.id[:58]}-other", after.version, act)
+        after = write_act(database, job_id, f"{wanted.id[:58]}-other", after.version, act, asked=asked)
     return after
 
 

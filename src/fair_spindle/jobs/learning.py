@@ -80,14 +80,14 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
     if not found:
         raise NotAllowed("There is nothing to learn yet: read heights or toe again after settling.")
     car, record = now.book.car_id, standing(database, now.book.car_id, car=True)
-    version = record.version
+    version, asked = record.version, wanted.model_dump()
     fitted, _ = fitted_facts(now, record)
     if fitted:
         act = Filled(tuple(fitted), f"{now.book.title}, parts fitted", "part")
-        version = write_act(database, car, f"{wanted.id[:58]}-parts", version, act, car=True).version
+        version = write_act(database, car, f"{wanted.id[:58]}-parts", version, act, car=True, asked=asked).version
     entries = _entries([one for one in found if one.key in wanted.keys], now, record.sheet)
     decided = Filled(tuple(entries), _source(now)) if entries else Noted(_refusal(now))
-    write_act(database, car, wanted.id, version, decided, car=True)
+    write_act(database, car, wanted.id, version, decided, car=True, asked=asked)
     return see_lessons(database, job_id)
 
 

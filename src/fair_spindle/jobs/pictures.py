@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.log import Attached
-from fair_spindle.formats.pictures import media_of
+from fair_spindle.formats.pictures import clean_picture
 from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing, walk_of
 from fair_spindle.jobs.models import JobView
@@ -16,9 +16,10 @@ from fair_spindle.records.pictures import keep_picture, load_picture, picture_fo
 def attach(database: Database, job_id: str, key: str, seen: int, subject: str, name: str, content: bytes) -> JobView:
     """Keep a picture and write it in the job's log."""
     standing(database, job_id)
-    media = media_of(content)
-    kept = keep_picture(picture_folder(database.path), content)
-    now = write_act(database, job_id, key, seen, Attached(subject, kept, media, name))
+    picture, media = clean_picture(content)
+    kept = keep_picture(picture_folder(database.path), picture)
+    attached = Attached(subject, kept, media, name)
+    now = write_act(database, job_id, key, seen, attached, asked=[subject, kept, name])
     return show_job(now, walk_of(database, now))
 
 

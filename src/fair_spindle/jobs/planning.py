@@ -75,7 +75,7 @@ def take_plan(database: Database, job_id: str, wanted: m.TakePlan) -> Standing:
     known = known_of(database, now, brief_of(wanted.brief), library_of(database)[0])
     act = planned(known)
     _shows(now, act)
-    return write_act(database, job_id, wanted.id, wanted.seen, act)
+    return write_act(database, job_id, wanted.id, wanted.seen, act, asked=wanted.model_dump(exclude={"seen"}))
 
 
 def _shows(now: Standing, act: Planned) -> None:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import logging
 from typing import Literal
 
-from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.errors import InputError, SpindleError
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.planning.own import own_procedure
 from fair_spindle.core.planning.placing import Known
-from fair_spindle.core.planning.procedure import Library, Procedure
+from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.core.planning.work_order import plan_work
 from fair_spindle.formats.procedure_file import read_procedure, shipped, write_procedure
@@ -16,13 +18,20 @@ from fair_spindle.jobs.planning_models import ProcedurePreview
 from fair_spindle.records.database import Database
 from fair_spindle.records.procedures import list_procedures, remove_procedure, save_procedure
 
+LOGGER = logging.getLogger("fair_spindle")
+
 
 def library_of(database: Database) -> tuple[Library, dict[str, int]]:
     """Every procedure, and the versions of the workshop's own."""
     base = shipped()
     with database.reading() as session:
         rows = [(row.key, row.version, row.content) for row in list_procedures(session)]
-    own = {key: read_procedure(content.encode(), base.common) for key, _, content in rows}
+    own = {}
+    for key, _, content in rows:
+        try:
+            own[key] = read_procedure(content.encode(), base.common)
+        except InputError:
+            LOGGER.exception("the workshop's own procedure %s cannot be read and is left out", key)
     return Library(base.common, {**base.procedures, **own}), {key: version for key, version, _ in rows}
 
 
@@ -36,6 +45,7 @@ def import_procedure(database: Database, content: bytes, apply: bool, seen: int)
     library, versions = library_of(database)
     procedure = read_procedure(content, library.common)
     _not_shipped(procedure.key)
+    _can_be_planned(procedure, library)
     found = library.procedures.get(procedure.key)
     outcome: Literal["new", "same", "changed"] = (
         "new" if found is None else "same" if found == procedure else "changed"
@@ -77,6 +87,21 @@ def save_own(database: Database, known: Known, key: str, title: str, seen: int) 
 def _keep(database: Database, procedure: Procedure, seen: int) -> None:
     with database.writing() as session:
         save_procedure(session, procedure.key, write_procedure(procedure).decode(), seen, now_utc())
+
+
+def _can_be_planned(procedure: Procedure, library: Library) -> None:
+    """Hold a procedure against the planner: some layout must give an order for it at every axle it is for."""
+    with_it = Library(library.common, {**library.procedures, procedure.key: procedure})
+    for axle in procedure.axles or ("",):
+        brief = Brief((Fitting(procedure.key, axle),))
+        for layout in procedure.layouts or ("", *LAYOUTS):
+            try:
+                plan_work(Known(brief, with_it, {f"{axle}.layout": layout} if axle and layout else {}, {}))
+                break
+            except SpindleError as error:
+                refused = error
+        else:
+            raise InputError(f"This procedure cannot be planned on any layout: {refused.message}", field="operations")
 
 
 def _not_shipped(key: str) -> None:

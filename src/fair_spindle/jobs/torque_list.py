@@ -96,9 +96,9 @@ def take_torques(database: Database, job_id: str, wanted: TakeTorques) -> Standi
         raise InputError("Two lines are for the same place. Leave one of them out.", field="chosen")
     for act in acts:
         accept(act, now)
-    seen = wanted.seen
+    seen, asked = wanted.seen, wanted.model_dump(exclude={"seen"})
     for place, act in enumerate(acts):
-        now = write_act(database, job_id, f"{wanted.id[:56]}-{place:03}", seen, act)
+        now = write_act(database, job_id, f"{wanted.id[:56]}-{place:03}", seen, act, asked=asked)
         seen = now.version
     return now
 

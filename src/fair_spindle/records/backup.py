@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import sqlite3
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.records.database import NEWEST, Database, migrate
+from fair_spindle.records.database import Database, migrate
+from fair_spindle.records.soundness import NEWEST, check_old_tables, check_whole, version_of
+
+Check = Callable[[sqlite3.Connection], None]
 
 
 def copy_database(database: Database) -> bytes:
@@ -22,9 +25,10 @@ def copy_database(database: Database) -> bytes:
         return copy.read_bytes()
 
 
-def counts_of(content: bytes) -> dict[str, int]:
+def counts_of(content: bytes, also: Check) -> dict[str, int]:
     """What a copy holds, once it has passed its check; InputError where it is damaged, foreign or too new."""
     with _opened(content) as copy:
+        also(copy)
         books = copy.execute("SELECT template = 'car', count(*) FROM book GROUP BY 1").fetchall()
         found = {bool(is_car): count for is_car, count in books}
         entries = copy.execute("SELECT count(*) FROM event").fetchone()[0]
@@ -37,6 +41,7 @@ def put_back(database: Database, content: bytes) -> Path:
     kept.write_bytes(copy_database(database))
     with _opened(content) as copy, closing(sqlite3.connect(database.path, timeout=20)) as live:
         copy.backup(live)
+    database.begin_new_epoch()
     return kept
 
 
@@ -58,13 +63,13 @@ def _opened(content: bytes) -> Iterator[sqlite3.Connection]:
         try:
             with closing(sqlite3.connect(file)) as connection:
                 _check(connection)
-                version = connection.execute("SELECT version_num FROM alembic_version").fetchone()[0]
-        except (sqlite3.DatabaseError, TypeError):
+                if version_of(connection) != NEWEST:
+                    check_old_tables(connection)
+        except sqlite3.DatabaseError:
             raise InputError("This copy is damaged or of something else. Choose another.", field="file") from None
-        if version > NEWEST:
-            raise InputError("This copy was written by a newer version of this product.", field="file")
         migrate(file)
         with closing(sqlite3.connect(file)) as connection:
+            check_whole(connection)
             yield connection
 
 

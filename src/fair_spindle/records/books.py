@@ -7,12 +7,14 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import ColumnElement, func, or_
+from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.core.joblog.plain import act_of, plain
+from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow, EventRow
 
 
@@ -35,19 +37,20 @@ def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
     return row
 
 
-Line = tuple[str, int, str, str]
+Line = tuple[str, int, str, str, str]
 
 
 def load_lines(session: Session, book_id: str) -> tuple[Line, ...]:
-    """The whole log of a book in order, as it is written: id, seq, at, act."""
-    columns = (EventRow.id, EventRow.seq, EventRow.at, EventRow.act)
-    rows = session.exec(select(*columns).where(EventRow.book_id == book_id).order_by(col(EventRow.seq)))
-    return tuple((id_, seq, at, act) for id_, seq, at, act in rows)
+    """The whole log of a book in order, as it is written: id, seq, at, act, who made it."""
+    log = EventRow.__table__  # type: ignore[attr-defined]
+    columns = (log.c.id, log.c.seq, log.c.at, log.c.act, log.c.made_by)
+    wanted = select_columns(*columns).where(log.c.book_id == book_id).order_by(log.c.seq)
+    return tuple((id_, seq, at, act, by) for id_, seq, at, act, by in session.connection().execute(wanted))
 
 
 def read_lines(lines: Iterable[Line]) -> list[Event]:
     """Lines of a log as the core takes them."""
-    return [Event(id_, seq, at, act_of(json.loads(act)), act) for id_, seq, at, act in lines]
+    return [Event(id_, seq, at, act_of(json.loads(act)), by, act) for id_, seq, at, act, by in lines]
 
 
 def load_log(session: Session, book_id: str) -> list[Event]:
@@ -66,8 +69,15 @@ def log_length(session: Session, book_id: str) -> int:
     return session.exec(select(func.count()).where(EventRow.book_id == book_id)).one()
 
 
-def append(session: Session, book_id: str, events: Iterable[Event]) -> None:
-    """Add lines at the end of a book's log."""
+def said_before(database: Database, book_id: str, key: str) -> str:
+    """The fingerprint of the request that wrote a line; empty where it was not kept."""
+    wanted = select(EventRow.said).where(EventRow.book_id == book_id, EventRow.id == key)
+    with database.reading() as session:
+        return session.exec(wanted).first() or ""
+
+
+def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:
+    """Add lines at the end of a book's log; ``said`` is the fingerprint of the request they come from."""
     session.add_all(
         EventRow(
             book_id=book_id,
@@ -75,6 +85,8 @@ def append(session: Session, book_id: str, events: Iterable[Event]) -> None:
             id=event.id,
             at=event.at,
             kind=event.act.kind,
+            made_by=event.by,
+            said=said,
             act=event.written or json.dumps(plain(event.act), ensure_ascii=False),
         )
         for event in events

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
+from copy import copy
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 from sqlalchemy import Engine, event
 from sqlmodel import Session, create_engine
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.records.soundness import NEWEST, check_old_tables, check_whole, opened_to_read, version_of
+from fair_spindle.records.tables import SettingRow
 
+EPOCH = "epoch"
 MIGRATIONS = Path(__file__).parent / "migrations"
-NEWEST = "0003"
 
 
 class Database:
@@ -25,11 +30,18 @@ class Database:
     """
 
     def __init__(self, path: Path) -> None:
-        path.parent.mkdir(parents=True, exist_ok=True)
         self.path = path
-        self._migrate()
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            self._prepare()
+            _writable(path)
+        except (OSError, sqlite3.OperationalError) as error:
+            raise InputError(f"{path} cannot be used: {_reason(error)}.", field="db") from None
+        self.made_by = ""
+        self._epoch = [""]
         self._reader = _engine(path, "BEGIN")
         self._writer = _engine(path, "BEGIN IMMEDIATE")
+        self._begin_epoch()
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -44,39 +56,57 @@ class Database:
             yield session
             session.commit()
 
+    def used_by(self, person: str) -> Database:
+        """The same database, for entries that are made by that person."""
+        theirs = copy(self)
+        theirs.made_by = person
+        return theirs
+
+    @property
+    def epoch(self) -> str:
+        """Which life of the database this is: putting an older copy in its place begins another."""
+        return self._epoch[0]
+
+    def begin_new_epoch(self) -> None:
+        """What was seen before belongs to another life from now on."""
+        with self.writing() as session:
+            row = session.get(SettingRow, EPOCH) or SettingRow(key=EPOCH, version=1, value="")
+            row.value = json.dumps({"epoch": uuid4().hex})
+            session.add(row)
+        self._begin_epoch()
+
+    def _begin_epoch(self) -> None:
+        with self.reading() as session:
+            row = session.get(SettingRow, EPOCH)
+            self._epoch[0] = json.loads(row.value)["epoch"] if row else ""
+        if not self._epoch[0]:
+            self.begin_new_epoch()
+
     def close(self) -> None:
         """Let go of the file."""
         self._reader.dispose()
         self._writer.dispose()
 
-    def _migrate(self) -> None:
-        found = self._version()
-        if found == NEWEST:
+    def _prepare(self) -> None:
+        """Look at the file without touching it; only one that is ours and whole is brought to today's version."""
+        version = None
+        if self.path.exists() and self.path.stat().st_size:
+            with opened_to_read(self.path) as connection:
+                version = version_of(connection)
+                (check_whole if version == NEWEST else check_old_tables)(connection)
+        if version == NEWEST:
             return
-        if found is not None and found > NEWEST:
-            raise InputError(f"{self.path} was written by a newer version of this product.", field="db")
-        if found is not None:
+        if version is not None:
             self._copy_aside()
         migrate(self.path)
+        with opened_to_read(self.path) as connection:
+            check_whole(connection)
 
     def _copy_aside(self) -> None:
         """Keep the file as it was, with what its write-ahead log still holds."""
         copy = self.path.with_suffix(f".before-{NEWEST}.sqlite")
         with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
-
-    def _version(self) -> str | None:
-        if not self.path.exists() or self.path.stat().st_size == 0:
-            return None
-        try:
-            with closing(sqlite3.connect(self.path)) as connection:
-                tables = connection.execute(
-                    "SELECT name FROM sqlite_master WHERE name = 'alembic_version'"
-                ).fetchall()
-                rows = connection.execute("SELECT version_num FROM alembic_version").fetchall() if tables else []
-                return rows[0][0] if rows else None
-        except sqlite3.DatabaseError:
-            raise InputError(f"{self.path} is no database of this product.", field="db") from None
 
 
 def migrate(path: Path) -> None:
@@ -90,13 +120,29 @@ def migrate(path: Path) -> None:
     command.upgrade(config, "head")
 
 
+def _writable(path: Path) -> None:
+    """Take the write lock once and let it go: a read-only file or folder is told at the start."""
+    with closing(sqlite3.connect(path, timeout=5, isolation_level=None)) as connection:
+        connection.execute("PRAGMA journal_mode=WAL")
+        connection.execute("BEGIN IMMEDIATE")
+        connection.execute("ROLLBACK")
+
+
+def _reason(error: Exception) -> str:
+    words = str(getattr(error, "strerror", "") or error)
+    for sign, reason in (("readonly", "it is read-only"), ("locked", "it is in use by another program")):
+        if sign in words:
+            return reason
+    return words[:1].lower() + words[1:]
+
+
 def _engine(path: Path, begin: str) -> Engine:
     engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False})
 
     @event.listens_for(engine, "connect")
     def _connected(connection: Any, _: object) -> None:
         connection.isolation_level = None
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=5000"):
+        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=10000"):
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

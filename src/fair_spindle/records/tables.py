@@ -1,4 +1,4 @@
-"""The tables: books (jobs and cars) with their logs, instruments, reusable parts, settings."""
+"""The tables: books (jobs and cars) with their logs, instruments, parts, settings, devices, people."""
 
 from __future__ import annotations
 
@@ -22,7 +22,10 @@ class BookRow(SQLModel, table=True):
 
 
 class EventRow(SQLModel, table=True):
-    """One line of an append-only log; ``act`` is JSON."""
+    """One line of an append-only log; ``act`` is JSON, ``made_by`` the person's name where one was picked.
+
+    ``said`` is the fingerprint of the request, so that another one under the same id is noticed.
+    """
 
     __tablename__ = "event"
     __table_args__ = (UniqueConstraint("book_id", "id"),)
@@ -33,6 +36,8 @@ class EventRow(SQLModel, table=True):
     at: str
     kind: str
     act: str
+    made_by: str = ""
+    said: str = ""
 
 
 class InstrumentRow(SQLModel, table=True):
@@ -85,3 +90,28 @@ class ProcedureRow(SQLModel, table=True):
     version: int
     content: str
     changed_at: str
+
+
+class DeviceRow(SQLModel, table=True):
+    """A device that was let in; of its token only the hash is kept."""
+
+    __tablename__ = "device"
+
+    id: str = Field(primary_key=True)
+    name: str
+    role: str
+    token_hash: str
+    paired_at: str
+    seen_at: str
+
+
+class PersonRow(SQLModel, table=True):
+    """Somebody who works here; ``gone`` where the name stays on old records only."""
+
+    __tablename__ = "person"
+
+    id: str = Field(primary_key=True)
+    version: int
+    name: str
+    initials: str
+    gone: bool = False

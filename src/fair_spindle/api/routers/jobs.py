@@ -11,6 +11,7 @@ from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.bolts.joint_patterns import Pattern
 from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.plain import act_of
+from fair_spindle.formats.acts import Text
 from fair_spindle.formats.job_file import write_schema
 from fair_spindle.jobs import (
     aligning,
@@ -234,8 +235,8 @@ def attach(
     job_id: JobId,
     key: Key,
     seen: Seen,
-    subject: Annotated[str, Query(max_length=80)],
-    name: Annotated[str, Query(min_length=1, max_length=120)],
+    subject: Annotated[Text, Query(max_length=80)],
+    name: Annotated[Text, Query(min_length=1, max_length=120)],
     picture: Annotated[bytes, Body(media_type="application/octet-stream")],
 ) -> Response:
     """Attach a picture to a step or a reading."""

@@ -91,6 +91,9 @@ def read_number(text: str, quantity: str, unit: str, field: str) -> TypedNumber:
     return TypedNumber(text.strip(), number, used, to_core(number, used))
 
 
+LARGEST_IN_TABLE = 1_000_000.0
+
+
 def read_table(text: str, field: str) -> tuple[tuple[float, float], ...]:
     """Understand a table of pairs typed in one line.
 
@@ -109,7 +112,7 @@ def read_table(text: str, field: str) -> tuple[tuple[float, float], ...]:
     Raises
     ------
     InputError
-        A pair that is not two numbers; fewer than two pairs.
+        A pair that is not two numbers, or numbers no spring has; fewer than two pairs.
 
     Notes
     -----
@@ -131,7 +134,12 @@ def read_table(text: str, field: str) -> tuple[tuple[float, float], ...]:
             raise InputError(
                 f"{row.strip()!r} is no pair of numbers. Type pairs apart by semicolons: 300 0; 280 620.", field=field
             )
-        pairs.append((_plain(numbers[0], "", "", field)[0], _plain(numbers[1], "", "", field)[0]))
+        pair = (_plain(numbers[0], "", "", field)[0], _plain(numbers[1], "", "", field)[0])
+        if not all(abs(number) <= LARGEST_IN_TABLE for number in pair):
+            raise InputError(
+                f"A number in a table is at most {LARGEST_IN_TABLE:,.0f}; got {row.strip()[:40]!r}.", field=field
+            )
+        pairs.append(pair)
     if len(pairs) < 2:
         raise InputError("A table needs two pairs or more, apart by semicolons: 300 0; 280 620.", field=field)
     return tuple(pairs)

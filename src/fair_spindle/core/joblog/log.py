@@ -377,12 +377,13 @@ ACTS: tuple[type[Act], ...] = get_args(Act)
 class Event:
     """One line of the log: identity, place in it, time in UTC, and the act.
 
-    ``written`` is the act as JSON where it was written before; what is stored, carried and sealed stays as it was
-    then, whatever an act holds today.
+    ``by`` is the person who made it, where one was picked.  ``written`` is the act as JSON where it was written
+    before; what is stored, carried and sealed stays as it was then, whatever an act holds today.
     """
 
     id: str
     seq: int
     at: str
     act: Act
+    by: str = ""
     written: str = field(default="", compare=False, repr=False)

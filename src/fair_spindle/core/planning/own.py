@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from typing import Any
@@ -130,14 +131,18 @@ def _names(known: Known, many: bool) -> dict[str, str]:
     found = {}
     for one in place_all(known):
         prefix = f"{one.owner}_" if many and one.owner not in ("common", "own") else ""
-        found[one.key] = one.key.replace(".", "_") if one.owner == "own" else f"{prefix}{one.op.key}"
+        found[one.key] = _slug(one.key) if one.owner == "own" else f"{prefix}{one.op.key}"
     return found
+
+
+def _slug(key: str) -> str:
+    return re.sub(r"[^a-z0-9]+", "_", key.lower())[:80].strip("_") or "own"
 
 
 def _operation(step: OwnStep, names: Mapping[str, str]) -> Operation:
     per = "side" if step.side else "axle" if step.axle else "car"
     return Operation(
-        step.key.replace(".", "_"),
+        _slug(step.key),
         step.title,
         step.phase,
         step.detail,

@@ -122,7 +122,12 @@ def recorded_answer(option: Option, car: Mapping[str, str], axle: str, side: str
     """
     if not option.known_from:
         return ""
-    return car.get(option.known_from.format(axle=axle, side=side or "left"), "")
+    return car.get(record_field(option, axle, side or "left"), "")
+
+
+def record_field(option: Option, axle: str, side: str) -> str:
+    """The record's field that answers a question at one place."""
+    return option.known_from.replace("{axle}", axle).replace("{side}", side)
 
 
 def place_all(known: Known) -> list[Placed]:

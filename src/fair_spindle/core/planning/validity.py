@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator
 
 from fair_spindle.core.basics.errors import InputError
@@ -16,6 +17,8 @@ from fair_spindle.core.planning.template import Reading
 
 FACTS = {"axle", "layout", "bar", *(f"school.{key}" for key in SCHOOLS)}
 MOST_OPERATIONS = 80
+SLUG = re.compile(r"[a-z0-9][a-z0-9_]{0,79}")
+RECORD_FIELD = re.compile(r"(\{axle\}|front|rear)(\.(\{side\}|left|right))?(\.[a-z0-9_]+)+")
 
 
 def check_procedure(procedure: Procedure, common: Procedure) -> None:
@@ -50,6 +53,7 @@ def check_procedure(procedure: Procedure, common: Procedure) -> None:
     >>> common = Procedure("common", "Shared", "")
     >>> check_procedure(Procedure("a", "A", "", operations=(Operation("x", "X", 6),)), common)
     """
+    _slugs(procedure)
     _once([one.key for one in procedure.operations], "operations")
     _once([one.key for one in procedure.fastenings], "fastenings")
     _once([one.key for one in procedure.options], "options")
@@ -69,6 +73,25 @@ def check_procedure(procedure: Procedure, common: Procedure) -> None:
         _among(field, when, facts)
     for number, op in enumerate(procedure.operations):
         _operation(op, f"operations[{number}] {op.key}", procedure, library)
+
+
+def _slugs(procedure: Procedure) -> None:
+    named = [("key", procedure.key)]
+    for group in ("options", "fastenings", "operations"):
+        named += [(f"{group}[{number}].key", one.key) for number, one in enumerate(getattr(procedure, group))]
+    for field, key in named:
+        if not SLUG.fullmatch(key):
+            raise InputError(
+                f"{field}: a key is 1 to 80 small letters, digits and underscores; got {key[:40]!r}.",
+                field=field,
+            )
+    for number, option in enumerate(procedure.options):
+        if option.known_from and not RECORD_FIELD.fullmatch(option.known_from):
+            raise InputError(
+                f"options[{number}].known_from names a field of the record, with {{axle}} and {{side}} where they "
+                f"stand, as {{axle}}.{{side}}.lower.bush_front; got {option.known_from[:60]!r}.",
+                field=f"options[{number}].known_from",
+            )
 
 
 def _operation(op: Operation, where: str, procedure: Procedure, library: Library) -> None:

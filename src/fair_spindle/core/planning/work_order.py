@@ -12,7 +12,7 @@ from fair_spindle.core.bolts.joint_patterns import places_of
 from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.part_checks import judge_parts
 from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of
-from fair_spindle.core.planning.placing import Known, place_all, recorded_answer
+from fair_spindle.core.planning.placing import Known, place_all, record_field, recorded_answer
 from fair_spindle.core.planning.precedence import Edge, Ordering, bushings_of, order_by_rules
 from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, holds
 from fair_spindle.core.planning.schools import say_school, ways_of
@@ -297,7 +297,7 @@ def _told_by(fastening: Fastening, owner: Procedure, axle: str, side: str, known
     if option is None or not option.known_from or not side:
         return ""
     answered = [one for one in known.brief.fittings if one.procedure == owner.key and option.key in one.options]
-    return "" if any(one.axle == axle for one in answered) else option.known_from.format(axle=axle, side=side)
+    return "" if any(one.axle == axle for one in answered) else record_field(option, axle, side)
 
 
 def _bolts(fastening: Fastening, count: int) -> tuple[Bolt, ...]:
