@@ -1,12 +1,67 @@
 import vue from '@vitejs/plugin-vue'
 import Components from 'unplugin-vue-components/vite'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
-import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
+import { defineConfig } from 'vitest/config'
+
+const DAYS_30 = 30 * 24 * 3600
 
 export default defineConfig({
   plugins: [
     vue(),
     Components({ dirs: [], dts: 'src/components.d.ts', resolvers: [ElementPlusResolver()] }),
+    VitePWA({
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Fair Spindle',
+        short_name: 'Fair Spindle',
+        description: 'Planner, calculator, floor guide and logbook for suspension tuners',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#f4f1ea',
+        theme_color: '#1c2628',
+        icons: [
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+          { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+        ],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//, /^\/ws(\/|$)/],
+        cleanupOutdatedCaches: true,
+        runtimeCaching: [
+          {
+            // What was looked at last stays readable; files to save and cheap questions are not kept.
+            urlPattern: ({ url, request, sameOrigin }) =>
+              sameOrigin &&
+              request.method === 'GET' &&
+              url.pathname.startsWith('/api/') &&
+              !/\.\w+$|\/(version|health|backup|pairing|me)$/.test(url.pathname),
+            handler: 'NetworkFirst',
+            options: {
+              cacheName: 'last-seen',
+              networkTimeoutSeconds: 6,
+              expiration: { maxEntries: 300, maxAgeSeconds: DAYS_30 },
+              cacheableResponse: { statuses: [200] },
+              plugins: [
+                {
+                  // Runs in the worker: says with each answer from its store when that was read.
+                  cachedResponseWillBeUsed: async ({ cachedResponse }) => {
+                    if (!cachedResponse) return null
+                    const headers = new Headers(cachedResponse.headers)
+                    headers.set('X-Kept-At', headers.get('Date') ?? 'some time ago')
+                    return new Response(await cachedResponse.blob(), { status: 200, headers })
+                  },
+                },
+              ],
+            },
+          },
+        ],
+      },
+    }),
   ],
   build: {
     outDir: '../src/fair_spindle/web_app',
@@ -14,4 +69,5 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 800,
   },
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], testTimeout: 20_000 },
 })

@@ -11,3 +11,6 @@ import './styles/base.css'
 import './styles/print.css'
 
 createApp(App).use(createPinia()).use(router).mount('#app')
+
+// A page of an older version whose parts are gone on the server takes the new one.
+window.addEventListener('vite:preloadError', () => location.reload())

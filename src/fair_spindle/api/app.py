@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import mimetypes
 import warnings
 from collections.abc import AsyncIterator, Iterable
 from contextlib import asynccontextmanager
@@ -22,6 +23,7 @@ from fair_spindle.records.database import Database
 
 # FastAPI hands a body's name on as an alias to models that are not built yet; it has no effect on them.
 warnings.filterwarnings("ignore", message="The 'alias' attribute with value")
+mimetypes.add_type("application/manifest+json", ".webmanifest")
 WEB_APP = Path(__file__).parent.parent / "web_app"
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 

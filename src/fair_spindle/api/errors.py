@@ -43,13 +43,18 @@ def answer(status: int, body: ErrorBody) -> JSONResponse:
     return JSONResponse(body.model_dump(), status_code=status)
 
 
+def told(error: SpindleError) -> tuple[int, ErrorBody]:
+    """Status and body for an error of the product."""
+    status, code = next(_STATUS[base] for base in type(error).__mro__ if base in _STATUS)
+    return status, ErrorBody(code=code, message=error.message, field=error.field, details=error.details)
+
+
 def map_errors(app: FastAPI) -> None:
     """Answer every error of the product, of validation and of routing in the one shape."""
 
     @app.exception_handler(SpindleError)
     def _ours(_: Request, error: SpindleError) -> JSONResponse:
-        status, code = next(_STATUS[base] for base in type(error).__mro__ if base in _STATUS)
-        return answer(status, ErrorBody(code=code, message=error.message, field=error.field, details=error.details))
+        return answer(*told(error))
 
     @app.exception_handler(RequestValidationError)
     def _validation(_: Request, error: RequestValidationError) -> JSONResponse:

@@ -100,12 +100,17 @@ class StageView(View):
 
 
 class ChoicesView(View):
-    """What can be chosen from anywhere, and the words for the stages of a fastener."""
+    """What can be chosen from anywhere, the words for stages of a fastener and for entries that wait to be sent.
+
+    While an entry of ``gate_kinds`` waits it is not known whether rubber is loaded.
+    """
 
     torque_units: list[UnitView]
     length_units: list[UnitView]
     property_classes: list[str]
     stages: list[StageView]
+    entry_names: dict[str, str]
+    gate_kinds: list[str]
 
 
 class TypedView(View):

@@ -10,6 +10,7 @@ from fair_spindle.core.bolts.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.field import Field, Method, Part
 from fair_spindle.core.joblog.required_fields import is_asked, is_required, shape_now
+from fair_spindle.core.joblog.waiting import GATE_KINDS, names_of_kinds
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.snapshot import Standing
 
@@ -33,6 +34,8 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
         length_units=_units("length"),
         property_classes=list(PROPERTY_CLASSES),
         stages=[m.StageView.model_validate(one, from_attributes=True) for one in STAGES.values()],
+        entry_names=names_of_kinds(),
+        gate_kinds=list(GATE_KINDS),
     )
 
 

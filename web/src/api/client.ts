@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { EPOCH, Offline, reach } from './connection'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -67,6 +68,7 @@ export type LogLineView = Schemas['LogLineView']
 export type VersionView = Schemas['VersionView']
 export type ImportView = Schemas['ImportView']
 export type UnitView = Schemas['UnitView']
+export type DeliveredView = Schemas['DeliveredView']
 export type EventCreate = Schemas['EventCreate']
 export type Act = EventCreate['act']
 export type Gauge = Schemas['Gauge']
@@ -89,10 +91,9 @@ export class Refusal extends Error {
   }
 }
 
-/** The server could not be reached. */
-export class Offline extends Error {}
+export { Offline }
 
-const client = createClient<paths>({ baseUrl: '' })
+const client = createClient<paths>({ baseUrl: '', fetch: reach })
 
 interface Answer<T> {
   data?: T
@@ -102,35 +103,29 @@ interface Answer<T> {
 
 /** A typed call of the contract. */
 export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): Promise<T> {
-  let answer: Answer<T>
-  try {
-    answer = await call(client)
-  } catch {
-    throw new Offline('No connection to the workshop server.')
-  }
+  const answer = await call(client)
   if (answer.data !== undefined || answer.response.status === 204) return answer.data as T
-  if (answer.response.status >= 500) throw new Offline('The workshop server is in trouble.')
   throw new Refusal(answer.error as ErrorBody)
 }
 
 /** The same for addresses that are put together: books of either kind, and files. */
-export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function send<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  epoch = '',
+): Promise<T> {
   const isFile = body instanceof Blob
-  let response: Response
-  let data: unknown
-  try {
-    response = await fetch(path, {
-      method,
-      headers: body
-        ? { 'Content-Type': isFile ? 'application/octet-stream' : 'application/json' }
-        : {},
-      body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
-    })
-    data = response.status === 204 || response.status >= 500 ? undefined : await response.json()
-  } catch {
-    throw new Offline('No connection to the workshop server.')
-  }
-  if (response.status >= 500) throw new Offline('The workshop server is in trouble.')
+  const type = isFile ? 'application/octet-stream' : 'application/json'
+  const response = await reach(path, {
+    method,
+    headers: { ...(body ? { 'Content-Type': type } : {}), ...(epoch ? { [EPOCH]: epoch } : {}) },
+    body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
+  })
+  if (response.status === 204) return undefined as T
+  const data: unknown = await response.json().catch(() => {
+    throw new Offline('The answer of the workshop server was cut short.')
+  })
   if (!response.ok) throw new Refusal(data as ErrorBody)
   return data as T
 }

@@ -690,6 +690,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{car_id}/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Deliver To Car
+         * @description Add lines that waited for a connection to a record's log, in order, up to the first that is refused.
+         */
+        post: operations["deliver_to_car_api_cars__car_id__queue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{car_id}/sheet": {
         parameters: {
             query?: never;
@@ -1324,6 +1344,26 @@ export interface paths {
          * @description Plan a brief without writing anything.
          */
         post: operations["try_plan_api_jobs__job_id__plan_try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Deliver
+         * @description Add lines that waited for a connection to a job's log, in order, up to the first that is refused.
+         */
+        post: operations["deliver_api_jobs__job_id__queue_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2749,9 +2789,17 @@ export interface components {
         };
         /**
          * ChoicesView
-         * @description What can be chosen from anywhere, and the words for the stages of a fastener.
+         * @description What can be chosen from anywhere, the words for stages of a fastener and for entries that wait to be sent.
+         *
+         *     While an entry of ``gate_kinds`` waits it is not known whether rubber is loaded.
          */
         ChoicesView: {
+            /** Entry Names */
+            entry_names: {
+                [key: string]: string;
+            };
+            /** Gate Kinds */
+            gate_kinds: string[];
             /** Length Units */
             length_units: components["schemas"]["UnitView"][];
             /** Property Classes */
@@ -3027,6 +3075,17 @@ export interface components {
             id: string;
             /** Keys */
             keys: string[];
+        };
+        /**
+         * DeliveredView
+         * @description Ids of the entries that are in the log, how long it is now, and the one that was refused.
+         */
+        DeliveredView: {
+            refused?: components["schemas"]["RefusedView"] | null;
+            /** Version */
+            version: number;
+            /** Written */
+            written: string[];
         };
         /**
          * Drawn
@@ -4958,6 +5017,21 @@ export interface components {
             told: boolean;
         };
         /**
+         * QueueCreate
+         * @description Entries of one device in the order they were made, each with what the device had seen then.
+         *
+         *     ``written`` names those of the same queue that were written already: what they changed is the device's own doing.
+         */
+        QueueCreate: {
+            /** Entries */
+            entries: components["schemas"]["EventCreate"][];
+            /**
+             * Written
+             * @default []
+             */
+            written?: string[];
+        };
+        /**
          * ReadAgainView
          * @description An angle as it was read after settling, and what the steps still wanted bring it to, with ±. [deg]
          */
@@ -5169,6 +5243,15 @@ export interface components {
             said: string;
             /** Steps */
             steps: string[];
+        };
+        /**
+         * RefusedView
+         * @description The entry that was refused, and why; those after it still wait.
+         */
+        RefusedView: {
+            error: components["schemas"]["ErrorBody"];
+            /** Id */
+            id: string;
         };
         /**
          * Remark
@@ -10099,6 +10182,86 @@ export interface operations {
             };
         };
     };
+    deliver_to_car_api_cars__car_id__queue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QueueCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     see_car_sheet_api_cars__car_id__sheet_get: {
         parameters: {
             query?: never;
@@ -12845,6 +13008,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    deliver_api_jobs__job_id__queue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QueueCreate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredView"];
                 };
             };
             /** @description Bad Request */

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { connection } from '../api/connection'
+
 defineProps<{
   home: string
   homeLabel: string
   title: string
   detail: string
-  connected: boolean
   waiting: number
   pages: { name: string; label: string; also?: string }[]
   label: string
@@ -22,8 +23,8 @@ defineProps<{
         <h1>{{ title }}</h1>
         <p>{{ detail }}</p>
       </div>
-      <p class="link" :class="{ lost: !connected }" role="status">
-        <template v-if="!connected">
+      <p class="link" :class="{ lost: connection.lost }" role="status">
+        <template v-if="connection.lost">
           ✕ Connection lost<template v-if="waiting">: {{ waiting }} waiting</template>
         </template>
         <template v-else-if="waiting">{{ waiting }} being sent</template>

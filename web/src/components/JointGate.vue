@@ -23,7 +23,11 @@ async function readHeight(): Promise<void> {
 
 <template>
   <div class="stack">
-    <p v-if="joint.gate_open" class="notice go" role="status">
+    <p v-if="store.gateWaits" class="notice wait" role="status">
+      ▮ Where the car stands now waits to be sent: whether this may be torqued is known once the
+      connection is back.
+    </p>
+    <p v-else-if="joint.gate_open" class="notice go" role="status">
       ✓
       {{
         joint.height_mm

@@ -7,6 +7,7 @@ import { adapterOf, type WrenchAdapter } from '../composables/useJoints'
 import type { Shown } from '../composables/useLine'
 import { useChoices } from '../stores/choices'
 import { useGauges } from '../stores/gauges'
+import { useJob } from '../stores/job'
 import GaugeLine from './GaugeLine.vue'
 import JointExtras from './JointExtras.vue'
 import JointGate from './JointGate.vue'
@@ -31,6 +32,11 @@ const chosen = computed(() =>
   props.picked.length ? props.picked : next.value.number === null ? [] : [next.value.number],
 )
 const bolts = computed(() => props.joint.bolts.filter((one) => chosen.value.includes(one.number)))
+const store = useJob()
+/** The final pass on rubber, while it is not known to be loaded. */
+const shut = computed(
+  () => props.joint.waits_for_load && (store.gateWaits || !props.joint.gate_open),
+)
 const first = computed<BoltView | undefined>(() => bolts.value[0])
 const to = computed<WorkStage | ''>(() => {
   const one = first.value
@@ -153,7 +159,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
         v-if="specified"
         type="primary"
         class="main"
-        :disabled="busy || (joint.waits_for_load && !joint.gate_open && next.percent === 100)"
+        :disabled="busy || (shut && next.percent === 100)"
         @click="asSpecified"
       >
         As specified{{ alike.length > 1 ? `, all ${alike.length}` : '' }}
@@ -171,10 +177,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
         v-if="to"
         :type="specified || (alike.length > 1 && to !== 'torqued') ? 'default' : 'primary'"
         class="main"
-        :disabled="
-          busy ||
-          (to === 'torqued' && joint.waits_for_load && !joint.gate_open && next.percent === 100)
-        "
+        :disabled="busy || ((to === 'torqued' || to === 'angled') && shut && next.percent === 100)"
         @click="work(to)"
       >
         {{ stageOf(to)?.done }}
@@ -195,7 +198,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
     <JointExtras
       v-if="to === 'torqued'"
       v-model="adapter"
-      :shut="joint.waits_for_load && !joint.gate_open"
+      :shut="shut"
       :reach="first?.reach ?? ''"
       :busy="busy"
       @feel="work('torqued', { by_feel: $event, reading: null })"

@@ -1,26 +1,33 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { BookView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import type { Book } from '../stores/book'
+import { useQueue } from '../stores/queue'
+import WaitingPanel from './WaitingPanel.vue'
 
 const props = defineProps<{ book: Book<BookView>; closed?: boolean }>()
-const { view, refused } = props.book
+const { view, waiting } = props.book
+const queue = useQueue()
+const lastWaiting = computed(() => waiting.value.at(-1))
 const { problem, busy, act } = useActing()
 
+/** What was not sent yet is taken back here; what is in the log is undone there. */
 function undo(): void {
+  const own = lastWaiting.value
+  if (own) return queue.drop(own.book, [own.entry.id])
   if (view.value?.last_event) void act({ kind: 'undone', event: view.value.last_event })
 }
 </script>
 
 <template>
   <div class="undo screen-only">
-    <p v-if="refused" class="notice stop" role="alert">
-      <span>An entry that had waited was refused: {{ refused.message }}</span>
-      <el-button text @click="book.dismissRefusal()">Understood</el-button>
-    </p>
+    <WaitingPanel :book="book" />
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <div v-if="view?.last_event && !closed" class="last">
-      <span class="soft">Last: {{ view.last_said }}</span>
+    <div v-if="(lastWaiting || view?.last_event) && !closed" class="last">
+      <span class="soft">
+        Last: {{ lastWaiting ? `${lastWaiting.said} (waits)` : view?.last_said }}
+      </span>
       <el-button text :disabled="busy" @click="undo">↶ Undo</el-button>
     </div>
   </div>

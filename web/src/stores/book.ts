@@ -1,14 +1,18 @@
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import {
   Offline,
+  Refusal,
   send,
   type Act,
   type BookView,
   type EntryView,
   type SheetView,
 } from '../api/client'
+import { connection } from '../api/connection'
+import type { Waiting } from '../api/shelf'
 import { useListener, type Listener } from '../composables/useListener'
-import { useOutbox, type Outbox, type Refused } from '../composables/useOutbox'
+import { entriesWith, sayWaiting } from '../composables/useWaiting'
+import { useQueue } from './queue'
 
 const POLL_MS = 2000
 
@@ -26,36 +30,37 @@ export interface Desk {
 export interface Book<View extends BookView> extends Desk {
   view: ShallowRef<View | null>
   missing: Ref<boolean>
-  connected: ComputedRef<boolean>
-  waiting: ComputedRef<number>
-  refused: ComputedRef<Refused | null>
+  /** What was entered here and waits to be sent, in order. */
+  waiting: ComputedRef<Waiting[]>
   open(id: string): Promise<void>
   close(): void
   take(view: View): void
-  dismissRefusal(): void
+  /** What was typed into a field stands in it again, unsaved. */
+  putBack(act: Act): void
 }
 
 /** A job or car that is open: as the server sees it, what waits to be sent, half-typed fields. */
 export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<View> {
   const view = shallowRef(null) as ShallowRef<View | null>
   const sheet = shallowRef<SheetView | null>(null)
-  const outbox = shallowRef<Outbox<View> | null>(null)
   const drafts = ref<Record<string, Record<string, string>>>({})
   const missing = ref(false)
   const openId = ref('')
+  const queue = useQueue()
+  let epoch = ''
   let timer: number | undefined
   let listener: Listener | null = null
 
   const path = computed(() => `/api/${kind}/${openId.value}`)
   const version = computed(() => view.value?.version ?? 0)
-  const entries = computed(() => view.value?.entries ?? {})
-  const connected = computed(() => outbox.value?.connected.value ?? true)
-  const waiting = computed(() => outbox.value?.waiting.value.length ?? 0)
-  const refused = computed(() => outbox.value?.refused.value ?? null)
+  const waiting = computed(() => queue.of(openId.value))
+  const entries = computed(() => entriesWith(view.value?.entries ?? {}, waiting.value))
 
   function take(found: View): void {
     if (found.id !== openId.value) return
-    if (view.value && found.version < view.value.version) return
+    const sameLife = epoch === connection.epoch
+    if (view.value && sameLife && found.version < view.value.version) return
+    epoch = connection.epoch
     view.value = found
     if (found.shape !== sheet.value?.shape) void readSheet()
   }
@@ -73,7 +78,6 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     view.value = null
     drafts.value = {}
     missing.value = false
-    outbox.value = useOutbox<View>(kind, id)
     timer = window.setInterval(() => void look(), POLL_MS)
     listener = useListener(id, () => void look())
     try {
@@ -95,17 +99,18 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
 
   /** See whether anything changed on the server, and deliver what waits. */
   async function look(): Promise<void> {
-    const box = outbox.value
-    if (!box || !openId.value) return
+    const id = openId.value
+    if (!id) return
     try {
       const now = await send<{ version: number }>('GET', `${path.value}/version`)
-      box.connected.value = true
-      const delivered = await box.deliver()
-      if (delivered) take(delivered)
-      if (now.version !== view.value?.version) await refresh()
+      const delivered = await queue.deliver(id)
+      if (id !== openId.value) return
+      const stale = now.version !== view.value?.version || epoch !== connection.epoch
+      if (delivered || stale) await refresh()
+      missing.value = false
       if (!sheet.value) await readSheet()
     } catch (error) {
-      if (error instanceof Offline) box.connected.value = false
+      if (!(error instanceof Offline || error instanceof Refusal)) throw error
     }
   }
 
@@ -114,15 +119,26 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
    * `seen` is the version it was made on, where that is older than what is shown now.
    */
   async function write(act: Act, seen?: number): Promise<boolean> {
-    if (!outbox.value || !view.value) return false
-    const answer = await outbox.value.send(act, seen ?? view.value.version)
+    if (!view.value) return false
+    const said = sayWaiting(act, view.value, sheet.value)
+    const to = { kind, book: view.value.id, title: nameOf(view.value), said }
+    const answer = await queue.send<View>(to, act, seen ?? view.value.version)
     if (answer === 'waiting') return false
     take(answer)
     return true
   }
 
-  function dismissRefusal(): void {
-    if (outbox.value) outbox.value.refused.value = null
+  function putBack(act: Act): void {
+    if (act.kind !== 'entered') return
+    const draft: Record<string, string> = {
+      method: act.method ?? '',
+      begunOn: String(version.value),
+    }
+    for (const [name, typed] of Object.entries(act.typed ?? {})) {
+      draft[name] = typed.text
+      draft[`unit:${name}`] = typed.unit
+    }
+    drafts.value[act.key] = draft
   }
 
   return {
@@ -133,14 +149,14 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     path,
     version,
     entries,
-    connected,
     waiting,
-    refused,
     open,
     close,
     look,
     take,
     write,
-    dismissRefusal,
+    putBack,
   }
 }
+
+const nameOf = (view: BookView) => `${view.car}${view.title ? `: ${view.title}` : ''}`

@@ -7,6 +7,8 @@ const NOTHING: ChoicesView = {
   length_units: [],
   property_classes: [],
   stages: [],
+  entry_names: {},
+  gate_kinds: [],
 }
 
 /** What can be chosen from anywhere; read once. */

@@ -1,9 +1,21 @@
 import { defineStore } from 'pinia'
+import { computed } from 'vue'
 import type { JobView } from '../api/client'
+import { jobWith } from '../composables/useWaiting'
 import { openBook } from './book'
+import { useChoices } from './choices'
 
-/** The job that is open. */
+/** The job that is open, as it is with what waits to be sent. */
 export const useJob = defineStore('job', () => {
   const book = openBook<JobView>('jobs')
-  return { ...book, job: book.view, book: () => book }
+  const choices = useChoices()
+  const job = computed(() => {
+    const seen = book.view.value
+    return seen && book.waiting.value.length ? jobWith(seen, book.waiting.value) : seen
+  })
+  /** While the car's move waits nobody knows whether rubber is loaded. */
+  const gateWaits = computed(() =>
+    book.waiting.value.some((one) => choices.choices.gate_kinds.includes(one.entry.act.kind)),
+  )
+  return { ...book, job, gateWaits, book: () => book }
 })

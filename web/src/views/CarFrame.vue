@@ -33,8 +33,7 @@ onUnmounted(() => store.close())
     home-label="All cars"
     :title="store.car?.car ?? ''"
     :detail="title"
-    :connected="store.connected"
-    :waiting="store.waiting"
+    :waiting="store.waiting.length"
     :pages="PAGES"
     label="Parts of the record"
   />

@@ -43,8 +43,7 @@ onUnmounted(() => store.close())
     home-label="All jobs"
     :title="store.job?.car ?? ''"
     :detail="store.job?.title ?? ''"
-    :connected="store.connected"
-    :waiting="store.waiting"
+    :waiting="store.waiting.length"
     :pages="pages"
     label="Parts of the job"
   >

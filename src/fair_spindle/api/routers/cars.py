@@ -6,16 +6,18 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Path, Query, Response
 
+from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.joblog.plain import act_of
-from fair_spindle.jobs import append, book, cars, geometry, history
+from fair_spindle.jobs import append, book, cars, geometry, history, queue
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.cars import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
 from fair_spindle.jobs.geometry_models import GeometryView, TriedCar, WhatIf
 from fair_spindle.jobs.history import ComparedView, HistoryView
 from fair_spindle.jobs.models import EventCreate, ReadRequest
+from fair_spindle.jobs.queue import QueueCreate
 from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.sheet import show_sheet
 
@@ -77,6 +79,12 @@ def see_car_log(db: Db, car_id: CarId) -> list[LogLineView]:
 def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
     """Add a line to the record's log."""
     return shown(show_car(append.write_event(db, car_id, wanted, car=True)), 201)
+
+
+@router.post("/cars/{car_id}/queue")
+def deliver_to_car(db: Db, car_id: CarId, wanted: QueueCreate) -> DeliveredView:
+    """Add lines that waited for a connection to a record's log, in order, up to the first that is refused."""
+    return show_delivered(queue.deliver(db, car_id, wanted, car=True))
 
 
 @router.post("/cars/{car_id}/understand")

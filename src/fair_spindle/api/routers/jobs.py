@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Body, Path, Query, Response
 
+from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.core.bolts.joint_patterns import Pattern
@@ -25,6 +26,7 @@ from fair_spindle.jobs import (
     joints,
     learning,
     pictures,
+    queue,
     readings_file,
     record,
     sheet,
@@ -40,6 +42,7 @@ from fair_spindle.jobs.importing import ImportView
 from fair_spindle.jobs.joints_models import ChangePlaces, JointsView, KeepJoint, LaidOutView
 from fair_spindle.jobs.learning import Decide, LessonsView
 from fair_spindle.jobs.models import EventCreate, JobCreate, JobLine, JobView, ReadRequest
+from fair_spindle.jobs.queue import QueueCreate
 from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.record import RecordView
 from fair_spindle.jobs.settings import workshop_measures
@@ -121,6 +124,12 @@ def finish_step(db: Db, job_id: JobId, wanted: FinishStep) -> Response:
     """Say that a step is done with all its fasteners."""
     now = finishing.finish_step(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
+
+
+@router.post("/jobs/{job_id}/queue")
+def deliver(db: Db, job_id: JobId, wanted: QueueCreate) -> DeliveredView:
+    """Add lines that waited for a connection to a job's log, in order, up to the first that is refused."""
+    return show_delivered(queue.deliver(db, job_id, wanted))
 
 
 @router.post("/jobs/{job_id}/understand")

@@ -1,0 +1,68 @@
+import { reactive } from 'vue'
+
+export const EPOCH = 'X-Workshop-Epoch'
+const KEPT = 'X-Kept-At'
+
+/** What the last answer told of the server: everything else that shows it reads this. */
+export const connection = reactive({
+  /** Nothing reached the server, or it cannot write. */
+  lost: false,
+  /** Why, in the server's words where it gave some. */
+  words: '',
+  /** When what is shown was read, where it comes from the browser's own store. */
+  keptAt: '',
+  /** Which life of the workshop's data this is; another begins when an older copy is put in its place. */
+  epoch: '',
+  /** This device was not let in, or is not any more. */
+  shutOut: false,
+})
+
+/** The server could not be reached, or could not do it now; trying again later may help. */
+export class Offline extends Error {}
+
+interface Words {
+  code?: string
+  message?: string
+}
+
+/** Fetch from the workshop's server, and remember how that went. */
+export async function reach(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
+  const request = new Request(input, init)
+  if (connection.epoch && request.method !== 'GET' && !request.headers.has(EPOCH)) {
+    request.headers.set(EPOCH, connection.epoch)
+  }
+  let answer: Response
+  try {
+    answer = await fetch(request)
+  } catch {
+    lose('')
+    throw new Offline('No connection to the workshop server.')
+  }
+  const kept = answer.headers.get(KEPT)
+  if (kept) {
+    lose('')
+    connection.keptAt = kept
+    return answer
+  }
+  const told = answer.status >= 500 ? await wordsOf(answer) : null
+  if (told && told.code !== 'mishap') {
+    lose(told.message ?? '')
+    throw new Offline(told.message ?? 'The workshop server is in trouble.')
+  }
+  Object.assign(connection, { lost: false, words: '', keptAt: '' })
+  connection.epoch = answer.headers.get(EPOCH) ?? connection.epoch
+  connection.shutOut = answer.status === 401
+  return answer
+}
+
+function lose(words: string): void {
+  connection.lost = true
+  connection.words = words
+}
+
+async function wordsOf(answer: Response): Promise<Words> {
+  return (await answer
+    .clone()
+    .json()
+    .catch(() => ({}))) as Words
+}

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { connection } from '../api/connection'
+import { useFresh } from '../composables/useFresh'
+import { useQueue } from '../stores/queue'
+
+/** Above every page: how old what is shown is, what waits elsewhere, and that a new version is there. */
+const queue = useQueue()
+const route = useRoute()
+const { waits: newVersion, load } = useFresh()
+const keptAt = computed(() =>
+  connection.keptAt ? new Date(connection.keptAt).toLocaleString(undefined, SHORT) : '',
+)
+const SHORT = { dateStyle: 'short', timeStyle: 'short' } as const
+const elsewhere = computed(() =>
+  queue.books
+    .filter((one) => ![route.params.jobId, route.params.carId].includes(one.book))
+    .map((one) => ({
+      ...one,
+      count: queue.of(one.book).length,
+      refused: Boolean(queue.refusalOf(one.book)),
+      to: one.kind === 'jobs' ? `/job/${one.book}` : `/car/${one.book}`,
+    })),
+)
+</script>
+
+<template>
+  <div class="bar screen-only">
+    <p v-if="connection.lost && (connection.words || keptAt)" role="status" class="notice wait">
+      <span>
+        {{ connection.words || 'No connection to the workshop.' }}
+        <template v-if="keptAt"> What is shown here was read at {{ keptAt }}.</template>
+        What you enter is kept on this device and sent later.
+      </span>
+    </p>
+    <p v-for="one in elsewhere" :key="one.book" role="status" class="notice wait">
+      <span>
+        {{ one.title || 'A job or car' }}:
+        {{ one.count === 1 ? '1 entry waits' : `${one.count} entries wait` }}
+        {{ one.refused ? 'for you: one was refused.' : 'to be sent.' }}
+      </span>
+      <router-link :to="one.to">Open it →</router-link>
+    </p>
+    <p v-if="newVersion" role="status" class="notice go">
+      <span>A new version is here. What waits to be sent stays.</span>
+      <el-button @click="load">Load it</el-button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: grid;
+  gap: 6px;
+  max-width: 1240px;
+  padding: 0 20px;
+  margin: 0 auto;
+}
+
+.bar:not(:empty) > p:first-child {
+  margin-top: 8px;
+}
+</style>
