@@ -38,6 +38,7 @@ $(BROWSER):
 	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation
 
 test: setup browser
+	cd web && npm test --silent
 	$(PY) -m pytest -m "not screen"
 	$(PY) -m pytest -m screen tests/screens
 

@@ -32,6 +32,7 @@ export default defineConfig({
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//, /^\/ws(\/|$)/],
         cleanupOutdatedCaches: true,
+        clientsClaim: true,
         runtimeCaching: [
           {
             // What was looked at last stays readable; files to save and cheap questions are not kept.

@@ -66,9 +66,9 @@ def browser():
         browser.close()
 
 
-@pytest.fixture
-def page(browser):
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+def opened(browser, **more):
+    """A page of its own; whatever it throws fails the test."""
+    context = browser.new_context(reduced_motion="reduce", **more)
     page = context.new_page()
     page.set_default_timeout(30_000)
     errors = []
@@ -76,6 +76,17 @@ def page(browser):
     yield page
     context.close()
     assert not errors
+
+
+@pytest.fixture
+def page(browser):
+    yield from opened(browser, viewport={"width": 1280, "height": 800}, service_workers="block")
+
+
+@pytest.fixture
+def keeping_page(browser):
+    """A phone whose browser keeps the pages."""
+    yield from opened(browser, viewport={"width": 390, "height": 844})
 
 
 class Tuner:

@@ -141,7 +141,9 @@ def entries(page, words):
 def test_a_step_can_be_skipped_with_a_reason_and_done_only_when_its_bolts_are(floor):
     page = floor.page
     floor.press("✓ Done")
-    expect(page.get_by_role("alert")).to_contain_text("Not at its final torque yet: Lower arm bolt at the subframe, front left")
+    expect(page.get_by_role("alert")).to_contain_text(
+        "Not at its final torque yet: Lower arm bolt at the subframe, front left"
+    )
     floor.press("Skip…")
     page.get_by_role("dialog").get_by_label("Reason, for the record").fill("other shop does it")
     floor.press("Skip this step", page.get_by_role("dialog"))

@@ -4,13 +4,22 @@ import '@fontsource/barlow-condensed/500.css'
 import '@fontsource/barlow-condensed/600.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
+import { Offline } from './api/connection'
 import App from './App.vue'
 import { router } from './router'
 import './styles/tokens.css'
 import './styles/base.css'
 import './styles/print.css'
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+const app = createApp(App)
+// That nothing is reached stands above every page; whoever asked has nothing to add to it.
+app.config.errorHandler = (error) => {
+  if (!(error instanceof Offline)) throw error
+}
+window.addEventListener('unhandledrejection', (event) => {
+  if (event.reason instanceof Offline) event.preventDefault()
+})
+app.use(createPinia()).use(router).mount('#app')
 
 // A page of an older version whose parts are gone on the server takes the new one.
 window.addEventListener('vite:preloadError', () => location.reload())

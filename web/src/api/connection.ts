@@ -25,12 +25,21 @@ interface Words {
   message?: string
 }
 
+/** Addresses read before the browser's worker was there to keep what they answer: once it is, they are read again. */
+const unkept = new Set<string>()
+const worker = navigator.serviceWorker as ServiceWorkerContainer | undefined
+worker?.addEventListener('controllerchange', () => {
+  for (const url of unkept) void fetch(url).catch(() => undefined)
+  unkept.clear()
+})
+
 /** Fetch from the workshop's server, and remember how that went. */
 export async function reach(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
   const request = new Request(input, init)
   if (connection.epoch && request.method !== 'GET' && !request.headers.has(EPOCH)) {
     request.headers.set(EPOCH, connection.epoch)
   }
+  if (request.method === 'GET' && worker && !worker.controller) unkept.add(request.url)
   let answer: Response
   try {
     answer = await fetch(request)

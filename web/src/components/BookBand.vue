@@ -7,6 +7,7 @@ defineProps<{
   title: string
   detail: string
   waiting: number
+  refused: boolean
   pages: { name: string; label: string; also?: string }[]
   label: string
 }>()
@@ -23,10 +24,11 @@ defineProps<{
         <h1>{{ title }}</h1>
         <p>{{ detail }}</p>
       </div>
-      <p class="link" :class="{ lost: connection.lost }" role="status">
+      <p class="link" :class="{ lost: connection.lost || refused }" role="status">
         <template v-if="connection.lost">
           ✕ Connection lost<template v-if="waiting">: {{ waiting }} waiting</template>
         </template>
+        <template v-else-if="refused">✕ {{ waiting }} wait for you</template>
         <template v-else-if="waiting">{{ waiting }} being sent</template>
         <template v-else>● All saved</template>
       </p>

@@ -29,9 +29,9 @@ const elsewhere = computed(() =>
   <div class="bar screen-only">
     <p v-if="connection.lost && (connection.words || keptAt)" role="status" class="notice wait">
       <span>
-        {{ connection.words || 'No connection to the workshop.' }}
-        <template v-if="keptAt"> What is shown here was read at {{ keptAt }}.</template>
-        What you enter is kept on this device and sent later.
+        {{ connection.words }}
+        <template v-if="keptAt">As read at {{ keptAt }}.</template>
+        Entries are kept here and sent later.
       </span>
     </p>
     <p v-for="one in elsewhere" :key="one.book" role="status" class="notice wait">

@@ -32,6 +32,8 @@ export interface Book<View extends BookView> extends Desk {
   missing: Ref<boolean>
   /** What was entered here and waits to be sent, in order. */
   waiting: ComputedRef<Waiting[]>
+  /** One of them was refused, and a person has to say what becomes of it. */
+  refused: ComputedRef<boolean>
   open(id: string): Promise<void>
   close(): void
   take(view: View): void
@@ -54,6 +56,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   const path = computed(() => `/api/${kind}/${openId.value}`)
   const version = computed(() => view.value?.version ?? 0)
   const waiting = computed(() => queue.of(openId.value))
+  const refused = computed(() => Boolean(queue.refusalOf(openId.value)))
   const entries = computed(() => entriesWith(view.value?.entries ?? {}, waiting.value))
 
   function take(found: View): void {
@@ -150,6 +153,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     version,
     entries,
     waiting,
+    refused,
     open,
     close,
     look,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onUnmounted, watch } from 'vue'
+import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
 import UndoBar from '../components/UndoBar.vue'
 import { provideDesk } from '../composables/useDesk'
@@ -34,6 +35,7 @@ onUnmounted(() => store.close())
     :title="store.car?.car ?? ''"
     :detail="title"
     :waiting="store.waiting.length"
+    :refused="store.refused"
     :pages="PAGES"
     label="Parts of the record"
   />
@@ -41,7 +43,13 @@ onUnmounted(() => store.close())
     <p v-if="store.missing" class="notice stop" role="alert">
       There is no such car here. Go back to all cars.
     </p>
-    <p v-else-if="!store.car || !store.sheet" class="soft">Reading the record…</p>
+    <p v-else-if="!store.car || !store.sheet" class="soft">
+      {{
+        connection.lost
+          ? 'This record was not looked at on this device before, so it cannot be shown without a connection.'
+          : 'Reading the record…'
+      }}
+    </p>
     <template v-else>
       <UndoBar :book="store.book()" />
       <router-view />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onUnmounted, watch } from 'vue'
+import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
 import PositionMark from '../components/PositionMark.vue'
 import StateLine from '../components/StateLine.vue'
@@ -44,6 +45,7 @@ onUnmounted(() => store.close())
     :title="store.job?.car ?? ''"
     :detail="store.job?.title ?? ''"
     :waiting="store.waiting.length"
+    :refused="store.refused"
     :pages="pages"
     label="Parts of the job"
   >
@@ -56,7 +58,13 @@ onUnmounted(() => store.close())
     <p v-if="store.missing" class="notice stop" role="alert">
       There is no such job here. Go back to all jobs.
     </p>
-    <p v-else-if="!store.job || !store.sheet" class="soft">Reading the job…</p>
+    <p v-else-if="!store.job || !store.sheet" class="soft">
+      {{
+        connection.lost
+          ? 'This job was not looked at on this device before, so it cannot be shown without a connection.'
+          : 'Reading the job…'
+      }}
+    </p>
     <template v-else>
       <UndoBar :book="store.book()" :closed="!!store.job.signature" />
       <router-view />
