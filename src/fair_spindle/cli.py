@@ -1,4 +1,4 @@
-"""The command line: serve, demo, calc."""
+"""The command line: serve, demo, calc, and looking after the workshop's data."""
 
 from __future__ import annotations
 
@@ -7,12 +7,17 @@ import json
 import socket
 import sys
 import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated, NoReturn
+from typing import TYPE_CHECKING, Annotated, NoReturn
 
 import typer
 
 from fair_spindle.core.basics.errors import SpindleError
+
+if TYPE_CHECKING:
+    from fair_spindle.records.database import Database
 
 app = typer.Typer(
     add_completion=False,
@@ -21,6 +26,7 @@ app = typer.Typer(
     help="Planner, calculator, floor guide and logbook for suspension tuners.",
 )
 Port = Annotated[int, typer.Option(min=1, max=65535, help="Port to listen on.")]
+Db = Annotated[Path | None, typer.Option(help="Database file; your own data folder if left out.")]
 Host = Annotated[str, typer.Option(help="Address to listen on; loopback keeps it to this machine.")]
 
 
@@ -28,10 +34,10 @@ Host = Annotated[str, typer.Option(help="Address to listen on; loopback keeps it
 def serve(
     port: Port = 8613,
     host: Host = "127.0.0.1",
-    db: Annotated[Path | None, typer.Option(help="Database file; your own data folder if left out.")] = None,
+    db: Db = None,
 ) -> None:
     """Serve the application on your own data."""
-    _listen(db or _own_database(), host, port)
+    _run(db or _own_database(), host, port, _bind(host, port), keeps_copies=True)
 
 
 @app.command()
@@ -83,6 +89,48 @@ def calc(
         _stop(f"{error.field}: {error.message}" if error.field else error.message, 2)
 
 
+@app.command()
+def backup(to: Annotated[Path, typer.Argument(help="Where to write the backup (ZIP).")], db: Db = None) -> None:
+    """Write a checked backup of the whole workshop, with its pictures."""
+    from fair_spindle.jobs.backup import back_up
+
+    if to.exists():
+        _stop(f"{to} exists already. Name another file.", 2)
+    with _opened(db) as database:
+        to.write_bytes(back_up(database))
+    typer.echo(f"Written to {to}.")
+
+
+@app.command()
+def restore(
+    backup: Annotated[Path, typer.Argument(help="A backup (ZIP).", exists=True, dir_okay=False)], db: Db = None
+) -> None:
+    """Put a backup in the place of the workshop's data; what was there is kept beside it."""
+    from fair_spindle.jobs.backup import restore
+
+    with _opened(db) as database:
+        typer.echo(restore(database, backup.read_bytes(), apply=True).said)
+
+
+@app.command()
+def check(file: Annotated[Path, typer.Argument(help="A database, job file or backup.", exists=True)]) -> None:
+    """Say whether a database, a job file or a backup is whole; nothing is changed."""
+    from fair_spindle.jobs.checking_files import check_file
+
+    typer.echo(check_file(file))
+
+
+@contextmanager
+def _opened(db: Path | None) -> Iterator[Database]:
+    from fair_spindle.records.database import Database
+
+    database = Database(db or _own_database())
+    try:
+        yield database
+    finally:
+        database.close()
+
+
 def main() -> None:
     """Entry point of ``fair-spindle``."""
     try:
@@ -97,10 +145,6 @@ def _own_database() -> Path:
     return user_data_path("fair-spindle") / "workshop.sqlite"
 
 
-def _listen(file: Path, host: str, port: int) -> None:
-    _run(file, host, port, _bind(host, port))
-
-
 def _bind(host: str, port: int) -> socket.socket:
     family = socket.AF_INET6 if ":" in host else socket.AF_INET
     listener = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
@@ -113,14 +157,14 @@ def _bind(host: str, port: int) -> socket.socket:
     return listener
 
 
-def _run(file: Path, host: str, port: int, listener: socket.socket) -> None:
+def _run(file: Path, host: str, port: int, listener: socket.socket, *, keeps_copies: bool = False) -> None:
     # Collecting garbage while modules load takes time and finds nothing.
     gc.disable()
     import uvicorn
 
     from fair_spindle.api.app import create_app
 
-    application = create_app(file, hosts=[host])
+    application = create_app(file, hosts=[host], keeps_copies=keeps_copies)
     gc.freeze()
     gc.enable()
     shown = f"[{host}]" if ":" in host else host

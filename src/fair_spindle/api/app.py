@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import mimetypes
 import warnings
 from collections.abc import AsyncIterator, Iterable
@@ -19,11 +20,13 @@ from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.guard import LocalGuard
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
 from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings, typed
+from fair_spindle.jobs.backup import keep_a_copy
 from fair_spindle.records.database import Database
 
 # FastAPI hands a body's name on as an alias to models that are not built yet; it has no effect on them.
 warnings.filterwarnings("ignore", message="The 'alias' attribute with value")
 mimetypes.add_type("application/manifest+json", ".webmanifest")
+DAY_SECONDS = 24 * 3600
 WEB_APP = Path(__file__).parent.parent / "web_app"
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 
@@ -34,14 +37,20 @@ class Health(BaseModel):
     status: str
 
 
-def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
-    """Build the application over one database file, answering to `hosts` besides loopback."""
+def create_app(database_file: Path, hosts: Iterable[str] = (), *, keeps_copies: bool = False) -> FastAPI:
+    """Build the application over one database file, answering to `hosts` besides loopback.
+
+    With ``keeps_copies`` it keeps a checked copy of the database at its start and each day.
+    """
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
         app.state.database = Database(database_file)
         traces = keep_traces(database_file)
+        daily = asyncio.create_task(_keep_copies(app.state.database)) if keeps_copies else None
         yield
+        if daily:
+            daily.cancel()
         app.state.database.close()
         if traces:
             LOGGER.removeHandler(traces)
@@ -69,6 +78,15 @@ def create_app(database_file: Path, hosts: Iterable[str] = ()) -> FastAPI:
         return _page(path)
 
     return app
+
+
+async def _keep_copies(database: Database) -> None:
+    while True:
+        try:
+            await asyncio.to_thread(keep_a_copy, database)
+        except Exception:
+            LOGGER.exception("no copy of the workshop could be kept")
+        await asyncio.sleep(DAY_SECONDS)
 
 
 def _page(path: str) -> Response:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.formats.job_zip import FOLDER, read_zip, write_zip
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.soundness import check_content
 from fair_spindle.records.backup import copy_database, counts_of, put_back
 from fair_spindle.records.database import Database
+from fair_spindle.records.kept_copies import bring_pictures_back, keep_copy, list_copies, read_copy
 from fair_spindle.records.pictures import keep_picture, picture_folder
 
 DATABASE = "workshop.sqlite"
@@ -25,6 +28,32 @@ class RestoreView(View):
     said: str
 
 
+class CopyView(View):
+    """A copy the workshop keeps of itself."""
+
+    name: str
+    at: str
+
+
+def kept_copies(database: Database) -> list[CopyView]:
+    """The copies kept beside the database, newest first."""
+    return [CopyView(name=one.name, at=one.at) for one in list_copies(database.path)]
+
+
+def keep_a_copy(database: Database) -> list[CopyView]:
+    """Keep a checked copy now, unless nothing changed since the last one."""
+    keep_copy(database, check_content)
+    return kept_copies(database)
+
+
+def restore_copy(database: Database, name: str, apply: bool) -> RestoreView:
+    """Check a kept copy, and where ``apply`` put it in the place of what is here, which is kept beside it."""
+    restored = _restore(database, read_copy(database.path, name), [], apply)
+    if apply:
+        bring_pictures_back(database.path)
+    return restored
+
+
 def back_up(database: Database) -> bytes:
     """A checked copy of the database and every picture, in one zip."""
     files = {DATABASE: copy_database(database)}
@@ -40,11 +69,16 @@ def restore(database: Database, content: bytes, apply: bool) -> RestoreView:
     files = read_zip(content)
     if DATABASE not in files:
         raise InputError(f"This is no backup of a workshop: it holds no {DATABASE}.", field="file")
-    pictures = [data for name, data in files.items() if name.startswith(FOLDER)]
-    counts = counts_of(files[DATABASE], check_content)
+    return _restore(
+        database, files[DATABASE], [data for name, data in files.items() if name.startswith(FOLDER)], apply
+    )
+
+
+def _restore(database: Database, content: bytes, pictures: Sequence[bytes], apply: bool) -> RestoreView:
+    counts = counts_of(content, check_content)
     kept = ""
     if apply:
-        kept = put_back(database, files[DATABASE]).name
+        kept = put_back(database, content).name
         for data in pictures:
             keep_picture(picture_folder(database.path), data)
     said = f"{counts['jobs']} jobs and {counts['cars']} cars with {counts['entries']} entries; the copy is whole."

@@ -60,10 +60,7 @@ def import_job(database: Database, content: bytes, apply: bool, answer: str = ""
     """Read a job file and, where `apply`, add the job to the car answered; nothing changes where it is wrong."""
     content, pictures = read_job_zip(content) if is_zip(content) else (content, {})
     read = read_job_file(content)
-    events = read.events()
-    _holds(read.job, events, "log")
-    if read.car:
-        _holds(read.car.head, read.car.events(), "car/log")
+    events = check_job_file(read)
     with database.writing() as session:
         met = _meet(session, read.car) if read.car else _Met("", ((NEW, ""),))
         found = session.get(BookRow, read.job.id)
@@ -84,6 +81,15 @@ def import_job(database: Database, content: bytes, apply: bool, answer: str = ""
         for data in pictures.values():
             keep_picture(picture_folder(database.path), data)
     return _told(read, "new", apply, met)
+
+
+def check_job_file(read: JobFile) -> list[Event]:
+    """Hold a job file against the rules its lines were written by; the job's lines."""
+    events = read.events()
+    _holds(read.job, events, "log")
+    if read.car:
+        _holds(read.car.head, read.car.events(), "car/log")
+    return events
 
 
 def _meet(session: Session, car: CarPart) -> _Met:

@@ -8,6 +8,7 @@ import {
   type SchoolsView,
 } from '../api/client'
 import BackupCard from '../components/BackupCard.vue'
+import KeptCopies from '../components/KeptCopies.vue'
 import MeasuresCard from '../components/MeasuresCard.vue'
 import { useGuarded } from '../composables/useGuarded'
 
@@ -119,6 +120,7 @@ onMounted(load)
       </section>
       <MeasuresCard />
       <BackupCard />
+      <KeptCopies />
       <section class="card stack">
         <h3>Bring in a procedure</h3>
         <label class="labelled">

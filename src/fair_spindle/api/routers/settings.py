@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db
 from fair_spindle.api.downloads import download
 from fair_spindle.jobs import backup
-from fair_spindle.jobs.backup import RestoreView
+from fair_spindle.jobs.backup import CopyView, RestoreView
 from fair_spindle.jobs.settings import (
     MeasuresUpdate,
     MeasuresView,
@@ -79,3 +79,23 @@ def restore(
 ) -> RestoreView:
     """Check a backup; only with ``apply`` is it put in the place of what is here."""
     return backup.restore(db, content, apply)
+
+
+@backup_router.get("/backups")
+def list_copies(db: Db) -> list[CopyView]:
+    """The copies the workshop keeps of itself, newest first."""
+    return backup.kept_copies(db)
+
+
+@backup_router.post("/backups", status_code=201)
+def keep_a_copy(db: Db) -> list[CopyView]:
+    """Keep a checked copy now, unless nothing changed since the last one."""
+    return backup.keep_a_copy(db)
+
+
+@backup_router.post("/backups/{name}/restore")
+def restore_copy(
+    db: Db, name: Annotated[str, Path(max_length=40)], apply: Annotated[bool, Query()] = False
+) -> RestoreView:
+    """Check a kept copy; only with ``apply`` is it put in the place of what is here."""
+    return backup.restore_copy(db, name, apply)

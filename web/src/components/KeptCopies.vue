@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { onMounted, ref, shallowRef } from 'vue'
+import { ask, type CopyView, type RestoreView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { sayMoment } from '../composables/useWords'
+
+/** The copies the workshop keeps of itself: made now, looked into, brought back. */
+const { problem, busy, guarded } = useGuarded()
+const copies = shallowRef<CopyView[]>([])
+const looked = ref('')
+const found = shallowRef<RestoreView | null>(null)
+
+const load = () =>
+  guarded(async () => {
+    copies.value = await ask((api) => api.GET('/api/backups'))
+  })
+
+const keep = () =>
+  guarded(async () => {
+    copies.value = await ask((api) => api.POST('/api/backups'))
+  })
+
+const bring = (name: string, apply: boolean) =>
+  guarded(async () => {
+    looked.value = name
+    found.value = await ask((api) =>
+      api.POST('/api/backups/{name}/restore', { params: { path: { name }, query: { apply } } }),
+    )
+  })
+
+onMounted(load)
+</script>
+
+<template>
+  <section class="card stack" aria-label="Kept copies">
+    <h3>Kept copies</h3>
+    <p class="soft">
+      At each start and every day the workshop keeps a checked copy of itself: ten of them, no more
+      than three of one day.
+    </p>
+    <ul v-if="copies.length" class="plain">
+      <li v-for="one in copies" :key="one.name" class="stack">
+        <div class="row line">
+          <span class="figure">{{ sayMoment(one.at) }}</span>
+          <el-button text :disabled="busy" @click="bring(one.name, false)">Look into it</el-button>
+        </div>
+        <template v-if="looked === one.name && found">
+          <p class="notice" :class="found.applied ? 'go' : 'wait'" role="status">
+            {{ found.said }}
+          </p>
+          <el-button
+            v-if="!found.applied"
+            type="primary"
+            :disabled="busy"
+            @click="bring(one.name, true)"
+          >
+            Bring it back in the place of what is here
+          </el-button>
+        </template>
+      </li>
+    </ul>
+    <p v-else class="soft">None yet.</p>
+    <el-button :disabled="busy" @click="keep">Keep a copy now</el-button>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.plain {
+  display: grid;
+  gap: 4px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+.line {
+  align-items: center;
+  justify-content: space-between;
+}
+</style>
