@@ -27,7 +27,8 @@ app = typer.Typer(
 )
 Port = Annotated[int, typer.Option(min=1, max=65535, help="Port to listen on.")]
 Db = Annotated[Path | None, typer.Option(help="Database file; your own data folder if left out.")]
-Host = Annotated[str, typer.Option(help="Address to listen on; loopback keeps it to this machine.")]
+Host = Annotated[str, typer.Option(help="Address to listen on; any but loopback shares it in the network.")]
+LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
 @app.command()
@@ -35,18 +36,28 @@ def serve(
     port: Port = 8613,
     host: Host = "127.0.0.1",
     db: Db = None,
+    shared: Annotated[
+        bool, typer.Option("--shared", help="Let devices of the workshop's network in, over TLS.")
+    ] = False,
+    plain_http: Annotated[
+        bool, typer.Option("--plain-http", help="Share without TLS: no installed pages, and codes in the clear.")
+    ] = False,
 ) -> None:
     """Serve the application on your own data."""
-    _run(db or _own_database(), host, port, _bind(host, port), keeps_copies=True)
+    file = db or _own_database()
+    if not (shared or plain_http or host not in LOOPBACK):
+        _run(file, host, port, _bind(host, port), keeps_copies=True)
+        return
+    _share(file, "0.0.0.0" if host in LOOPBACK else host, port, safe=not plain_http)
 
 
 @app.command()
 def demo(
     port: Port = 8613,
-    host: Host = "127.0.0.1",
     db: Annotated[Path | None, typer.Option(help="Where to make the demo database, new at each start.")] = None,
 ) -> None:
     """Serve the application on a fresh sample workshop."""
+    host = "127.0.0.1"
     listener = _bind(host, port)
     file = db or Path(tempfile.mkdtemp(prefix="fair-spindle-demo-")) / "demo.sqlite"
     if file.exists():
@@ -157,20 +168,51 @@ def _bind(host: str, port: int) -> socket.socket:
     return listener
 
 
+def _share(file: Path, host: str, port: int, *, safe: bool) -> None:
+    """Serve in the network: over TLS with a plain port beside it that leads there, or without."""
+    from fair_spindle.api.app import create_app
+    from fair_spindle.api.gate import Sharing
+    from fair_spindle.network.addresses import own_addresses
+    from fair_spindle.network.authority import credentials_of
+    from fair_spindle.network.serving import serve_plain, serve_safely
+    from fair_spindle.network.welcome import welcome_app
+
+    own = own_addresses()
+    listener = _bind(host, port)
+    usual = own.usual if host in ("0.0.0.0", "::") else host
+    if not safe:
+        sharing = Sharing(True, False, f"http://{_in_url(usual)}:{port}", "", port)
+        typer.echo(f"Fair Spindle, shared: {sharing.address}; here: http://127.0.0.1:{port}")
+        typer.echo(
+            "Without TLS anybody in this network can read along, and phones keep no pages for a lost connection."
+        )
+        serve_plain(create_app(file, {host, *own.all}, keeps_copies=True, sharing=sharing), listener)
+        return
+    plain = _bind(host, port + 1)
+    credentials = credentials_of(file.with_name(f"{file.name}.tls"), own)
+    address, trust = f"https://{_in_url(usual)}:{port}", f"http://{_in_url(usual)}:{port + 1}"
+    sharing = Sharing(True, True, address, trust, port)
+    typer.echo(f"Fair Spindle, shared: {address}; here: https://localhost:{port}")
+    typer.echo(f"New devices begin at {trust}, then enter the code from Devices.")
+    application = create_app(file, {host, *own.all}, keeps_copies=True, sharing=sharing)
+    serve_safely(application, listener, credentials, welcome_app(credentials.authority, port, own), plain)
+
+
+def _in_url(host: str) -> str:
+    return f"[{host}]" if ":" in host else host
+
+
 def _run(file: Path, host: str, port: int, listener: socket.socket, *, keeps_copies: bool = False) -> None:
     # Collecting garbage while modules load takes time and finds nothing.
     gc.disable()
-    import uvicorn
-
     from fair_spindle.api.app import create_app
+    from fair_spindle.network.serving import serve_plain
 
     application = create_app(file, hosts=[host], keeps_copies=keeps_copies)
     gc.freeze()
     gc.enable()
-    shown = f"[{host}]" if ":" in host else host
-    typer.echo(f"Fair Spindle: http://{shown}:{port}")
-    config = uvicorn.Config(application, log_level="warning", lifespan="on")
-    uvicorn.Server(config).run(sockets=[listener])
+    typer.echo(f"Fair Spindle: http://{_in_url(host)}:{port}")
+    serve_plain(application, listener)
 
 
 def _print(data: object) -> None:

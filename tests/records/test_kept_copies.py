@@ -146,7 +146,9 @@ def work_until_killed(file, pipe, moment):
         else:
             if n % 5 == 2:
                 seen = standing(database, "killed-0001").version
-                attach(database, "killed-0001", key, seen, "front.left.height", "hub.png", picture((n % 200, moment, 9)))
+                attach(
+                    database, "killed-0001", key, seen, "front.left.height", "hub.png", picture((n % 200, moment, 9))
+                )
             else:
                 note = Noted(f"{moment} {n}")
                 write_act(database, "killed-0001", key, standing(database, "killed-0001").version, note)

@@ -17,9 +17,10 @@ from starlette.exceptions import HTTPException
 from fair_spindle.api.changes import Changes, TellChanges
 from fair_spindle.api.doors import Doors
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
+from fair_spindle.api.gate import Gate, Sharing
 from fair_spindle.api.guard import LocalGuard
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
-from fair_spindle.api.routers import calculations, cars, gauges, jobs, listening, planning, settings, typed
+from fair_spindle.api.routers import calculations, cars, devices, gauges, jobs, listening, planning, settings, typed
 from fair_spindle.jobs.backup import keep_a_copy
 from fair_spindle.records.database import Database
 
@@ -37,10 +38,13 @@ class Health(BaseModel):
     status: str
 
 
-def create_app(database_file: Path, hosts: Iterable[str] = (), *, keeps_copies: bool = False) -> FastAPI:
+def create_app(
+    database_file: Path, hosts: Iterable[str] = (), *, keeps_copies: bool = False, sharing: Sharing | None = None
+) -> FastAPI:
     """Build the application over one database file, answering to `hosts` besides loopback.
 
-    With ``keeps_copies`` it keeps a checked copy of the database at its start and each day.
+    With ``keeps_copies`` it keeps a checked copy of the database at its start and each day; ``sharing`` tells how the
+    workshop's network gets in, where it does.
     """
 
     @asynccontextmanager
@@ -58,12 +62,14 @@ def create_app(database_file: Path, hosts: Iterable[str] = (), *, keeps_copies: 
 
     app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
     app.state.changes = Changes()
+    app.state.sharing = sharing or Sharing()
     app.add_middleware(TellChanges, changes=app.state.changes)
+    app.add_middleware(Gate, sharing=app.state.sharing)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
     app.add_middleware(Mishaps)
     app.add_middleware(Doors)
     map_errors(app)
-    for room in (calculations, jobs, planning, cars, gauges, settings, typed, listening):
+    for room in (calculations, jobs, planning, cars, devices, gauges, settings, typed, listening):
         app.include_router(room.router)
 
     app.include_router(settings.backup_router)

@@ -7,9 +7,11 @@ from typing import Annotated
 from fastapi import Depends, Path, Query, Request
 
 from fair_spindle.core.basics.errors import Conflict
+from fair_spindle.jobs.append import made_by
 from fair_spindle.records.database import Database
 
 EPOCH = "X-Workshop-Epoch"
+PERSON = "X-Made-By"
 
 
 def _database(request: Request) -> Database:
@@ -22,12 +24,13 @@ def _database(request: Request) -> Database:
             "there, then enter yours if it still holds.",
             field="epoch",
         )
-    return database
+    person = request.headers.get(PERSON, "")
+    return made_by(database, person) if request.method != "GET" else database
 
 
-_ID = r"^[0-9a-zA-Z-]{8,64}$"
+ID = r"^[0-9a-zA-Z-]{8,64}$"
 Db = Annotated[Database, Depends(_database)]
-JobId = Annotated[str, Path(pattern=_ID)]
-CarId = Annotated[str, Path(pattern=_ID)]
-Key = Annotated[str, Query(pattern=_ID, description="Idempotency key of the entry.")]
+JobId = Annotated[str, Path(pattern=ID)]
+CarId = Annotated[str, Path(pattern=ID)]
+Key = Annotated[str, Query(pattern=ID, description="Idempotency key of the entry.")]
 Seen = Annotated[int, Query(ge=0, le=1_000_000, description="Last line of the log that was seen.")]

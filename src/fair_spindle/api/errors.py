@@ -21,7 +21,7 @@ _STATUS: dict[type[SpindleError], tuple[int, str]] = {
     NotFound: (404, "not_found"),
 }
 
-_ROUTING = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused"}
+_ROUTING = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused", 403: "owner_only"}
 
 
 class ErrorBody(BaseModel):
@@ -34,7 +34,7 @@ class ErrorBody(BaseModel):
 
 
 ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
-    status: {"model": ErrorBody} for status in (400, 403, 404, 409, 413, 422)
+    status: {"model": ErrorBody} for status in (400, 401, 403, 404, 409, 413, 422)
 }
 
 
@@ -80,7 +80,7 @@ def map_errors(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def _routing(_: Request, error: HTTPException) -> JSONResponse:
-        code = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused"}.get(
+        code = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused", 403: "owner_only"}.get(
             error.status_code, "http"
         )
         return answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))

@@ -35,6 +35,7 @@ COLUMNS = (
     "window_low_mm",
     "window_high_mm",
     "instrument",
+    "by",
 )
 
 
@@ -82,6 +83,7 @@ def _common(event: Event, reading: Typed | None, by_feel: str, override: str) ->
         "reading_unit": reading.unit if reading else "",
         "by_feel": by_feel,
         "override": override,
+        "by": event.by,
     }
 
 

@@ -48,6 +48,7 @@ from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
+from fair_spindle.jobs.people import name_of
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
 from fair_spindle.records.books import append, load_book, log_length, said_before
@@ -58,7 +59,13 @@ MOST_TRIES = 40
 
 def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
     """Add a line to the log of a job or car, and give how it then stands."""
-    return write_act(database, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
+    theirs = made_by(database, wanted.by)
+    return write_act(theirs, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
+
+
+def made_by(database: Database, person_id: str) -> Database:
+    """The database for entries of the person that was picked; of nobody where none was."""
+    return database.used_by(name_of(database, person_id)) if person_id else database
 
 
 def write_act(

@@ -233,11 +233,12 @@ class CarLine(View):
 
 
 class LogLineView(View):
-    """A line of the log, in words."""
+    """A line of the log, in words; ``by`` is empty where nobody was picked."""
 
     id: str
     seq: int
     at: str
+    by: str
     kind: str
     said: str
     undone: bool

@@ -27,12 +27,14 @@ class JobCreate(Strict):
 class EventCreate(Strict):
     """A line to add to a job's log.
 
-    ``id`` is the idempotency key; ``seen`` the last line of the log the caller had seen.
+    ``id`` is the idempotency key; ``seen`` the last line of the log the caller had seen; ``by`` the person who was
+    picked on the device when it was made.
     """
 
     id: Identity
     seen: Annotated[int, Field(ge=0, le=1_000_000)]
     act: ActModel
+    by: Identity | Literal[""] = ""
 
 
 class ReadRequest(Strict):

@@ -11,7 +11,7 @@ from fair_spindle.core.basics.errors import SpindleError
 from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.append import write_act
+from fair_spindle.jobs.append import made_by, write_act
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.records.database import Database
 
@@ -44,7 +44,8 @@ def deliver(database: Database, book_id: str, wanted: QueueCreate, *, car: bool 
     for entry in wanted.entries:
         act = act_of(entry.act.model_dump())
         try:
-            version = write_act(database, book_id, entry.id, entry.seen, act, car=car, mine=mine).version
+            theirs = made_by(database, entry.by)
+            version = write_act(theirs, book_id, entry.id, entry.seen, act, car=car, mine=mine).version
         except SpindleError as error:
             return Delivered(written, version, entry.id, error)
         written.append(entry.id)

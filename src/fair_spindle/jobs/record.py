@@ -179,7 +179,7 @@ def _tightened(joint: Joint, now: Standing) -> Iterator[TightenedView]:
         state = now.state.bolts.get(bolt_key(joint.key, bolt.number), BoltState())
         if state.stage is None:
             continue
-        how = ", ".join(filter(None, (_car(state), state.gauge)))
+        how = ", ".join(filter(None, (_car(state), state.gauge, _by(state, now))))
         source = bolt.spec.source if bolt.spec else ""
         told = (say_thread(bolt), say_spec(bolt.spec), source, say_state(state), is_final(bolt, state), how)
         lines.append((bolt.number, told))
@@ -195,6 +195,11 @@ def _tightened(joint: Joint, now: Standing) -> Iterator[TightenedView]:
             final=final,
             how=how,
         )
+
+
+def _by(state: BoltState, now: Standing) -> str:
+    event = next((one for one in now.log if one.seq == state.seq), None)
+    return f"by {event.by}" if event and event.by else ""
 
 
 def _car(state: BoltState) -> str:

@@ -65,6 +65,7 @@ def show_log(now: Standing) -> list[LogLineView]:
             id=event.id,
             seq=event.seq,
             at=event.at,
+            by=event.by,
             kind=event.act.kind,
             said=f"Undone: {words[event.act.event]}" if isinstance(event.act, Undone) else words[event.id],
             undone=event.id not in counting and not isinstance(event.act, Undone),

@@ -8,10 +8,13 @@ from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
 
+from sqlmodel import SQLModel
+
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.records.database import Database, migrate
 from fair_spindle.records.soundness import NEWEST, check_old_tables, check_whole, version_of
 
+DEVICE_COLUMNS = len(SQLModel.metadata.tables["device"].columns)
 Check = Callable[[sqlite3.Connection], None]
 
 
@@ -40,7 +43,12 @@ def put_back(database: Database, content: bytes) -> Path:
     kept = _kept_beside(database.path)
     kept.write_bytes(copy_database(database))
     with _opened(content) as copy, closing(sqlite3.connect(database.path, timeout=20)) as live:
+        let_in = live.execute("SELECT * FROM device").fetchall()
         copy.backup(live)
+        # Who may come in is as it is now, not as it was then: a device taken off since stays out.
+        with live:
+            live.execute("DELETE FROM device")
+            live.executemany(f"INSERT INTO device VALUES ({', '.join('?' * DEVICE_COLUMNS)})", let_in)
     database.begin_new_epoch()
     return kept
 

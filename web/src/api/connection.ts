@@ -2,6 +2,8 @@ import { reactive } from 'vue'
 
 export const EPOCH = 'X-Workshop-Epoch'
 const KEPT = 'X-Kept-At'
+const MADE_BY = 'X-Made-By'
+const WHO = 'fair-spindle/who'
 
 /** What the last answer told of the server: everything else that shows it reads this. */
 export const connection = reactive({
@@ -15,7 +17,14 @@ export const connection = reactive({
   epoch: '',
   /** This device was not let in, or is not any more. */
   shutOut: false,
+  /** The person who was picked on this device, by id; empty where nobody was. */
+  person: localStorage.getItem(WHO) ?? '',
 })
+
+export function pick(person: string): void {
+  connection.person = person
+  localStorage.setItem(WHO, person)
+}
 
 /** The server could not be reached, or could not do it now; trying again later may help. */
 export class Offline extends Error {}
@@ -38,6 +47,9 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
   const request = new Request(input, init)
   if (connection.epoch && request.method !== 'GET' && !request.headers.has(EPOCH)) {
     request.headers.set(EPOCH, connection.epoch)
+  }
+  if (connection.person && request.method !== 'GET') {
+    request.headers.set(MADE_BY, connection.person)
   }
   if (request.method === 'GET' && worker && !worker.controller) unkept.add(request.url)
   let answer: Response

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { connection } from '../api/connection'
+import WhoPicker from './WhoPicker.vue'
 
 defineProps<{
   home: string
@@ -24,6 +25,7 @@ defineProps<{
         <h1>{{ title }}</h1>
         <p>{{ detail }}</p>
       </div>
+      <WhoPicker />
       <p class="link" :class="{ lost: connection.lost || refused }" role="status">
         <template v-if="connection.lost">
           ✕ Connection lost<template v-if="waiting">: {{ waiting }} waiting</template>

@@ -1,4 +1,7 @@
+import { connection } from '../api/connection'
+
 const AGAIN_MS = 1500
+const SHUT_OUT = 4401
 
 export interface Listener {
   hangUp(): void
@@ -14,7 +17,10 @@ export function useListener(id: string, changed: () => void): Listener {
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
     socket = new WebSocket(`${scheme}://${location.host}/ws/books/${id}`)
     socket.onmessage = changed
-    socket.onclose = () => window.setTimeout(call, AGAIN_MS)
+    socket.onclose = (event) => {
+      if (event.code === SHUT_OUT) connection.shutOut = true
+      window.setTimeout(call, AGAIN_MS)
+    }
   }
 
   call()

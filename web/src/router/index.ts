@@ -12,6 +12,7 @@ export const router = createRouter({
         { path: '', name: 'workshop', component: WorkshopView },
         { path: 'cars', name: 'cars', component: () => import('../views/CarsView.vue') },
         { path: 'ways', name: 'ways', component: () => import('../views/WaysView.vue') },
+        { path: 'devices', name: 'devices', component: () => import('../views/DevicesView.vue') },
         { path: 'gauges', name: 'gauges', component: () => import('../views/GaugesView.vue') },
       ],
     },

@@ -105,7 +105,12 @@ it('throws the refusal of an entry that went out at once, and forgets the entry'
 })
 
 it('takes over the list that version 0.1 left behind', () => {
-  const entries = ['a', 'b'].map((text) => ({ id: `entry-${text}`, seen: 1, act: noted(text) }))
+  const entries = ['a', 'b'].map((text) => ({
+    id: `entry-${text}`,
+    seen: 1,
+    act: noted(text),
+    by: '',
+  }))
   localStorage.setItem(`fair-spindle/outbox/${to.book}`, JSON.stringify(entries))
   expect(
     useQueue()
@@ -126,7 +131,11 @@ it('shows the job as it is with what waits', () => {
     { kind: 'moved', to: 'hanging', corner: null, axle: 'front' },
     { kind: 'stepped', step: 'b', outcome: 'reopened', reason: '' },
   ]
-  const waiting = acts.map((act) => ({ ...to, epoch: '', entry: { id: 'x', seen: 1, act } }))
+  const waiting = acts.map((act) => ({
+    ...to,
+    epoch: '',
+    entry: { id: 'x', seen: 1, act, by: '' },
+  }))
   const job = jobWith(seen, waiting)
   expect(job.steps.map((step) => step.state)).toEqual(['done', 'open'])
   expect([job.position, job.settled]).toEqual(['hanging', false])

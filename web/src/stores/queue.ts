@@ -62,7 +62,7 @@ export const useQueue = defineStore('queue', () => {
     act: Act,
     seen: number,
   ): Promise<View | 'waiting'> {
-    const entry = { id: newId(), seen, act }
+    const entry = { id: newId(), seen, act, by: connection.person }
     keep({ ...to, epoch: connection.epoch, entry })
     ahead.add(entry.id)
     const turn = line.then(() => {

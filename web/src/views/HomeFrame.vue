@@ -1,10 +1,18 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import WhoPicker from '../components/WhoPicker.vue'
+import { useMe } from '../stores/me'
+
+const store = useMe()
 const PAGES = [
   { name: 'workshop', label: 'Jobs' },
   { name: 'cars', label: 'Cars' },
   { name: 'ways', label: 'Ways of working' },
   { name: 'gauges', label: 'Gauges' },
 ]
+const pages = computed(() =>
+  store.mayAll ? [...PAGES, { name: 'devices', label: 'People and devices' }] : PAGES,
+)
 </script>
 
 <template>
@@ -15,8 +23,9 @@ const PAGES = [
         <h1>Fair Spindle</h1>
         <p>Springs, rods and bushings: planned, counted, clamped at height, on record.</p>
       </div>
+      <WhoPicker />
       <nav aria-label="The workshop">
-        <router-link v-for="page in PAGES" :key="page.name" :to="{ name: page.name }">
+        <router-link v-for="page in pages" :key="page.name" :to="{ name: page.name }">
           {{ page.label }}
         </router-link>
       </nav>

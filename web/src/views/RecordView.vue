@@ -73,7 +73,10 @@ function print(): void {
       <summary>Floor log, {{ log.length }} entries</summary>
       <ol>
         <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
-          <span class="soft">{{ sayMoment(line.at) }}</span> {{ line.said }}
+          <span class="soft"
+            >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
+          >
+          {{ line.said }}
           <span v-if="line.undone">(undone)</span>
         </li>
       </ol>

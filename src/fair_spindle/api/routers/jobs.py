@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Path, Query, Response
+from fastapi import APIRouter, Body, Depends, Path, Query, Response
 
 from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
+from fair_spindle.api.gate import owner_only
 from fair_spindle.core.bolts.joint_patterns import Pattern
 from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.plain import act_of
@@ -51,6 +52,7 @@ from fair_spindle.jobs.torque_list import TakeTorques, TorqueList, TorqueListVie
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
+OWNER = [Depends(owner_only)]
 Table = Annotated[bytes, Body(media_type="text/csv")]
 
 
@@ -77,7 +79,7 @@ def start_job(db: Db, wanted: JobCreate) -> Response:
     return shown(book.start_job(db, wanted), 201)
 
 
-@router.post("/jobs/import")
+@router.post("/jobs/import", dependencies=OWNER)
 def import_job(
     db: Db,
     content: Annotated[bytes, Body(media_type="application/octet-stream")],
@@ -283,7 +285,7 @@ def start_from(db: Db, job_id: JobId, wanted: JobFrom) -> Response:
     return shown(history.start_from(db, job_id, wanted), 201)
 
 
-@router.delete("/jobs/{job_id}", status_code=204)
+@router.delete("/jobs/{job_id}", status_code=204, dependencies=OWNER)
 def delete_job(db: Db, job_id: JobId, seen: Seen) -> None:
     """Take a job away, as it was seen."""
     exchange.delete_job(db, job_id, seen)

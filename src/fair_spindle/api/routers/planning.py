@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Body, Path, Query, Response
+from fastapi import APIRouter, Body, Depends, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import download, shown
+from fair_spindle.api.gate import owner_only
 from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import book, planning, procedures
 from fair_spindle.jobs.models import JobView, ReadRequest
@@ -26,6 +27,7 @@ from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["planning"])
 Procedure = Annotated[str, Path(pattern=r"^[a-z0-9_]{2,40}$")]
+OWNER = [Depends(owner_only)]
 Toml = Annotated[bytes, Body(media_type="application/octet-stream")]
 
 
@@ -90,7 +92,7 @@ def give_procedure(db: Db, procedure: Procedure) -> Response:
     return download(procedures.procedure_file(db, procedure), "application/toml", f"{procedure}.toml")
 
 
-@router.post("/procedures/import")
+@router.post("/procedures/import", dependencies=OWNER)
 def import_procedure(
     db: Db,
     content: Toml,
@@ -101,7 +103,7 @@ def import_procedure(
     return procedures.import_procedure(db, content, apply, seen)
 
 
-@router.delete("/procedures/{procedure}", status_code=204)
+@router.delete("/procedures/{procedure}", status_code=204, dependencies=OWNER)
 def delete_procedure(db: Db, procedure: Procedure) -> None:
     """Take one of the workshop's own procedures away."""
     procedures.delete_procedure(db, procedure)

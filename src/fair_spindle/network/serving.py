@@ -1,0 +1,47 @@
+"""Serving on one port, or over TLS with a plain port beside it that leads there."""
+
+from __future__ import annotations
+
+import asyncio
+import socket
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    import uvicorn
+
+    from fair_spindle.network.authority import Credentials
+
+
+def serve_plain(application: Any, listener: socket.socket) -> None:
+    """Serve without TLS until told to stop."""
+    _server(application).run(sockets=[listener])
+
+
+def serve_safely(
+    application: Any, listener: socket.socket, credentials: Credentials, welcome: Any, plain: socket.socket
+) -> None:
+    """Serve over TLS, and the welcome on the plain port; when one stops so does the other."""
+    safe = _server(application, ssl_certfile=str(credentials.certificate), ssl_keyfile=str(credentials.key))
+    beside = _server(welcome, lifespan="off")
+
+    async def both() -> None:
+        # Only one of them may listen for signals; this one is told when to stop.
+        second = asyncio.create_task(beside._serve([plain]))
+        await safe.serve(sockets=[listener])
+        beside.should_exit = True
+        await second
+
+    asyncio.run(both())
+
+
+def _server(application: Any, **more: Any) -> uvicorn.Server:
+    import uvicorn
+
+    settings = {
+        "log_level": "warning",
+        "lifespan": "on",
+        "timeout_graceful_shutdown": 2,
+        "proxy_headers": False,
+        **more,
+    }
+    return uvicorn.Server(uvicorn.Config(application, **settings))

@@ -1,0 +1,214 @@
+<script setup lang="ts">
+import { onMounted, onUnmounted, ref, shallowRef } from 'vue'
+import { ask, type CodeView, type DeviceView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { sayMoment } from '../composables/useWords'
+import { useMe } from '../stores/me'
+
+/** Devices of the workshop's network: let in by a code, taken off; and the people who use them. */
+const store = useMe()
+const { problem, busy, guarded } = useGuarded()
+const devices = shallowRef<DeviceView[]>([])
+const code = shallowRef<CodeView | null>(null)
+const role = ref<'floor' | 'owner'>('floor')
+const name = ref('')
+const initials = ref('')
+let timer: number | undefined
+
+const image = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`
+
+async function load(): Promise<void> {
+  devices.value = await ask((api) => api.GET('/api/devices'))
+}
+
+const make = () =>
+  guarded(async () => {
+    code.value = await ask((api) => api.POST('/api/pairing/code', { body: { role: role.value } }))
+    window.clearTimeout(timer)
+    timer = window.setTimeout(() => (code.value = null), code.value.lives_ms)
+  })
+
+const takeOff = (id: string) =>
+  guarded(async () => {
+    const params = { path: { device_id: id } }
+    devices.value = await ask((api) => api.DELETE('/api/devices/{device_id}', { params }))
+  })
+
+const change = (one: DeviceView) =>
+  guarded(async () => {
+    const params = { path: { device_id: one.id } }
+    const body = { role: one.role === 'owner' ? ('floor' as const) : ('owner' as const) }
+    devices.value = await ask((api) => api.PUT('/api/devices/{device_id}', { params, body }))
+  })
+
+const add = () =>
+  guarded(async () => {
+    await store.add(name.value, initials.value)
+    name.value = initials.value = ''
+  })
+
+let polling: number | undefined
+onMounted(() => {
+  void guarded(load)
+  polling = window.setInterval(() => void load().catch(() => undefined), 3000)
+})
+onUnmounted(() => {
+  window.clearInterval(polling)
+  window.clearTimeout(timer)
+})
+</script>
+
+<template>
+  <div class="devices">
+    <section class="card stack" aria-label="People">
+      <h2>People</h2>
+      <p class="soft">
+        Whoever is picked on a device stands beside what is entered there: who torqued what, and who
+        signed.
+      </p>
+      <ul class="plain">
+        <li v-for="one in store.people" :key="one.id" class="line">
+          <span
+            ><b class="figure">{{ one.initials }}</b> {{ one.name }}</span
+          >
+          <el-button text :disabled="busy" @click="guarded(() => store.remove(one))">
+            Take off
+          </el-button>
+        </li>
+      </ul>
+      <form class="row" @submit.prevent="add">
+        <input
+          v-model="name"
+          class="box grow"
+          maxlength="60"
+          placeholder="Name"
+          aria-label="Name"
+        />
+        <input
+          v-model="initials"
+          class="box short"
+          maxlength="4"
+          placeholder="AB"
+          aria-label="Initials"
+        />
+        <el-button native-type="submit" :disabled="busy || !name.trim() || !initials.trim()">
+          Add
+        </el-button>
+      </form>
+    </section>
+    <section v-if="!store.me?.shared" class="card stack" aria-label="Not shared">
+      <h2>Phones and other devices</h2>
+      <p>
+        This workshop answers to its own machine alone. Started with
+        <code>fair-spindle serve --shared</code> it lets in devices of the workshop's network that
+        show a code from here.
+      </p>
+    </section>
+    <section v-else class="card stack" aria-label="Let a device in">
+      <h2>Let a device in</h2>
+      <div class="row">
+        <label class="labelled">
+          It may do
+          <select v-model="role" class="box">
+            <option value="floor">work on the floor</option>
+            <option value="owner">everything, as at the bench</option>
+          </select>
+        </label>
+        <el-button type="primary" size="large" :disabled="busy" @click="make">
+          Let a device in
+        </el-button>
+      </div>
+      <div v-if="code" class="codes">
+        <figure v-if="code.trust_qr">
+          <figcaption>
+            <b>1.</b> Once for each device: trust this workshop at <br />{{ code.trust_address }}
+          </figcaption>
+          <img :src="image(code.trust_qr)" alt="QR code of the address to trust the workshop" />
+        </figure>
+        <figure>
+          <figcaption>
+            <b>{{ code.trust_qr ? '2.' : '' }}</b> Open {{ code.address }} and enter
+            <span class="figure digits">{{ code.code }}</span>
+          </figcaption>
+          <img :src="image(code.address_qr)" alt="QR code of the address with the code" />
+        </figure>
+      </div>
+      <p v-if="!store.me.safe" class="notice wait">
+        Shared without TLS: anybody in this network can read along, and phones keep no pages for a
+        lost connection.
+      </p>
+    </section>
+    <section v-if="devices.length" class="card stack" aria-label="Devices let in">
+      <h2>Devices let in</h2>
+      <ul class="plain">
+        <li v-for="one in devices" :key="one.id" class="line">
+          <span>
+            <b>{{ one.name }}</b> · {{ one.role_said }}
+            <span class="soft">· last here {{ sayMoment(one.seen_at) }}</span>
+          </span>
+          <span class="row">
+            <el-button text :disabled="busy" @click="change(one)">
+              {{ one.role === 'owner' ? 'Floor only' : 'Make it an owner' }}
+            </el-button>
+            <el-button :disabled="busy" @click="takeOff(one.id)">Take off</el-button>
+          </span>
+        </li>
+      </ul>
+    </section>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.devices {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+.plain {
+  display: grid;
+  gap: 6px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+}
+
+.codes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 24px;
+}
+
+figure {
+  display: grid;
+  gap: 8px;
+  margin: 0;
+}
+
+figure img {
+  width: 230px;
+}
+
+.digits {
+  display: block;
+  font-size: 44px;
+  letter-spacing: 0.12em;
+}
+
+.short {
+  width: 90px;
+}
+
+.grow {
+  flex: 1;
+}
+</style>

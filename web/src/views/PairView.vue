@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useGuarded } from '../composables/useGuarded'
+import { useMe } from '../stores/me'
+
+/** All a device sees that was not let in. */
+const store = useMe()
+const { problem, busy, guarded } = useGuarded()
+const code = ref(new URLSearchParams(location.search).get('code') ?? '')
+const name = ref('')
+
+const pair = () =>
+  guarded(async () => {
+    await store.pair(code.value.trim(), name.value)
+    location.replace('/')
+  })
+</script>
+
+<template>
+  <main class="sheet pair-page">
+    <img src="/mark.svg" alt="" width="56" height="56" />
+    <h1>Let this device in</h1>
+    <p>
+      At the bench, open Devices and press “Let a device in”. Its six digits live two minutes and
+      let in one device.
+    </p>
+    <form class="card stack" @submit.prevent="pair">
+      <label class="labelled">
+        The six digits
+        <input
+          v-model="code"
+          class="box figure code"
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          maxlength="6"
+        />
+      </label>
+      <label class="labelled">
+        What to call this device
+        <input v-model="name" class="box" maxlength="60" placeholder="Phone, bay 2" />
+      </label>
+      <el-button
+        native-type="submit"
+        type="primary"
+        size="large"
+        :disabled="busy || code.trim().length !== 6 || !name.trim()"
+      >
+        Let it in
+      </el-button>
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.pair-page {
+  display: grid;
+  gap: 14px;
+  max-width: 520px;
+  margin: 0 auto;
+}
+
+.code {
+  font-size: 32px;
+  letter-spacing: 0.2em;
+}
+</style>
