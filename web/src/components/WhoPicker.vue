@@ -9,7 +9,7 @@ const choose = (event: Event) => pick((event.target as HTMLSelectElement).value)
 
 <template>
   <label v-if="store.people.length" class="who">
-    <span class="soft-word">Who</span>
+    <span class="word">Who</span>
     <select :value="connection.person" aria-label="Who works on this device" @change="choose">
       <option value="">nobody picked</option>
       <option v-for="one in store.people" :key="one.id" :value="one.id">
@@ -35,5 +35,15 @@ select {
   background: #2b373a;
   border: 1px solid #4a585a;
   border-radius: var(--radius);
+}
+
+@media (width <= 700px) {
+  .word {
+    display: none;
+  }
+
+  select {
+    width: 66px;
+  }
 }
 </style>

@@ -15,8 +15,6 @@ const name = ref('')
 const initials = ref('')
 let timer: number | undefined
 
-const image = (svg: string) => `data:image/svg+xml,${encodeURIComponent(svg)}`
-
 async function load(): Promise<void> {
   devices.value = await ask((api) => api.GET('/api/devices'))
 }
@@ -123,14 +121,14 @@ onUnmounted(() => {
           <figcaption>
             <b>1.</b> Once for each device: trust this workshop at <br />{{ code.trust_address }}
           </figcaption>
-          <img :src="image(code.trust_qr)" alt="QR code of the address to trust the workshop" />
+          <img :src="code.trust_qr" alt="QR code of the address to trust the workshop" />
         </figure>
         <figure>
           <figcaption>
             <b>{{ code.trust_qr ? '2.' : '' }}</b> Open {{ code.address }} and enter
             <span class="figure digits">{{ code.code }}</span>
           </figcaption>
-          <img :src="image(code.address_qr)" alt="QR code of the address with the code" />
+          <img :src="code.address_qr" alt="QR code of the address with the code" />
         </figure>
       </div>
       <p v-if="!store.me.safe" class="notice wait">

@@ -21,8 +21,8 @@ const pair = () =>
     <img src="/mark.svg" alt="" width="56" height="56" />
     <h1>Let this device in</h1>
     <p>
-      At the bench, open Devices and press “Let a device in”. Its six digits live two minutes and
-      let in one device.
+      At the bench, open People and devices and press “Let a device in”. Its six digits live two
+      minutes and let in one device.
     </p>
     <form class="card stack" @submit.prevent="pair">
       <label class="labelled">

@@ -37,7 +37,7 @@ class CodeCreate(Strict):
 
 
 class CodeView(BaseModel):
-    """A code that lets one device in, and where it is shown: as addresses and as QR codes (SVG)."""
+    """A code that lets one device in, and where it is shown: as addresses and as QR codes (SVG, as data addresses)."""
 
     code: str
     lives_ms: int
@@ -148,4 +148,4 @@ def _sharing(request: Request) -> Sharing:
 def _qr(text: str) -> str:
     import segno
 
-    return str(segno.make(text, error="m").svg_inline(scale=5, border=3, dark="#1c2628", light="#ffffff"))
+    return str(segno.make(text, error="m").svg_data_uri(scale=5, border=3, dark="#1c2628", light="#ffffff"))
