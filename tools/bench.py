@@ -45,9 +45,7 @@ def measure(db: Path) -> None:
             "baseline: GET /api/health, an answer without work", lambda n: ask(wire, "GET", "/api/health")
         )
         report(f"job view, {job['entries']} log lines", lambda n: ask(wire, "GET", path), baseline)
-        report(
-            "recalculation: a changed reading written, whole job answered", Rereading(wire, path), baseline
-        )
+        report("recalculation: a changed reading written, whole job answered", Rereading(wire, path), baseline)
         report("list of jobs", lambda n: ask(wire, "GET", "/api/jobs"), baseline)
         report("record as PDF", lambda n: ask(wire, "GET", f"{path}/record.pdf"), baseline, 30)
     finally:

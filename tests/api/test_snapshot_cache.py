@@ -6,8 +6,13 @@ from contextlib import closing
 
 import pytest
 
+from fair_spindle.core.joblog import replay
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import Event, Noted, Reopened
 from fair_spindle.jobs import snapshot_cache
+from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.database import Database
 
 
@@ -38,7 +43,7 @@ def test_pages_of_the_same_log_share_it_and_every_change_beside_the_program_is_s
     assert changed is not first, "a line of the same length, changed behind our back"
     assert changed.log[seq - 1] != first.log[seq - 1]
     write(database, "UPDATE event SET act = ? WHERE book_id = ? AND seq = ?", act, job, seq)
-    assert standing(database, job) is first
+    assert standing(database, job).log == first.log
     write(database, "UPDATE book SET title = 'Another name' WHERE id = ?", job)
     assert standing(database, job).book.title == "Another name"
     limits = '{"units": {}, "twist_deg": 3.0}'
@@ -55,3 +60,27 @@ def test_only_the_last_ones_looked_at_are_kept(database, client, monkeypatch):
         standing(database, job)
     assert len(snapshot_cache._kept) == 2
     assert standing(database, ids[0]) is not first
+
+
+def test_what_a_write_worked_out_is_what_the_next_reader_gets_and_an_added_line_is_gone_on_from(database, client):
+    job = client.get("/api/jobs").json()[0]["id"]
+    before = standing(database, job)
+    if before.state.signature:
+        before = write_act(database, job, "again-0001", before.version, Reopened("to look again"))
+    after = write_act(database, job, "note-0001", before.version, Noted("one"))
+    assert standing(database, job) is after
+    act = '{"kind": "noted", "text": "two", "step": ""}'
+    line = (job, after.version + 1, "beside-01", "2026-11-27T08:00:00.000Z", "noted", act, "", "")
+    write(database, f"INSERT INTO event VALUES ({', '.join('?' * len(line))})", *line)
+    beside = standing(database, job)
+    assert beside.log[:-1] == after.log
+    assert [note.text for _, note in beside.state.notes][-2:] == ["one", "two"]
+    assert beside.state == Standing(beside.book, beside.log, beside.limits).state, "the same as worked out anew"
+
+
+def test_an_undo_looks_only_at_what_came_after(monkeypatch):
+    asked = []
+    monkeypatch.setattr(replay, "permit", lambda act, *_: asked.append(act) or act)
+    log = [Event(f"line-{n:04}", n + 1, "", Noted(str(n))) for n in range(400)]
+    replay.undoing("line-0390", log, WORK)
+    assert [act.text for act in asked] == [str(n) for n in range(391, 400)]

@@ -50,8 +50,9 @@ from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.people import name_of
 from fair_spindle.jobs.snapshot import Standing, head_of
+from fair_spindle.jobs.snapshot_cache import keep_after
 from fair_spindle.jobs.wording import names_in, say_act, say_entry
-from fair_spindle.records.books import append, load_book, log_length, said_before
+from fair_spindle.records.books import append, line_of, load_book, log_length, said_before
 from fair_spindle.records.database import Database
 
 MOST_TRIES = 40
@@ -98,9 +99,14 @@ def write_act(
         _not_over_another(act, seen, before, mine)
         event = Event(key, before.version + 1, now_utc(), accept(act, before), by=database.made_by)
         after = before.then(event)
+        written = False
         with database.writing() as session:
             if log_length(session, book_id) == before.version:
-                return _write(session, event, after, said)
+                after = _write(session, event, after, said)
+                written = True
+        if written:
+            keep_after(before, after, line_of(event))
+            return after
     raise Conflict("Many devices write in this at once. Look at it again, then enter yours once more.")
 
 

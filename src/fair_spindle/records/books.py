@@ -79,17 +79,20 @@ def said_before(database: Database, book_id: str, key: str) -> str:
 def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:
     """Add lines at the end of a book's log; ``said`` is the fingerprint of the request they come from."""
     session.add_all(
-        EventRow(
-            book_id=book_id,
-            seq=event.seq,
-            id=event.id,
-            at=event.at,
-            kind=event.act.kind,
-            made_by=event.by,
-            said=said,
-            act=event.written or json.dumps(plain(event.act), ensure_ascii=False),
-        )
+        EventRow(book_id=book_id, seq=seq, id=id_, at=at, kind=event.act.kind, made_by=by, said=said, act=act)
         for event in events
+        for id_, seq, at, act, by in (line_of(event),)
+    )
+
+
+def line_of(event: Event) -> Line:
+    """A line as it is written."""
+    return (
+        event.id,
+        event.seq,
+        event.at,
+        event.written or json.dumps(plain(event.act), ensure_ascii=False),
+        event.by,
     )
 
 

@@ -37,7 +37,7 @@ class CodeCreate(Strict):
 
 
 class CodeView(BaseModel):
-    """A code that lets one device in, and where it is shown: as addresses and as QR codes (SVG, as data addresses)."""
+    """A code that lets one device in, and where to show it; QR codes are SVG as data addresses."""
 
     code: str
     lives_ms: int

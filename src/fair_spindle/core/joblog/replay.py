@@ -106,10 +106,21 @@ def undoing(target: str, events: Iterable[Event], template: JobTemplate, also: R
         raise NotFound("There is no such entry to undo.", field="event")
     if isinstance(event.act, Signed | Reopened):
         raise NotAllowed("Signing is not undone. Open the record again with a reason.")
-    if event not in effective(log) and not isinstance(event.act, Undone):
+    before = effective(log)
+    if not isinstance(event.act, Undone) and all(one.id != target for one in before):
         raise NotAllowed("That entry is undone already.")
+    after = effective([*log, Event("", len(log) + 1, "", Undone(target))])
+    same = next(
+        (n for n, pair in enumerate(zip(before, after, strict=False)) if pair[0].id != pair[1].id), len(after)
+    )
     try:
-        replay([*log, Event("", len(log) + 1, "", Undone(target))], template, also)
+        # What stands before the first line that changes held, and holds.
+        state = opening(template)
+        for one in after[:same]:
+            state = advance(state, one, template)
+        for one in after[same:]:
+            _hold(one, state, template, also)
+            state = advance(state, one, template)
     except (NotAllowed, NotFound) as error:
         raise NotAllowed(f"A later entry rests on this one: {error.message} Undo the later entry first.") from error
 
