@@ -122,8 +122,8 @@ def test_a_step_is_finished_with_all_its_fasteners_and_never_past_a_value_nobody
     together = {step["key"]: step["together"] for step in view["steps"]}
     assert together["springs.in@front.left"] == "All by hand"
     assert together["springs.torque_hanging@front.left"] == "", "no value is told yet"
-    body = {"id": next(IDS), "seen": view["version"], "step": "springs.torque_hanging@front.left"}
-    refused = client.post(f"{path}/finish", json=body)
+    finished = {"kind": "finished", "step": "springs.torque_hanging@front.left"}
+    refused = client.post(f"{path}/events", json={"id": next(IDS), "seen": view["version"], "act": finished})
     assert refused.status_code == 409
     for key in ("springs.top", "springs.unit"):
         seen = client.get(f"{path}/version").json()["version"]

@@ -35,7 +35,7 @@ from fair_spindle.core.joblog.log import (
     Undone,
     Worked,
 )
-from fair_spindle.core.joblog.plain import act_of, plain
+from fair_spindle.core.joblog.plain import plain
 from fair_spindle.core.joblog.replay import undoing
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.rules import (
@@ -47,7 +47,6 @@ from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import UnderstoodView
 from fair_spindle.jobs.car_facts import keep_fitted, share_fact
-from fair_spindle.jobs.models import EventCreate
 from fair_spindle.jobs.people import name_of
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.snapshot_cache import keep_after
@@ -56,12 +55,8 @@ from fair_spindle.records.books import append, line_of, load_book, log_length, s
 from fair_spindle.records.database import Database
 
 MOST_TRIES = 40
-
-
-def write_event(database: Database, book_id: str, wanted: EventCreate, *, car: bool = False) -> Standing:
-    """Add a line to the log of a job or car, and give how it then stands."""
-    theirs = made_by(database, wanted.by)
-    return write_act(theirs, book_id, wanted.id, wanted.seen, act_of(wanted.act.model_dump()), car=car)
+# Letters that a line of several, made by one entry, has after the entry's id.
+PART = len("-000")
 
 
 def made_by(database: Database, person_id: str) -> Database:
@@ -185,7 +180,7 @@ def _sealed(act: Signed, now: Standing) -> Signed:
 
 def _not_over_another(act: Act, seen: int, before: Standing, mine: frozenset[str]) -> None:
     log = before.log
-    since = [event for event in log[seen:] if event.id not in mine]
+    since = [event for event in log[seen:] if event.id not in mine and event.id[:-PART] not in mine]
     if isinstance(act, HeightRead | Settled) and any(isinstance(event.act, Moved) for event in since):
         raise Conflict(
             "The car was moved after this was read: it belongs to where the car stood then. Read it again as it "

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
 from fair_spindle.core.planning.template import Position, Side
-from fair_spindle.formats.acts import ActModel, Strict
+from fair_spindle.formats.acts import ActModel, Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import BookView, LoadsView, Title, View, WheelView
 
@@ -24,8 +24,21 @@ class JobCreate(Strict):
     car_id: Identity | None = None
 
 
+class Finished(Strict):
+    """A step that is done with all its fasteners: a line of the log for each of them, and one for the step."""
+
+    step: Text
+    kind: Literal["finished"]
+
+
+if TYPE_CHECKING:
+    AskedAct = Strict
+else:
+    AskedAct = Annotated[ActModel | Finished, Field(discriminator="kind")]
+
+
 class EventCreate(Strict):
-    """A line to add to a job's log.
+    """A line to add to a job's log, or a step finished in one go.
 
     ``id`` is the idempotency key; ``seen`` the last line of the log the caller had seen; ``by`` the person who was
     picked on the device when it was made.
@@ -33,7 +46,7 @@ class EventCreate(Strict):
 
     id: Identity
     seen: Annotated[int, Field(ge=0, le=1_000_000)]
-    act: ActModel
+    act: AskedAct
     by: Identity | Literal[""] = ""
 
 

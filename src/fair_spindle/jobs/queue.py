@@ -8,10 +8,9 @@ from typing import Annotated
 from pydantic import Field
 
 from fair_spindle.core.basics.errors import SpindleError
-from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.append import made_by, write_act
+from fair_spindle.jobs.entries import write_entry
 from fair_spindle.jobs.models import EventCreate
 from fair_spindle.records.database import Database
 
@@ -42,10 +41,8 @@ def deliver(database: Database, book_id: str, wanted: QueueCreate, *, car: bool 
     written: list[str] = []
     version = 0
     for entry in wanted.entries:
-        act = act_of(entry.act.model_dump())
         try:
-            theirs = made_by(database, entry.by)
-            version = write_act(theirs, book_id, entry.id, entry.seen, act, car=car, mine=mine).version
+            version = write_entry(database, book_id, entry, car=car, mine=mine).version
         except SpindleError as error:
             return Delivered(written, version, entry.id, error)
         written.append(entry.id)

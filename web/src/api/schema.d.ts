@@ -1170,26 +1170,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/finish": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Finish Step
-         * @description Say that a step is done with all its fasteners.
-         */
-        post: operations["finish_step_api_jobs__job_id__finish_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/job.json": {
         parameters: {
             query?: never;
@@ -3048,7 +3028,7 @@ export interface components {
         };
         /**
          * CodeView
-         * @description A code that lets one device in, and where it is shown: as addresses and as QR codes (SVG).
+         * @description A code that lets one device in, and where to show it; QR codes are SVG as data addresses.
          */
         CodeView: {
             /** Address */
@@ -3463,14 +3443,14 @@ export interface components {
         };
         /**
          * EventCreate
-         * @description A line to add to a job's log.
+         * @description A line to add to a job's log, or a step finished in one go.
          *
          *     ``id`` is the idempotency key; ``seen`` the last line of the log the caller had seen; ``by`` the person who was
          *     picked on the device when it was made.
          */
         EventCreate: {
             /** Act */
-            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["TakenOff"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
+            act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["TakenOff"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"] | components["schemas"]["Finished"];
             /**
              * By
              * @default
@@ -3720,14 +3700,15 @@ export interface components {
             subject: string;
         };
         /**
-         * FinishStep
-         * @description The step that is done with all its fasteners; ``id`` makes the request repeatable.
+         * Finished
+         * @description A step that is done with all its fasteners: a line of the log for each of them, and one for the step.
          */
-        FinishStep: {
-            /** Id */
-            id: string;
-            /** Seen */
-            seen: number;
+        Finished: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finished";
             /** Step */
             step: string;
         };
@@ -13228,95 +13209,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExplainedView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
-    finish_step_api_jobs__job_id__finish_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FinishStep"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
                 };
             };
             /** @description Bad Request */

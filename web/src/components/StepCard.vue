@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { newId, send, type JobView, type StepView } from '../api/client'
+import type { StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
-import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
 import MoveCar from './MoveCar.vue'
 import LostNotice from './LostNotice.vue'
@@ -21,7 +20,6 @@ const store = useJob()
 const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
 const { lost, ask, yes, no } = useConsequences()
-const { problem: refused, busy: finishing, guarded } = useGuarded()
 const skipping = ref(false)
 const note = ref('')
 
@@ -34,12 +32,9 @@ const elsewhere = computed(
 )
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
 /** Every fastener of the step at once, as the person says they are. */
-const allAndDone = () =>
-  guarded(async () => {
-    const body = { id: newId(), seen: store.version, step: props.step.key }
-    store.take(await send<JobView>('POST', `${store.path}/finish`, body))
-    emit('done')
-  })
+async function allAndDone(): Promise<void> {
+  if (await act({ kind: 'finished', step: props.step.key })) emit('done')
+}
 
 async function finish(): Promise<void> {
   if (await act({ kind: 'stepped', step: props.step.key, outcome: 'done' })) emit('done')
@@ -108,14 +103,14 @@ async function write(): Promise<void> {
     </form>
     <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
-    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div v-if="step.state === 'open'" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
       <el-button
         v-if="step.together && !elsewhere"
         type="primary"
         size="large"
-        :disabled="finishing"
+        :disabled="busy"
         @click="allAndDone"
       >
         ✓ {{ step.together }}, done

@@ -27,6 +27,8 @@ function detailOf(act: Act, view: BookView, sheet: SheetView | null): string {
       const typed = Object.values(act.typed ?? {}).map((one) => `${one.text} ${one.unit}`)
       return [label, act.choice, ...typed].filter(Boolean).join(', ')
     }
+    case 'finished':
+      return steps.find((one) => one.key === act.step)?.title ?? act.step
     case 'stepped':
       return `${steps.find((one) => one.key === act.step)?.title ?? act.step}, ${OUTCOMES[act.outcome ?? 'done']}`
     case 'moved':
@@ -108,8 +110,12 @@ export function jobWith(job: JobView, waiting: Waiting[]): JobView {
 }
 
 function stepWith(step: StepView, acts: Act[]): StepView {
-  const last = acts.findLast((act) => act.kind === 'stepped' && act.step === step.key)
+  const last = acts.findLast((act) => isOf(step, act))
+  if (last?.kind === 'finished') return { ...step, state: 'done' }
   if (last?.kind !== 'stepped') return step
   const state = last.outcome === 'reopened' ? 'open' : (last.outcome ?? 'done')
   return { ...step, state, reason: last.reason ?? '' }
 }
+
+const isOf = (step: StepView, act: Act) =>
+  (act.kind === 'stepped' || act.kind === 'finished') && act.step === step.key

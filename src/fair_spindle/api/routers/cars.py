@@ -11,7 +11,7 @@ from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.api.gate import owner_only
 from fair_spindle.core.joblog.plain import act_of
-from fair_spindle.jobs import append, book, cars, geometry, history, queue
+from fair_spindle.jobs import append, book, cars, entries, geometry, history, queue
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.cars import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
@@ -79,7 +79,7 @@ def see_car_log(db: Db, car_id: CarId) -> list[LogLineView]:
 @router.post("/cars/{car_id}/events", status_code=201, response_model=CarView)
 def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
     """Add a line to the record's log."""
-    return shown(show_car(append.write_event(db, car_id, wanted, car=True)), 201)
+    return shown(show_car(entries.write_entry(db, car_id, wanted, car=True)), 201)
 
 
 @router.post("/cars/{car_id}/queue")

@@ -20,8 +20,8 @@ from fair_spindle.jobs import (
     append,
     book,
     checking,
+    entries,
     exchange,
-    finishing,
     history,
     importing,
     joints,
@@ -37,7 +37,6 @@ from fair_spindle.jobs import (
 from fair_spindle.jobs.aligning import TurnsOfJobView
 from fair_spindle.jobs.book_models import ChoicesView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.checking import ExplainedView
-from fair_spindle.jobs.finishing import FinishStep
 from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.importing import ImportView
 from fair_spindle.jobs.joints_models import ChangePlaces, JointsView, KeepJoint, LaidOutView
@@ -117,14 +116,7 @@ def see_log(db: Db, job_id: JobId) -> list[LogLineView]:
 @router.post("/jobs/{job_id}/events", status_code=201, response_model=JobView)
 def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
     """Add a line to a job's log."""
-    now = append.write_event(db, job_id, wanted)
-    return shown(show_job(now, book.walk_of(db, now)), 201)
-
-
-@router.post("/jobs/{job_id}/finish", status_code=201, response_model=JobView)
-def finish_step(db: Db, job_id: JobId, wanted: FinishStep) -> Response:
-    """Say that a step is done with all its fasteners."""
-    now = finishing.finish_step(db, job_id, wanted)
+    now = entries.write_entry(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
 
 

@@ -15,6 +15,7 @@ NAMES = {
     "settled": "Settled",
     "height_read": "Height at the gate",
     "stepped": "Step",
+    "finished": "Step with all its fasteners",
     "worked": "Fastener",
     "tightened": "Fastener",
     "counted": "Turns counted",
@@ -27,17 +28,33 @@ NAMES = {
 }
 
 
-def name_of_kind(kind: str) -> str:
-    """What an entry of a kind is called while it waits.
+def names_of_kinds() -> dict[str, str]:
+    """What an entry of each kind is called while it waits.
+
+    Parameters
+    ----------
+    None
+
+    Returns
+    -------
+    dict
+        Words by kind.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    A kind without words of its own is an entry.
+
+    Source
+    ------
+    derived, see Notes
 
     Examples
     --------
-    >>> name_of_kind("moved"), name_of_kind("attached")
+    >>> names_of_kinds()["moved"], names_of_kinds()["attached"]
     ('Car moved', 'Entry')
     """
-    return NAMES.get(kind, "Entry")
-
-
-def names_of_kinds() -> dict[str, str]:
-    """The same for every kind there is."""
-    return {act.kind: name_of_kind(act.kind) for act in ACTS}
+    return {**{act.kind: "Entry" for act in ACTS}, **NAMES}

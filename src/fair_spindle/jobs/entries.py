@@ -1,0 +1,51 @@
+"""What is entered on a page: an act as it is, or a step finished in one go, by whoever was picked."""
+
+from __future__ import annotations
+
+from fair_spindle.core.basics.errors import Conflict, NotAllowed
+from fair_spindle.core.joblog.log import Act, Stepped
+from fair_spindle.core.joblog.plain import act_of
+from fair_spindle.core.joblog.step_blockers import step_hindrance
+from fair_spindle.core.joblog.together import acts_together, together
+from fair_spindle.jobs.append import fingerprint, made_by, write_act
+from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.models import EventCreate, Finished
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.records.books import said_before
+from fair_spindle.records.database import Database
+
+NONE = frozenset[str]()
+
+
+def write_entry(
+    database: Database, book_id: str, wanted: EventCreate, *, car: bool = False, mine: frozenset[str] = NONE
+) -> Standing:
+    """Write what was entered; lines that are ``mine`` are no conflict."""
+    theirs = made_by(database, wanted.by)
+    if isinstance(wanted.act, Finished):
+        return _finish(theirs, book_id, wanted, wanted.act.step, mine)
+    act = act_of(wanted.act.model_dump())
+    return write_act(theirs, book_id, wanted.id, wanted.seen, act, car=car, mine=mine)
+
+
+def _finish(database: Database, job_id: str, wanted: EventCreate, key: str, mine: frozenset[str]) -> Standing:
+    """Bring every fastener of a step to where it wants it, and say the step is done."""
+    now = standing(database, job_id)
+    first = _part(wanted.id, 0)
+    if any(event.id == first for event in now.log):
+        if said_before(database, job_id, first) != fingerprint(key):
+            raise Conflict("Another step was finished under this id already.", field="id")
+        return now
+    step = now.template.step(key)
+    if not together(step, now.state):
+        raise NotAllowed(step_hindrance(step, now.state, now.template) or "This step has nothing to bring together.")
+    acts: tuple[Act, ...] = (*acts_together(step, now.state), Stepped(step.key))
+    own = mine | {wanted.id}
+    for place, act in enumerate(acts):
+        now = write_act(database, job_id, _part(wanted.id, place), wanted.seen, act, mine=own, asked=key)
+    return now
+
+
+def _part(key: str, place: int) -> str:
+    """The id of one line of several that one entry makes; ``jobs/append.py`` knows whose it is by it."""
+    return f"{key[:56]}-{place:03}"
