@@ -48,6 +48,20 @@ def spoil_shape(file):
     file["log"][0]["act"]["kind"] = "guessed"
 
 
+def spoil_undo(file):
+    undone = {"kind": "undone", "event": "nobody-0001"}
+    file["log"] = [{"id": "undo-0001", "seq": 1, "at": file["log"][0]["at"], "act": undone}]
+
+
+def spoil_date(file):
+    file["log"][0]["at"] = "2026-02-30T08:00:00.000Z"
+
+
+def spoil_length(file):
+    line = {"at": file["log"][0]["at"], "act": {"kind": "noted", "text": "x", "step": ""}}
+    file["log"] = [{"id": f"line-{n:06}", "seq": n + 1, **line} for n in range(20_001)]
+
+
 @pytest.mark.parametrize(
     ("spoil", "where"),
     [
@@ -55,6 +69,9 @@ def spoil_shape(file):
         (spoil_order, "numbered 9"),
         (spoil_field, "choose one of"),
         (spoil_shape, "log/0/act"),
+        (spoil_undo, "Line 1 of the log does not hold: It undoes an entry that does not stand before it"),
+        (spoil_date, "log/0/at"),
+        (spoil_length, "at most 20000 items"),
     ],
 )
 def test_a_damaged_file_says_where_and_changes_nothing(client, jobs, spoil, where):

@@ -8,9 +8,10 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, PrivateAttr, StringConstraints, ValidationError
+from pydantic import AfterValidator, Field, PrivateAttr, StringConstraints, ValidationError
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.log import Event
@@ -21,7 +22,18 @@ FORMAT = "fair-spindle/job"
 VERSION = 1
 LARGEST_FILE = 8 * 1024 * 1024
 Identity = Annotated[str, StringConstraints(pattern=r"^[0-9a-zA-Z-]{8,64}$")]
-Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$")]
+
+
+def _a_moment(text: str) -> str:
+    datetime.fromisoformat(text.replace("Z", "+00:00"))
+    return text
+
+
+Moment = Annotated[
+    str,
+    StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,6})?Z$"),
+    AfterValidator(_a_moment),
+]
 
 
 class BookHead(Strict):

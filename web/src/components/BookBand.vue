@@ -28,7 +28,8 @@ defineProps<{
       <WhoPicker />
       <p class="link" :class="{ lost: connection.lost || refused }" role="status">
         <template v-if="connection.lost">
-          ✕ Connection lost<template v-if="waiting">: {{ waiting }} waiting</template>
+          ✕ {{ connection.words ? 'Not saved' : 'Connection lost'
+          }}<template v-if="waiting">: {{ waiting }} waiting</template>
         </template>
         <template v-else-if="refused">✕ {{ waiting }} wait for you</template>
         <template v-else-if="waiting">{{ waiting }} being sent</template>

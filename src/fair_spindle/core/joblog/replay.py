@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -54,11 +54,20 @@ def replay(events: Iterable[Event], template: JobTemplate, also: Rule | None = N
     'hanging'
     """
     log = list(events)
+    _undoes_what_is_there(log)
     state = opening(template)
     for event in effective(log):
         _hold(event, state, template, also)
         state = advance(state, event, template)
     return derive(log, template)
+
+
+def _undoes_what_is_there(log: Sequence[Event]) -> None:
+    before: set[str] = set()
+    for event in log:
+        if isinstance(event.act, Undone) and event.act.event not in before:
+            raise NotFound("It undoes an entry that does not stand before it.", event=event.seq)
+        before.add(event.id)
 
 
 def undoing(target: str, events: Iterable[Event], template: JobTemplate, also: Rule | None = None) -> None:
