@@ -43,6 +43,20 @@ def test_rows_are_matched_asked_and_taken_for_both_sides(client, job):
     assert version(client, job) == before + 2, "the same request again writes nothing"
 
 
+def test_what_the_car_s_record_lists_is_a_list_like_any_other(client):
+    line = next(one for one in client.get("/api/jobs").json() if "Rill" in one["car"])
+    own = client.get(f"/api/jobs/{line['id']}/torque-list").json()
+    record = client.get(f"/api/cars/{line['car_id']}").json()["fasteners"]
+    valued = [one for one in record if one["torque"]]
+    assert {one["side"] for one in valued if one["group"].startswith("Rear subframe")} == {"left", "right"}
+    rear = next(row for row in own["text"].splitlines() if "Rear subframe" in row)
+    assert rear == "rear Rear subframe to body, M14x1.5, Socket 21, 108 N·m, x2", "both sides in one row"
+    assert own["source"] == valued[0]["source"]
+    rows = paste(client, line["id"], own["text"]).json()["rows"]
+    assert [row["said"] for row in rows] == ["108 N·m", "44 lb·ft"]
+    assert all(row["joints"] or row["question"] for row in rows), "placed, or asked about"
+
+
 @pytest.mark.parametrize(
     ("change", "field", "status"),
     [

@@ -9,7 +9,7 @@ from pydantic import Field
 from fair_spindle.core.basics.errors import InputError, NotFound
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.log import Drawn
-from fair_spindle.core.joblog.torque_list import ListMatch, ListRow, groups_of, listed, match_list, read_list
+from fair_spindle.core.joblog.torque_list import ListMatch, ListRow, as_list, groups_of, listed, match_list, read_list
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.append import accept, write_act
@@ -27,6 +27,13 @@ class TorqueList(Strict):
 
     text: Pasted
     unit: Text = "nm"
+
+
+class OwnListView(View):
+    """The car's own listed fasteners as the text of a list, with their source; empty where none has a value."""
+
+    text: str
+    source: str
 
 
 class LineOfList(Strict):
@@ -68,6 +75,16 @@ class TorqueListView(View):
 
     rows: list[TorqueRowView]
     places: list[PlaceView]
+
+
+def own_list(database: Database, job_id: str) -> OwnListView:
+    """The list that stands in the car's record."""
+    now = standing(database, job_id)
+    if not now.book.car_id:
+        return OwnListView(text="", source="")
+    fasteners = standing(database, now.book.car_id, car=True).state.fasteners.values()
+    sources = dict.fromkeys(one.source for one in fasteners if one.torque and one.source)
+    return OwnListView(text=as_list(fasteners), source="; ".join(sources)[:200] or "the car's list")
 
 
 def preview_torques(database: Database, job_id: str, wanted: TorqueList) -> TorqueListView:

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, ref } from 'vue'
-import { newId, send, type JobView, type TorqueListView } from '../api/client'
+import { computed, onMounted, ref } from 'vue'
+import { newId, send, type JobView, type OwnListView, type TorqueListView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
@@ -30,6 +30,20 @@ const known = computed(() => {
   return [...places, ...single]
 })
 const count = computed(() => Object.values(chosen.value).filter(Boolean).length)
+
+const own = ref<OwnListView | null>(null)
+onMounted(() =>
+  guarded(async () => {
+    own.value = await send<OwnListView>('GET', `${store.path}/torque-list`)
+  }),
+)
+
+/** What the car's record lists, read as any other list. */
+function takeOwn(): void {
+  text.value = own.value!.text
+  source.value = own.value!.source
+  void look()
+}
 
 const look = () =>
   guarded(async () => {
@@ -72,6 +86,9 @@ function choose(line: number, place: string): void {
       Rows as they come: name, value and unit, thread or socket, count. What fits two places or none
       is asked, never guessed.
     </p>
+    <el-button v-if="own?.text" :disabled="busy" @click="takeOwn">
+      Take what the car's record lists
+    </el-button>
     <textarea v-model="text" class="box" rows="6" maxlength="20000" aria-label="The list" />
     <div class="row">
       <label>

@@ -47,7 +47,7 @@ from fair_spindle.jobs.readings_file import ReadingsPreview
 from fair_spindle.jobs.record import RecordView
 from fair_spindle.jobs.settings import workshop_measures
 from fair_spindle.jobs.springs_models import SpringsView, TriedSits, TrySprings
-from fair_spindle.jobs.torque_list import TakeTorques, TorqueList, TorqueListView
+from fair_spindle.jobs.torque_list import OwnListView, TakeTorques, TorqueList, TorqueListView
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
@@ -180,6 +180,12 @@ def change_places(db: Db, job_id: JobId, wanted: ChangePlaces) -> Response:
     """Change places of a joint in what was edited alone, and the other side with them where that is wanted."""
     now = joints.change_places(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
+
+
+@router.get("/jobs/{job_id}/torque-list")
+def see_own_list(db: Db, job_id: JobId) -> OwnListView:
+    """The fasteners listed in the car's record, as a list to be matched to the job's places."""
+    return torque_list.own_list(db, job_id)
 
 
 @router.post("/jobs/{job_id}/torque-list")

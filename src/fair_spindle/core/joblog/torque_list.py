@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from fair_spindle.core.basics.errors import InputError, require
@@ -15,6 +15,7 @@ from fair_spindle.core.basics.units import units_of
 from fair_spindle.core.bolts.fasteners import TorqueDoubt, doubt_torque
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.joblog.joint_maps import other_side_of
+from fair_spindle.core.joblog.log import Fastener
 from fair_spindle.core.joblog.state import JobState
 
 MOST_ROWS = 200
@@ -27,6 +28,7 @@ _SUFFIXES = {suffix.lower(): unit.key for unit in units_of("torque") for suffix 
     "ftlb": "lb_ft",
     "lbs": "lb_ft",
 }
+_LABELS = {unit.key: unit.label for unit in units_of("torque")}
 _UNIT = "|".join(re.escape(one) for one in sorted(_SUFFIXES, key=len, reverse=True))
 _THREAD = re.compile(rf"\bM\s?{_NUMBER}(?:\s?[x×]\s?{_NUMBER})?\b|\b\d/\d+\s?-\s?\d+\b", re.I)
 _ANGLE = re.compile(r"\+?\s*(\d{1,3})\s*(?:°|deg\w*)", re.I)
@@ -94,6 +96,26 @@ def read_list(text: str, unit: str) -> list[ListRow]:
         else:
             heading = _words(line)
     return rows
+
+
+def as_list(fasteners: Iterable[Fastener]) -> str:
+    """A car's listed fasteners as the text of a list: what is alike in one row, both sides together."""
+    sides: dict[tuple[str, ...], Counter[str]] = {}
+    for one in fasteners:
+        if one.torque:
+            thread = f"M{one.diameter_mm:g}x{one.pitch_mm:g}" if one.diameter_mm and one.pitch_mm else ""
+            alike = (
+                f"{one.axle} {one.group}".strip(),
+                thread,
+                one.drive,
+                f"{one.torque.text} {_LABELS[one.torque.unit]}",
+            )
+            sides.setdefault(alike, Counter())[one.side] += 1
+    rows = []
+    for (name, *facts), counts in sides.items():
+        side = next(iter(counts)) if len(counts) == 1 else ""
+        rows.append(", ".join(filter(None, (f"{side} {name}".strip(), *facts, f"x{max(counts.values())}"))))
+    return "\n".join(rows)
 
 
 def match_list(rows: Sequence[ListRow], state: JobState) -> list[ListMatch]:
