@@ -13,6 +13,7 @@ from pydantic import ValidationError
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.plain import build
+from fair_spindle.core.planning.car_parts import parts_of_layouts, procedure_of
 from fair_spindle.core.planning.procedure import Library, Procedure
 from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.formats.acts import model_of
@@ -28,7 +29,17 @@ def shipped() -> Library:
     texts = {file.name: file.read_bytes() for file in folder.iterdir() if file.name.endswith(".toml")}
     common = read_unchecked(texts.pop("common.toml"))
     read = [read_procedure(texts[name], common) for name in sorted(texts)]
-    return Library(common, {one.key: one for one in read})
+    kinds = {kind.key: kind for kind in _joint_kinds()}
+    swaps = [procedure_of(part, kinds) for part in parts_of_layouts()]
+    for swap in swaps:
+        check_procedure(swap, common)
+    return Library(common, {one.key: one for one in (*read, *swaps)})
+
+
+def _joint_kinds() -> list[Procedure]:
+    """The kinds of joint, and the skeleton of swapping a part; they are put together to procedures."""
+    folder = files("fair_spindle.procedures") / "joint_kinds"
+    return [read_unchecked(file.read_bytes()) for file in folder.iterdir() if file.name.endswith(".toml")]
 
 
 def read_procedure(content: bytes, common: Procedure) -> Procedure:

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, SpindleError
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.joblog.going_back import consequences
 from fair_spindle.core.joblog.log import Act, Event, Planned
 from fair_spindle.core.joblog.overnight import stands_now
@@ -19,6 +20,7 @@ from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step
+from fair_spindle.core.planning.vocabulary import sought_by
 from fair_spindle.core.planning.work_order import WorkOrder, measured_by, plan_work
 from fair_spindle.core.predict.foreseen import Foreseen, foresee
 from fair_spindle.formats.acts import Strict, model_of
@@ -215,11 +217,11 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
         key=one.key,
         title=one.title,
         about=one.about,
-        words=list(one.words),
+        sought=sought_by(one),
         axles=list(fitting or one.axles),
         by_side=one.per == "side",
         fits=fits,
-        why_not="" if fits else f"For {', '.join(one.layouts).replace('_', ' ')}.",
+        why_not="" if fits else f"For {', '.join(LAYOUTS[key].label.lower() for key in one.layouts)}.",
         own=one.key in versions,
         version=versions.get(one.key, 0),
         operations=len(one.operations),

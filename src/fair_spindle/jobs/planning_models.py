@@ -52,12 +52,12 @@ class PartCheckView(View):
 
 
 class ProcedureView(View):
-    """A kind of job in the list."""
+    """A kind of job in the list; ``sought`` is all it is found by, in small letters without hyphens."""
 
     key: str
     title: str
     about: str
-    words: list[str]
+    sought: str
     axles: list[Literal["front", "rear"]]
     by_side: bool
     fits: bool

@@ -4854,7 +4854,7 @@ export interface components {
         };
         /**
          * OwnListView
-         * @description The car's own listed fasteners as the text of a list, with where they were read; empty where none has a value.
+         * @description The car's own listed fasteners as the text of a list, with their source; empty where none has a value.
          */
         OwnListView: {
             /** Source */
@@ -5296,7 +5296,7 @@ export interface components {
         };
         /**
          * ProcedureView
-         * @description A kind of job in the list.
+         * @description A kind of job in the list; ``sought`` is all it is found by, in small letters without hyphens.
          */
         ProcedureView: {
             /** About */
@@ -5315,14 +5315,14 @@ export interface components {
             operations: number;
             /** Own */
             own: boolean;
+            /** Sought */
+            sought: string;
             /** Title */
             title: string;
             /** Version */
             version: number;
             /** Why Not */
             why_not: string;
-            /** Words */
-            words: string[];
         };
         /**
          * QuestionView

@@ -7,14 +7,16 @@ const emit = defineEmits<{ add: [key: string, axle: string] }>()
 const sought = ref('')
 const isTaken = (key: string, axle: string) =>
   props.taken.some((one) => one.procedure === key && one.axle === axle)
+const plain = (text: string) => text.toLowerCase().replaceAll('-', ' ')
+/** Every word has to be found, in the singular too; what carries them in its name stands first, what fits before the rest. */
 const found = computed(() => {
-  const words = sought.value.trim().toLowerCase()
-  const named = (one: ProcedureView) => [one.title, ...one.words].join('\n').toLowerCase()
-  const holds = props.procedures.filter((one) =>
-    `${named(one)} ${one.about.toLowerCase()}`.includes(words),
-  )
-  const byName = holds.filter((one) => named(one).includes(words))
-  return [...byName, ...holds.filter((one) => !byName.includes(one))]
+  const words = plain(sought.value).split(/\s+/).filter(Boolean)
+  const holds = (text: string) =>
+    words.every((word) => text.includes(word) || text.includes(word.replace(/s$/, '')))
+  const rank = (one: ProcedureView) => `${one.fits ? 0 : 1}${holds(plain(one.title)) ? 0 : 1}`
+  return props.procedures
+    .filter((one) => holds(one.sought))
+    .sort((one, other) => rank(one).localeCompare(rank(other)))
 })
 const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 'Add')
 </script>

@@ -1,0 +1,269 @@
+"""The arms and links a car has by its layout, and the work of swapping each, put together from its kinds of joint."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import Any, Literal, cast
+
+from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind
+from fair_spindle.core.planning.procedure import Fastening, Operation, Option, PartCheck, Procedure, Ware, When
+
+Kind = Literal["pivot", "taper", "plates"]
+Carried = Literal["upright", "arm", "axle"]
+# Arms with a ball joint at the upright, which no pivot of theirs is.
+_BALL = ("upper", "lower")
+# What a spring stands on, by layout and arm.
+_SPRUNG = {
+    ("double_wishbone", "lower"),
+    ("five_link", "lower_rear"),
+    ("semi_trailing", "arm"),
+}
+_OWN_WORK = {("trailing_lateral", "trailing"), ("solid_leaf", "shackle"), ("twist_beam", "beam")}
+_BASE = ("baseline", "bench", "compare", "penetrant", "settle_again", "measure", "paint", "road", "recheck")
+_WIDE = ("wires_back", "links_free")
+
+
+@dataclass(frozen=True)
+class PartJoint:
+    """A joint that has to open for a part to come out: its kind, and what it is called on the part."""
+
+    key: str
+    label: str
+    kind: Kind
+
+
+@dataclass(frozen=True)
+class CarPart:
+    """A part that can be swapped: where it is, what it hangs on, and what is carried while it is out.
+
+    ``sprung``: a spring stands on it.  ``changes``: what its length or place moves.
+    """
+
+    key: str
+    arm: str
+    label: str
+    layouts: tuple[str, ...]
+    axles: tuple[Literal["front", "rear"], ...]
+    joints: tuple[PartJoint, ...]
+    carried: Carried
+    shared: bool = False
+    sprung: bool = False
+    changes: tuple[str, ...] = ()
+
+
+def parts_of_layouts() -> list[CarPart]:
+    """Every arm and link of every layout as a part; those alike in several layouts once.
+
+    Parameters
+    ----------
+    None
+
+    Returns
+    -------
+    list of CarPart
+        In the order of the layouts.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Tie rods, trailing arms on two bolts, leaf shackles and a beam's bushings have procedures of their own.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> [part.label for part in parts_of_layouts()][:2]
+    ['Lower arm', 'Upper arm']
+    """
+    found: dict[tuple[object, ...], CarPart] = {}
+    for layout in LAYOUTS.values():
+        for arm in layout.arms:
+            if not arm.pivots or (layout.key, arm.key) in _OWN_WORK:
+                continue
+            part = _part(layout.key, arm, layout.independent, layout.axles)
+            alike = (part.label, part.joints, part.carried, part.sprung)
+            known = found.get(alike)
+            layouts = (*known.layouts, layout.key) if known else (layout.key,)
+            axles = tuple(axle for axle in ("front", "rear") if axle in part.axles or (known and axle in known.axles))
+            key = known.key if known else _free_key(part.key, layout.key, found)
+            found[alike] = replace(part, key=key, layouts=layouts, axles=cast(Any, axles))
+    return list(found.values())
+
+
+def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
+    """The work of swapping a part: its skeleton, and what each of its joints adds.
+
+    Parameters
+    ----------
+    part : CarPart
+        The part. [-]
+    kinds : mapping
+        Skeleton (``part``) and kinds of joint by key, with ``{part}`` and ``{joint}`` in their words. [-]
+
+    Returns
+    -------
+    Procedure
+        To be planned like any other.
+
+    Raises
+    ------
+    KeyError
+        A kind of joint that has no file.
+
+    Notes
+    -----
+    Tapers are freed first, while the upright is still held; every joint is started by hand before any is tightened.
+
+    Source
+    ------
+    common practice, no published source
+
+    Examples
+    --------
+    >>> part = CarPart("swap_rod", "rod", "Rod", (), ("rear",), (), "axle", shared=True)
+    >>> skeleton = Procedure("part", "", "", operations=(Operation("out", "{part} out", 5),))
+    >>> procedure_of(part, {"part": skeleton}).operations[0].title
+    'Rod out'
+    """
+    pieces = [_Piece(part, joint, kinds[joint.kind]) for joint in part.joints]
+    wide = _WIDE if part.carried != "axle" else ("wires_back",)
+    toe = ("toe_set", "alignment") if "toe" in part.changes else ()
+    return Procedure(
+        part.key,
+        part.label,
+        f"{part.label} of {_among(part.layouts)}, swapped: {', '.join(joint.label for joint in part.joints)}.",
+        axles=part.axles,
+        layouts=part.layouts,
+        per="axle" if part.shared else "side",
+        uses=(*_BASE, *wide, *toe),
+        changes=cast(Any, part.changes),
+        booked=("Alignment on a rack",) if toe else (),
+        words=("adjustable arm", "longer arm", "bushing", "bush"),
+        options=tuple(option for piece in pieces for option in piece.options()),
+        checks=(
+            PartCheck("length", "Length, centre to centre", "length"),
+            PartCheck("hand", "Side and hand", "hand"),
+        ),
+        fastenings=tuple(one for piece in pieces for one in piece.fastenings()),
+        wares=tuple(ware for piece in pieces for ware in piece.wares()),
+        operations=(*_skeleton(part, kinds["part"], pieces), *(op for piece in pieces for op in piece.operations())),
+    )
+
+
+def _part(layout: str, arm: ArmKind, independent: bool, axles: tuple[str, ...]) -> CarPart:
+    joints = tuple(PartJoint(end, label, "pivot") for end, label in arm.pivots)
+    if arm.key in _BALL and independent and len(arm.pivots) == 2 and arm.pivots[0][0] == "front":
+        joints = (PartJoint("ball", "ball joint", "taper"), *joints)
+    if arm.key == "leaf":
+        joints = (*joints, PartJoint("seat", "axle seat", "plates"))
+    sprung = (layout, arm.key) in _SPRUNG
+    carried: Carried = "axle" if not independent else "arm" if sprung else "upright"
+    moved = () if arm.shared else ("toe",) if arm.steers else ("toe", "camber") if independent else ()
+    key = "swap_" + arm.label.lower().replace(" ", "_").replace("-", "_")
+    return CarPart(key, arm.key, arm.label, (layout,), cast(Any, axles), joints, carried, arm.shared, sprung, moved)
+
+
+def _free_key(key: str, layout: str, found: Mapping[tuple[object, ...], CarPart]) -> str:
+    return f"{key}_{layout}" if any(part.key == key for part in found.values()) else key
+
+
+def _among(layouts: tuple[str, ...]) -> str:
+    return " or ".join(LAYOUTS[one].label.lower() for one in layouts) or "any axle"
+
+
+def _skeleton(part: CarPart, kind: Procedure, pieces: list[_Piece]) -> Iterator[Operation]:
+    """What every part has; it frees, starts and snugs the bolts of all its joints together."""
+    carry = {"arm": "carry_arm", "axle": "carry_axle"}.get(part.carried, "tether")
+    bolts = [one.key for piece in pieces for one in piece.fastenings()]
+    slack = () if part.carried == "axle" else ("slack:wires",)
+    for op in kind.operations:
+        told = _named(op, part.label, "")
+        if op.key.startswith("carry_") and op.key != carry:
+            continue
+        if op.key == "out":
+            needs = (*op.needs, carry, *(() if part.carried == "axle" else ("clear_wires",)))
+            told = replace(told, frees=tuple(bolts), needs=needs, relies=(*slack, f"support:{part.carried}"))
+        if op.key in ("in", "snug"):
+            told = replace(told, brings={bolt: "hand" if op.key == "in" else "snug" for bolt in bolts})
+        if part.shared and told.per == "side":
+            told = replace(told, per="axle")
+        yield told
+
+
+@dataclass(frozen=True)
+class _Piece:
+    """One joint of a part, with its kind: keys get the joint's name before them, words the part's and the joint's."""
+
+    part: CarPart
+    joint: PartJoint
+    kind: Procedure
+
+    def _key(self, key: str) -> str:
+        return f"{self.joint.key}_{key}"
+
+    def _said(self, words: str) -> str:
+        return words.replace("{part}", self.part.label).replace("{joint}", self.joint.label)
+
+    def _when(self, when: When) -> When:
+        own = {option.key for option in self.kind.options}
+        return {self._key(fact) if fact in own else fact: values for fact, values in when.items()}
+
+    def options(self) -> Iterator[Option]:
+        """Questions about this joint; the record's field answers them where there is one."""
+        side = "" if self.part.shared else ".{side}"
+        field = f"{{axle}}{side}.{self.part.arm}.bush_{self.joint.key}"
+        for option in self.kind.options:
+            yield replace(option, key=self._key(option.key), label=self._said(option.label), known_from=field)
+
+    def fastenings(self) -> Iterator[Fastening]:
+        """Its bolts and nuts."""
+        for one in self.kind.fastenings:
+            bushing = f"@{self._key(one.bushing[1:])}" if one.bushing else ""
+            arm = self.part.arm if one.role == "rubber_pivot" else ""
+            key, label = self._key(one.key), self._said(one.label)
+            yield replace(one, key=key, label=label, bushing=bushing, arm=arm, when=self._when(one.when))
+
+    def wares(self) -> Iterator[Ware]:
+        """What it takes to close it again."""
+        per = "axle" if self.part.shared else "side"
+        for ware in self.kind.wares:
+            yield replace(ware, name=self._said(ware.name), per=cast(Any, per), when=self._when(ware.when))
+
+    def operations(self) -> Iterator[Operation]:
+        """What is done at this joint alone."""
+        own = {op.key for op in self.kind.operations}
+        for op in self.kind.operations:
+            told = _named(op, self.part.label, self.joint.label)
+            called: dict[str, Any] = {
+                name: tuple(self._key(one) if one in own else one for one in getattr(op, name))
+                for name in ("needs", "after", "before", "then")
+            }
+            brings = {self._key(bolt): stage for bolt, stage in op.brings.items()}
+            if op.key == "free":
+                support = {"arm": "carry_arm", "axle": "carry_axle"}.get(self.part.carried, "tether")
+                called["needs"] = (*called["needs"], support)
+                told = replace(told, relies=(f"support:{self.part.carried}",))
+            per = "axle" if self.part.shared else told.per
+            told = replace(told, key=self._key(op.key), brings=brings, when=self._when(op.when), per=cast(Any, per))
+            yield replace(told, **called)
+
+
+def _named(op: Operation, part: str, joint: str) -> Operation:
+    """The same with the part and the joint in its words."""
+
+    def said(words: str) -> str:
+        inside = words.replace("{joint}", joint)
+        begins = inside.startswith("{part}")
+        return (
+            inside.replace("{part}", part, 1).replace("{part}", part.lower())
+            if begins
+            else inside.replace("{part}", part.lower())
+        )
+
+    return replace(op, title=said(op.title), detail=said(op.detail), why=said(op.why))

@@ -1,0 +1,183 @@
+"""Any part of any car: it is found by every word for it, planned in an order a practitioner would take."""
+
+import pytest
+from planner import LIBRARY, Order, with_options
+
+from fair_spindle.core.geometry.layouts import LAYOUTS
+from fair_spindle.core.planning.car_parts import parts_of_layouts
+from fair_spindle.core.planning.procedure import Fitting
+from fair_spindle.core.planning.vocabulary import SAME, WISHES, normal, sought_by
+
+PARTS = parts_of_layouts()
+PLACES = [
+    (key, axle, layout)
+    for key, procedure in sorted(LIBRARY.procedures.items())
+    for axle in procedure.axles or ("",)
+    for layout in procedure.layouts or ("",)
+]
+
+
+def found_by(words):
+    """As the picker seeks: every word, in the singular too."""
+    sought = normal(words).split()
+    return {
+        key
+        for key, one in LIBRARY.procedures.items()
+        if all(word in sought_by(one) or word.removesuffix("s") in sought_by(one) for word in sought)
+    }
+
+
+def test_every_arm_and_link_of_every_layout_can_be_swapped():
+    own = {("trailing_lateral", "trailing"): "trailing_arm", ("solid_leaf", "shackle"): "leaf_shackles"}
+    for layout in LAYOUTS.values():
+        for arm in layout.arms:
+            swaps = [part.key for part in PARTS if part.arm == arm.key and layout.key in part.layouts]
+            swaps += [own[layout.key, arm.key]] if (layout.key, arm.key) in own else []
+            swaps += ["tie_rods"] if arm.key == "tie" and not arm.pivots else []
+            swaps += ["pressed_bushings"] if arm.key == "beam" else []
+            assert len(swaps) == 1, (layout.key, arm.key, swaps)
+            assert swaps[0] in LIBRARY.procedures
+
+
+@pytest.mark.parametrize("line", SAME, ids=lambda line: line[0])
+def test_a_part_is_found_by_each_of_its_names(line):
+    found = [found_by(name) for name in line]
+    assert set.intersection(*found), line
+
+
+@pytest.mark.parametrize("wish", WISHES)
+def test_what_people_want_is_found(wish):
+    assert set(WISHES[wish]) <= found_by(wish)
+
+
+@pytest.mark.parametrize(
+    ("words", "key"),
+    [
+        ("springs", "springs"), ("lowering", "springs"), ("camber", "camber_bolts"), ("track rod", "tie_rods"),
+        ("tie rod end", "tie_rods"), ("shock", "dampers"), ("Anti-roll bar", "sway_bars"),
+        ("wishbones", "swap_upper_arm"), ("polybush", "pressed_bushings"), ("wheel bearing", "hub_bearing"),
+        ("track bar", "swap_panhard_rod"),
+    ],
+)  # fmt: skip
+def test_what_found_nothing_once_is_found(words, key):
+    assert key in found_by(words)
+
+
+class Read:
+    """A plan read as the trade reads it: what stands where, and to what each joint was brought when."""
+
+    def __init__(self, key, axle, layout):
+        car = {f"{axle}.layout": layout} if layout and axle else {}
+        self.plan = Order(Fitting(key, axle), car=car).plan
+        self.steps = list(self.plan.steps)
+        self.at = {step.key: place for place, step in enumerate(self.steps)}
+        self.roles = {joint.key: joint for joint in self.plan.joints}
+        self.end = len(self.steps)
+
+    def places(self, kind):
+        """Where steps of a kind stand, with the place on the car they are at."""
+        for place, step in enumerate(self.steps):
+            name, _, where = step.key.partition("@")
+            if name.rpartition(".")[2] == kind or (kind.startswith("_") and name.endswith(kind)):
+                yield place, where
+
+    def brought(self):
+        """Each joint with the stages it is brought to, and where."""
+        found = {}
+        for place, step in enumerate(self.steps):
+            for goal in step.brings_joints:
+                found.setdefault(goal.joint, []).append((place, goal.to))
+        return found
+
+
+def rubber_is_torqued_under_load(order):
+    for joint, past in order.brought().items():
+        for place, to in past:
+            if to == "torqued" and order.roles[joint].bushing == "bonded_rubber":
+                assert order.steps[place].where in ("on_wheels", "corner_carried"), joint
+
+
+def nothing_is_driven_on_that_is_only_snug(order):
+    road = order.at.get("road", order.end)
+    for joint, past in order.brought().items():
+        stages = [to for place, to in past if place < road]
+        assert not stages or stages[-1] not in ("hand", "snug") or order.roles[joint].role == "jam", joint
+
+
+def stages_come_in_order(order):
+    ranks = {"hand": 0, "snug": 1, "torqued": 2, "marked": 3}
+    for joint, past in order.brought().items():
+        told = [ranks[to] for _, to in past]
+        assert told == sorted(told), joint
+        assert len(told) == 1 or told[0] == 0 or order.roles[joint].role in ("wheel", "link", "jam"), joint
+
+
+def wheel_nuts_are_final_before_it_is_rolled_or_driven(order):
+    rolled = min(order.at.get("settle_again", order.end), order.at.get("road", order.end))
+    assert all(place < rolled for place, _ in order.places("wheel_torque"))
+
+
+def tapers_are_freed_while_the_part_still_holds(order):
+    for free, where in order.places("_free"):
+        assert all(free < out for out, at in order.places("out") if at == where)
+
+
+def the_new_part_is_set_beside_the_old_one_when_that_is_out(order):
+    for place, where in order.places("beside"):
+        owner = order.steps[place].key.partition(".")[0]
+        assert order.at[f"{owner}.out@{where}"] < place < order.at[f"{owner}.in@{where}"]
+
+
+def hoses_and_wires_are_free_before_anything_comes_out(order):
+    freed = [place for place, _ in order.places("clear_wires")]
+    outs = [place for place, _ in order.places("out")]
+    assert not (freed and outs) or min(freed) < min(outs)
+
+
+def it_settles_then_is_measured_then_toe_is_set_then_it_is_driven(order):
+    wanted = [order.at[key] for key in ("settle_again", "measure", "toe_set", "road") if key in order.at]
+    assert wanted == sorted(wanted)
+
+
+RULES = [
+    rubber_is_torqued_under_load,
+    nothing_is_driven_on_that_is_only_snug,
+    stages_come_in_order,
+    wheel_nuts_are_final_before_it_is_rolled_or_driven,
+    tapers_are_freed_while_the_part_still_holds,
+    the_new_part_is_set_beside_the_old_one_when_that_is_out,
+    hoses_and_wires_are_free_before_anything_comes_out,
+    it_settles_then_is_measured_then_toe_is_set_then_it_is_driven,
+]
+
+
+@pytest.mark.parametrize(("key", "axle", "layout"), PLACES, ids=lambda value: value or "-")
+def test_a_plan_of_every_part_keeps_the_orders_of_the_trade(key, axle, layout):
+    """Read off the plan and not off what made it: common practice, no published source."""
+    order = Read(key, axle, layout)
+    for rule in RULES:
+        rule(order)
+
+
+@pytest.mark.parametrize("bushing", ["greased_poly", "spherical"])
+def test_a_pivot_that_is_not_rubber_waits_for_no_load(bushing):
+    told = {f"{end}_bushing": bushing for end in ("inner", "outer")}
+    order = Order(with_options("swap_rear_lateral_link", "rear", **told), car={"rear.layout": "trailing_lateral"})
+    assert order.where("swap_rear_lateral_link.inner_torque@rear.left") == "hanging"
+    loaded = Order(("swap_rear_lateral_link", "rear"), car={"rear.layout": "trailing_lateral"})
+    assert loaded.where("swap_rear_lateral_link.inner_torque@rear.left") == "corner_carried"
+
+
+def test_a_car_s_record_answers_what_its_bushings_are():
+    car = {"rear.layout": "trailing_lateral", "rear.left.lateral_rear.bush_inner": "spherical"}
+    order = Order(("swap_rear_lateral_link", "rear"), car=car)
+    assert order.where("swap_rear_lateral_link.inner_torque@rear.left") == "hanging"
+    assert order.where("swap_rear_lateral_link.inner_torque@rear.right") == "corner_carried"
+
+
+def test_a_panhard_rod_is_one_part_for_both_sides():
+    order = Order(("swap_panhard_rod", "rear"), car={"rear.layout": "solid_links"})
+    assert [step.key for step in order.plan.steps if step.key.startswith("swap_panhard_rod.out")] == [
+        "swap_panhard_rod.out@rear"
+    ]
+    assert "tether@rear.left" not in order.keys, "the axle hangs on its links, no upright does"
