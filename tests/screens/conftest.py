@@ -37,7 +37,7 @@ class Server:
     def start(self, mode="serve"):
         command = [COMMAND, mode, "--db", str(self.db), "--port", str(self.port)]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        for _ in range(200):
+        for _ in range(1200):
             try:
                 urllib.request.urlopen(f"{self.address}/api/health", timeout=1)
                 return

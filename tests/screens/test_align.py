@@ -62,7 +62,7 @@ def car(server):
         "front_layout": "double_wishbone",
         "rear_layout": "five_link",
     }
-    post(server, "/api/cars", body)
+    begun = post(server, "/api/cars", body)["version"]
     acts = [entered("car.steering_ratio", "15", "ratio")]
     for side in ("left", "right"):
         acts += [chosen(f"front.{side}.{arm}.adjust", "one_thread") for arm in ("upper", "tie")]
@@ -73,7 +73,7 @@ def car(server):
         ]
     acts += [entered(f"{axle}.height_change", "-20", "mm") for axle in ("front", "rear")]
     for n, act in enumerate(acts):
-        post(server, f"/api/cars/{body['id']}/events", {"id": next(IDS), "seen": n + 5, "act": act})
+        post(server, f"/api/cars/{body['id']}/events", {"id": next(IDS), "seen": begun + n, "act": act})
     return body
 
 

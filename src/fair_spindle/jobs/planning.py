@@ -20,7 +20,7 @@ from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.core.planning.template import Step
-from fair_spindle.core.planning.vocabulary import sought_by
+from fair_spindle.core.planning.vocabulary import named_by, sought_by
 from fair_spindle.core.planning.work_order import WorkOrder, measured_by, plan_work
 from fair_spindle.core.predict.foreseen import Foreseen, foresee
 from fair_spindle.formats.acts import Strict, model_of
@@ -217,6 +217,7 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
         key=one.key,
         title=one.title,
         about=one.about,
+        named=named_by(one),
         sought=sought_by(one),
         axles=list(fitting or one.axles),
         by_side=one.per == "side",

@@ -52,11 +52,12 @@ class PartCheckView(View):
 
 
 class ProcedureView(View):
-    """A kind of job in the list; ``sought`` is all it is found by, in small letters without hyphens."""
+    """A kind of job in the list; ``sought`` is all it is found by, ``named`` what of it is its own name."""
 
     key: str
     title: str
     about: str
+    named: str
     sought: str
     axles: list[Literal["front", "rear"]]
     by_side: bool

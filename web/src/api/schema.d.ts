@@ -5296,7 +5296,7 @@ export interface components {
         };
         /**
          * ProcedureView
-         * @description A kind of job in the list; ``sought`` is all it is found by, in small letters without hyphens.
+         * @description A kind of job in the list; ``sought`` is all it is found by, ``named`` what of it is its own name.
          */
         ProcedureView: {
             /** About */
@@ -5311,6 +5311,8 @@ export interface components {
             fits: boolean;
             /** Key */
             key: string;
+            /** Named */
+            named: string;
             /** Operations */
             operations: number;
             /** Own */

@@ -8,6 +8,8 @@ export interface Waiting {
   epoch: string
   said: string
   entry: EventCreate
+  /** It could not go out at once: until then it is on its way, and nothing is shown of it. */
+  late?: boolean
 }
 
 const ENTRIES = 'fair-spindle/waits/'

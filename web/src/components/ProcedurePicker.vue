@@ -13,7 +13,7 @@ const found = computed(() => {
   const words = plain(sought.value).split(/\s+/).filter(Boolean)
   const holds = (text: string) =>
     words.every((word) => text.includes(word) || text.includes(word.replace(/s$/, '')))
-  const rank = (one: ProcedureView) => `${one.fits ? 0 : 1}${holds(plain(one.title)) ? 0 : 1}`
+  const rank = (one: ProcedureView) => `${one.fits ? 0 : 1}${holds(one.named) ? 0 : 1}`
   return props.procedures
     .filter((one) => holds(one.sought))
     .sort((one, other) => rank(one).localeCompare(rank(other)))

@@ -30,7 +30,9 @@ export interface Desk {
 export interface Book<View extends BookView> extends Desk {
   view: ShallowRef<View | null>
   missing: Ref<boolean>
-  /** What was entered here and waits to be sent, in order. */
+  /** How many entries are not acknowledged, those on their way among them. */
+  unsent: ComputedRef<number>
+  /** What was entered here and could not go out at once, in order. */
   waiting: ComputedRef<Waiting[]>
   /** One of them was refused, and a person has to say what becomes of it. */
   refused: ComputedRef<boolean>
@@ -55,7 +57,8 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
 
   const path = computed(() => `/api/${kind}/${openId.value}`)
   const version = computed(() => view.value?.version ?? 0)
-  const waiting = computed(() => queue.of(openId.value))
+  const unsent = computed(() => queue.of(openId.value).length)
+  const waiting = computed(() => queue.of(openId.value).filter((one) => one.late))
   const refused = computed(() => Boolean(queue.refusalOf(openId.value)))
   const entries = computed(() => entriesWith(view.value?.entries ?? {}, waiting.value))
 
@@ -152,6 +155,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     path,
     version,
     entries,
+    unsent,
     waiting,
     refused,
     open,

@@ -55,6 +55,7 @@ it('keeps what cannot be sent, in order, also for the next page, and sends it on
   for (const text of ['one', 'two', 'three'])
     expect(await queue.send(to, noted(text), 7)).toBe('waiting')
   expect(connection.lost).toBe(true)
+  expect(queue.of(to.book).every((one) => one.late)).toBe(true)
   setActivePinia(createPinia())
   const next = useQueue()
   expect(next.of(to.book).map((one) => one.entry.act)).toEqual(['one', 'two', 'three'].map(noted))

@@ -68,7 +68,7 @@ export const useQueue = defineStore('queue', () => {
     const turn = line.then(() => {
       ahead.delete(entry.id)
       const isNext = of(to.book)[0]?.entry.id === entry.id && !refusals.value[to.book]
-      return isNext ? first<View>(to, entry.id) : 'waiting'
+      return isNext ? first<View>(to, entry.id) : putOff(entry.id)
     })
     line = turn.catch(() => undefined)
     return turn
@@ -87,10 +87,17 @@ export const useQueue = defineStore('queue', () => {
       onTop(to.book, [id], view.version)
       return view
     } catch (error) {
-      if (error instanceof Offline) return 'waiting'
+      if (error instanceof Offline) return putOff(id)
       forget([id])
       throw error
     }
+  }
+
+  function putOff(id: string): 'waiting' {
+    const one = waiting.value.find((each) => each.entry.id === id)
+    if (one) shelf.change({ ...one, late: true })
+    look()
+    return 'waiting'
   }
 
   /** What was made on top of an entry before it was acknowledged has seen it too. */

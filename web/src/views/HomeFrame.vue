@@ -69,12 +69,15 @@ h1 {
 nav {
   display: flex;
   align-self: end;
+  max-width: 100%;
+  overflow-x: auto;
 }
 
 nav a {
   display: grid;
   place-items: center;
   min-height: 48px;
+  flex: none;
   padding: 0 18px;
   font: 600 20px var(--figures);
   color: var(--chalk-soft);
@@ -85,5 +88,11 @@ nav a {
 nav a.router-link-exact-active {
   color: var(--chalk);
   border-color: var(--brass);
+}
+
+@media (width <= 700px) {
+  nav a {
+    padding: 0 11px;
+  }
 }
 </style>

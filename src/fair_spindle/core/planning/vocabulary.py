@@ -101,7 +101,22 @@ def sought_by(procedure: Procedure) -> str:
     >>> "stabiliser" in sought_by(Procedure("bars", "Sway bars", ""))
     True
     """
-    told = f" {normal(' '.join((procedure.title, *procedure.words, procedure.about)))} "
-    names = [name for line in SAME if any(f" {one}" in told for one in line) for name in line]
+    return f"{named_by(procedure)} {_with_names(procedure.about)}"
+
+
+def named_by(procedure: Procedure) -> str:
+    """What a procedure is found by first: its title, its words and the wishes it serves, with every other name.
+
+    Examples
+    --------
+    >>> "stabiliser" in named_by(Procedure("bars", "Links", "Of a sway bar"))
+    False
+    """
     wishes = [wish for wish, works in WISHES.items() if procedure.key in works]
-    return " ".join((told.strip(), *names, *wishes))
+    return " ".join((_with_names(" ".join((procedure.title, *procedure.words))), *wishes))
+
+
+def _with_names(text: str) -> str:
+    told = f" {normal(text)} "
+    names = [name for line in SAME if any(f" {one}" in told for one in line) for name in line]
+    return " ".join((told.strip(), *names))
