@@ -7,7 +7,7 @@ WEB_APP := src/fair_spindle/web_app/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 BROWSER := /usr/bin/chromium
 
-.PHONY: setup web demo test check shots bench mutants hidden types format browser
+.PHONY: setup web demo dist test check shots bench mutants hidden types format browser
 
 setup: $(VENV)/.ready $(WEB_APP)
 	@$(PY) -m compileall -q src
@@ -60,6 +60,9 @@ format: setup
 shots: setup browser
 	$(PY) tools/take_shots.py
 
+dist: setup
+	$(PY) -m hatchling build -t wheel
+
 mutants: setup
 	$(PY) tools/mutants.py
 	$(PY) tools/mutants.py --swaps 30
@@ -73,3 +76,4 @@ bench: setup
 	$(PY) tools/bench_springs.py
 	$(PY) tools/bench_planning.py
 	$(PY) tools/bench_history.py
+	$(PY) tools/bench_clients.py

@@ -31,6 +31,23 @@ Host = Annotated[str, typer.Option(help="Address to listen on; any but loopback 
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
+def _say_version(wanted: bool) -> None:
+    if wanted:
+        from importlib.metadata import version
+
+        typer.echo(f"Fair Spindle {version('fair-spindle')}")
+        raise typer.Exit
+
+
+@app.callback()
+def every_command(
+    _: Annotated[
+        bool, typer.Option("--version", callback=_say_version, is_eager=True, help="Say the version and stop.")
+    ] = False,
+) -> None:
+    """Planner, calculator, floor guide and logbook for suspension tuners."""
+
+
 @app.command()
 def serve(
     port: Port = 8613,
@@ -131,11 +148,16 @@ def check(file: Annotated[Path, typer.Argument(help="A database, job file or bac
     typer.echo(check_file(file))
 
 
-@contextmanager
-def _opened(db: Path | None) -> Iterator[Database]:
+def _open(file: Path) -> Database:
+    """Open a database before anything is said or served; what is wrong with it ends the program in one line."""
     from fair_spindle.records.database import Database
 
-    database = Database(db or _own_database())
+    return Database(file)
+
+
+@contextmanager
+def _opened(db: Path | None) -> Iterator[Database]:
+    database = _open(db or _own_database())
     try:
         yield database
     finally:
@@ -179,6 +201,7 @@ def _share(file: Path, host: str, port: int, *, safe: bool) -> None:
 
     own = own_addresses()
     listener = _bind(host, port)
+    database = _open(file)
     usual = own.usual if host in ("0.0.0.0", "::") else host
     if not safe:
         sharing = Sharing(True, False, f"http://{_in_url(usual)}:{port}", "", port)
@@ -186,7 +209,7 @@ def _share(file: Path, host: str, port: int, *, safe: bool) -> None:
         typer.echo(
             "Without TLS anybody in this network can read along, and phones keep no pages for a lost connection."
         )
-        serve_plain(create_app(file, {host, *own.all}, keeps_copies=True, sharing=sharing), listener)
+        serve_plain(create_app(database, {host, *own.all}, keeps_copies=True, sharing=sharing), listener)
         return
     plain = _bind(host, port + 1)
     credentials = credentials_of(file.with_name(f"{file.name}.tls"), own)
@@ -194,7 +217,7 @@ def _share(file: Path, host: str, port: int, *, safe: bool) -> None:
     sharing = Sharing(True, True, address, trust, port)
     typer.echo(f"Fair Spindle, shared: {address}; here: https://localhost:{port}")
     typer.echo(f"New devices begin at {trust}, then enter the code from Devices.")
-    application = create_app(file, {host, *own.all}, keeps_copies=True, sharing=sharing)
+    application = create_app(database, {host, *own.all}, keeps_copies=True, sharing=sharing)
     serve_safely(application, listener, credentials, welcome_app(credentials.authority, port, own), plain)
 
 
@@ -208,7 +231,7 @@ def _run(file: Path, host: str, port: int, listener: socket.socket, *, keeps_cop
     from fair_spindle.api.app import create_app
     from fair_spindle.network.serving import serve_plain
 
-    application = create_app(file, hosts=[host], keeps_copies=keeps_copies)
+    application = create_app(_open(file), hosts=[host], keeps_copies=keeps_copies)
     gc.freeze()
     gc.enable()
     typer.echo(f"Fair Spindle: http://{_in_url(host)}:{port}")

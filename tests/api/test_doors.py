@@ -3,7 +3,10 @@
 import io
 import sqlite3
 import struct
+import subprocess
+import sys
 import zipfile
+from pathlib import Path
 
 import pytest
 from starlette.testclient import TestClient
@@ -13,6 +16,7 @@ from fair_spindle.api.mishaps import log_file_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 from fair_spindle.formats.procedure_file import shipped, write_procedure
 
+COMMAND = Path(sys.executable).parent / "fair-spindle"
 DIGITS = "9" * 5000
 FORM = {"code", "message", "field", "details"}
 
@@ -279,6 +283,23 @@ def test_a_database_that_is_not_wholly_ours_is_refused_and_left_as_it_is(spoiled
     assert sorted(file.parent.iterdir()) == beside
     refused = client.post("/api/restore", content=backup_of(file))
     assert (refused.status_code, words in refused.json()["message"]) == (422, True)
+
+
+@pytest.mark.parametrize("content", [b"no database at all", b"SQLite format 3\x00" + b"\xff" * 5000, None])
+def test_a_start_on_a_file_that_cannot_be_served_is_one_plain_line_and_status_2(tmp_path, free_port, content):
+    file = tmp_path / "wrong.sqlite"
+    if content is None:
+        with sqlite3.connect(file) as connection:
+            connection.execute("CREATE TABLE other (a)")
+        connection.close()
+    else:
+        file.write_bytes(content)
+    before = file.read_bytes()
+    for more in ([], ["--plain-http"]):
+        command = [COMMAND, "serve", "--db", str(file), "--port", str(free_port), *more]
+        ended = subprocess.run(command, capture_output=True, text=True, timeout=120, check=False)
+        assert (ended.returncode, ended.stdout, len(ended.stderr.strip().splitlines())) == (2, "", 1), ended.stderr
+    assert (file.read_bytes(), [one.name for one in tmp_path.iterdir()]) == (before, ["wrong.sqlite"])
 
 
 @pytest.mark.parametrize("name", UNREADABLE)

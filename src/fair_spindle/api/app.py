@@ -13,6 +13,7 @@ from fastapi import FastAPI
 from fastapi.responses import FileResponse, Response
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 
 from fair_spindle.api.changes import Changes, TellChanges
 from fair_spindle.api.doors import Doors
@@ -39,9 +40,13 @@ class Health(BaseModel):
 
 
 def create_app(
-    database_file: Path, hosts: Iterable[str] = (), *, keeps_copies: bool = False, sharing: Sharing | None = None
+    database: Path | Database,
+    hosts: Iterable[str] = (),
+    *,
+    keeps_copies: bool = False,
+    sharing: Sharing | None = None,
 ) -> FastAPI:
-    """Build the application over one database file, answering to `hosts` besides loopback.
+    """Build the application over one database, opened or its file, answering to `hosts` besides loopback.
 
     With ``keeps_copies`` it keeps a checked copy of the database at its start and each day; ``sharing`` tells how the
     workshop's network gets in, where it does.
@@ -49,8 +54,8 @@ def create_app(
 
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
-        app.state.database = Database(database_file)
-        traces = keep_traces(database_file)
+        app.state.database = database if isinstance(database, Database) else Database(database)
+        traces = keep_traces(app.state.database.path)
         daily = asyncio.create_task(_keep_copies(app.state.database)) if keeps_copies else None
         yield
         if daily:
@@ -64,6 +69,8 @@ def create_app(
     app.state.changes = Changes()
     app.state.sharing = sharing or Sharing()
     app.add_middleware(TellChanges, changes=app.state.changes)
+    # Level 4 packs a job's view eight times smaller in a third of the default level's time.
+    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)
     app.add_middleware(Gate, sharing=app.state.sharing)
     app.add_middleware(LocalGuard, hosts=LOCAL_HOSTS | frozenset(hosts))
     app.add_middleware(Mishaps)

@@ -1,0 +1,44 @@
+"""The wheel carries everything: unpacked anywhere, it serves the sample workshop with its pages."""
+
+import os
+import subprocess
+import sys
+import time
+import urllib.request
+import zipfile
+from pathlib import Path
+
+ROOT = Path(__file__).parents[2]
+RUN = "from fair_spindle.cli import main; main()"
+
+
+def test_a_wheel_carries_the_interface_and_is_the_same_each_time(tmp_path, free_port):
+    wheels = []
+    for name in ("one", "two"):
+        build = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path / name)]
+        subprocess.run(build, cwd=ROOT, check=True, capture_output=True)
+        wheels.append(next((tmp_path / name).glob("*.whl")))
+    assert wheels[0].read_bytes() == wheels[1].read_bytes()
+    with zipfile.ZipFile(wheels[0]) as wheel:
+        names = set(wheel.namelist())
+        assert {"fair_spindle/web_app/index.html", "fair_spindle/web_app/sw.js"} <= names
+        assert any(name.endswith("licenses/LICENSE") for name in names)
+        wheel.extractall(tmp_path / "unpacked")
+    environment = {**os.environ, "PYTHONPATH": str(tmp_path / "unpacked")}
+    command = [sys.executable, "-c", RUN, "demo", "--port", str(free_port), "--db", str(tmp_path / "demo.sqlite")]
+    server = subprocess.Popen(command, cwd=tmp_path, env=environment, stdout=subprocess.DEVNULL)
+    try:
+        assert b'<div id="app">' in read(f"http://127.0.0.1:{free_port}/")
+        assert b"Orrowby" in read(f"http://127.0.0.1:{free_port}/api/jobs")
+    finally:
+        server.kill()
+        server.wait()
+
+
+def read(address):
+    for _ in range(1200):
+        try:
+            return urllib.request.urlopen(address, timeout=5).read()
+        except OSError:
+            time.sleep(0.05)
+    raise AssertionError("the server did not answer")
