@@ -175,6 +175,25 @@ def test_a_car_s_record_answers_what_its_bushings_are():
     assert order.where("swap_rear_lateral_link.inner_torque@rear.right") == "corner_carried"
 
 
+@pytest.mark.parametrize(
+    ("axles", "lift", "chocked"),
+    [
+        (("front",), "both_ends", ["rear"]),
+        (("rear",), "both_ends", ["front"]),
+        (("front", "rear"), "both_ends", [""]),
+        (("front", "rear"), "one_end", ["front", "rear"]),
+    ],
+)
+def test_chocks_go_to_wheels_that_stay_down(axles, lift, chocked):
+    order = Order(*(("dampers", axle) for axle in axles), lift=lift)
+    raises = [step for step in order.plan.steps if step.key.startswith("raise.")]
+    told = {end: f"Chocks at both {end} wheels" for end in ("front", "rear")}
+    found = {next((end for end, words in told.items() if words in step.detail), "") for step in raises}
+    assert found == set(chocked)
+    assert all(("Chocks" in step.tools) == ("Chocks at" in step.detail) for step in raises)
+    assert not any("rear wheels chocked" in words for step in order.plan.steps for words in step.cautions)
+
+
 def test_a_panhard_rod_is_one_part_for_both_sides():
     order = Order(("swap_panhard_rod", "rear"), car={"rear.layout": "solid_links"})
     assert [step.key for step in order.plan.steps if step.key.startswith("swap_panhard_rod.out")] == [

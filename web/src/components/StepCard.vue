@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onUnmounted, ref } from 'vue'
 import type { StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
@@ -8,12 +8,14 @@ import MoveCar from './MoveCar.vue'
 import LostNotice from './LostNotice.vue'
 import PictureRow from './PictureRow.vue'
 import ReasonDialog from './ReasonDialog.vue'
+import StepCautions from './StepCautions.vue'
 import StepJoints from './StepJoints.vue'
 import StepReadings from './StepReadings.vue'
 import StepReads from './StepReads.vue'
 import StepTurns from './StepTurns.vue'
 import TakeOff from './TakeOff.vue'
 
+const DEAF_MS = 500
 const props = defineProps<{ step: StepView; number: number; total: number }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useJob()
@@ -21,6 +23,10 @@ const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
 const { lost, ask, yes, no } = useConsequences()
 const skipping = ref(false)
+/** A second tap never finishes a step that nobody has read: a card that has just come is deaf for a moment. */
+const deaf = ref(true)
+const hearing = window.setTimeout(() => (deaf.value = false), DEAF_MS)
+onUnmounted(() => window.clearTimeout(hearing))
 const note = ref('')
 
 const elsewhere = computed(
@@ -64,24 +70,11 @@ async function write(): Promise<void> {
       <b v-if="step.state === 'skipped'" class="state wait">– skipped: {{ step.reason }}</b>
     </p>
     <h2>{{ step.title }}</h2>
-    <p class="detail">{{ step.detail }}</p>
-    <p v-if="step.tools.length || step.two_people" class="soft">
-      {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
-    </p>
-    <ul v-if="step.cautions.length" class="notice stop cautions" aria-label="Cautions">
-      <li v-for="caution in step.cautions" :key="caution">{{ caution }}</li>
-    </ul>
     <MoveCar
       v-if="elsewhere && step.state === 'open'"
       :wanted="{ to: step.where, corner: step.corner, axle: step.carried_axle }"
     />
-    <p v-if="step.school" class="notice wait">{{ step.school }}</p>
-    <details v-if="step.why.length">
-      <summary class="soft">Why here</summary>
-      <ul>
-        <li v-for="one in step.why" :key="one">{{ one }}</li>
-      </ul>
-    </details>
+    <StepCautions v-if="step.cautions.length" :cautions="step.cautions" :job="job.id" />
     <p v-for="one in step.told" :key="one" class="notice go told">{{ one }}</p>
     <StepReads v-if="step.reads.length" :step="step" />
     <StepTurns
@@ -90,6 +83,17 @@ async function write(): Promise<void> {
     />
     <StepJoints v-if="step.joints.length" :joints="step.joints" :goals="step.goals" />
     <StepReadings v-if="step.asks === 'baseline' || step.asks === 'check'" :phase="step.asks" />
+    <p v-if="step.detail" class="detail">{{ step.detail }}</p>
+    <p v-if="step.tools.length || step.two_people" class="soft">
+      {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
+    </p>
+    <p v-if="step.school" class="soft">{{ step.school }}</p>
+    <details v-if="step.why.length">
+      <summary class="soft">Why here</summary>
+      <ul>
+        <li v-for="one in step.why" :key="one">{{ one }}</li>
+      </ul>
+    </details>
     <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
     <form class="row" @submit.prevent="write">
       <input
@@ -110,12 +114,12 @@ async function write(): Promise<void> {
         v-if="step.together && !elsewhere"
         type="primary"
         size="large"
-        :disabled="busy"
+        :disabled="busy || deaf"
         @click="allAndDone"
       >
         ✓ {{ step.together }}, done
       </el-button>
-      <el-button v-else type="primary" size="large" :disabled="busy" @click="finish">
+      <el-button v-else type="primary" size="large" :disabled="busy || deaf" @click="finish">
         ✓ Done
       </el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
@@ -146,17 +150,6 @@ h2 {
 
 .detail {
   font-size: 18px;
-}
-
-.cautions {
-  display: grid;
-  gap: 4px;
-  padding: 8px 12px 8px 34px;
-  margin: 0;
-}
-
-.cautions li::marker {
-  content: '▲  ';
 }
 
 .state {
@@ -193,6 +186,15 @@ h2 {
 }
 
 @media (width <= 760px) {
+  .finish {
+    position: sticky;
+    bottom: 0;
+    z-index: 3;
+    padding: 8px 0;
+    background: var(--card);
+    border-top: 1px solid var(--line);
+  }
+
   h2 {
     font-size: 27px;
   }

@@ -3,7 +3,7 @@
 CAUTIONS: dict[str, str] = {
     "service_data": "The vehicle maker's service data comes first, before anything shown here.",
     "stands": (
-        "Stands at the maker's rated points, rear wheels chocked, shake test before anyone reaches "
+        "Stands at the maker's rated points, wheels that stay down chocked, shake test before anyone reaches "
         "under. A wheel under the sill as second line. Nobody under a car on a jack alone."
     ),
     "spring_energy": (

@@ -129,13 +129,14 @@ def _steps(
 ) -> Iterator[Step]:
     common = known.library.common
     counted: dict[str, int] = {}
+    worked = frozenset(one.axle for one in ordering.placed if one.axle)
     before, last = ON_WHEELS, ""
     place: dict[int, int] = {}
     for stretch in sequence(ordering, wanted):
         down = [ON_WHEELS] if over_wheels(before, stretch.state) else []
         for state in (*down, stretch.state):
             if state != before:
-                move = replace(_move(common, before, state, counted), rests_on=(last,) if last else ())
+                move = replace(_move(common, before, state, counted, worked), rests_on=(last,) if last else ())
                 before, last = state, move.key
                 yield move
         for number in stretch.numbers:
@@ -143,8 +144,8 @@ def _steps(
             yield _step(number, ordering, stretch.state, place, known, joints)
 
 
-def _move(common: Procedure, before: str, state: str, counted: dict[str, int]) -> Step:
-    """A change of the car's position as a step of its own."""
+def _move(common: Procedure, before: str, state: str, counted: dict[str, int], worked: frozenset[str]) -> Step:
+    """A change of the car's position as a step of its own; ``worked`` are the axles that are worked on."""
     kind = state.partition(".")[0]
     name = {"hanging": "raise" if before == ON_WHEELS else "hang", "carried": "carry", "on_wheels": "lower"}[kind]
     counted[name] = counted.get(name, 0) + 1
@@ -156,12 +157,13 @@ def _move(common: Procedure, before: str, state: str, counted: dict[str, int]) -
         raise NotFound(f"The common operations have no move to {kind!r}.", field="move")
     ends = f", {axle} {corner}".rstrip() if axle else ""
     title = "Let the corner down on its stand again" if name == "hang" and not axle else op.title
+    held, tools = _held(frozenset({axle}) if axle else worked) if name == "raise" else ("", ())
     return Step(
         f"{name}.{counted[name]}",
         title + ends,
         _position(state),
-        op.detail,
-        op.tools,
+        f"{op.detail} {held}".strip(),
+        (*op.tools, *tools),
         op.cautions,
         corner=cast(Side, corner) if corner else None,
         axle=cast(Literal["", "front", "rear"], axle),
@@ -169,6 +171,14 @@ def _move(common: Procedure, before: str, state: str, counted: dict[str, int]) -
         minutes=op.minutes,
         why=("All that has to be done before is done; all that follows needs the car so.",),
     )
+
+
+def _held(up: frozenset[str]) -> tuple[str, tuple[str, ...]]:
+    """What keeps the car from rolling with axles up, and what it takes: chocks belong to wheels that stay down."""
+    if len(up) != 1:
+        return "Both ends up: no wheel is left to chock. One end at a time, four stands, then the shake.", ()
+    down = "rear" if "front" in up else "front"
+    return f"Chocks at both {down} wheels, which stay down.", ("Chocks",)
 
 
 def _position(state: str) -> Position:
