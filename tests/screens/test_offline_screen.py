@@ -119,6 +119,23 @@ def test_a_refused_entry_stops_the_queue_and_a_person_says_what_becomes_of_each(
     assert phone.log()[-2:] == ["Car carried at the right corner", "Note: after it"]
 
 
+def test_what_waits_for_a_job_that_was_taken_away_stays_until_a_person_leaves_it_out(phone):
+    page = phone.page
+    phone.cut()
+    phone.note("too late")
+    seen = ask(phone.server, f"/api/jobs/{phone.job}/version")["version"]
+    gone = urllib.request.Request(f"{phone.server.address}/api/jobs/{phone.job}?seen={seen}", method="DELETE")
+    urllib.request.urlopen(gone, timeout=10).close()
+    phone.back()
+    waiting = page.get_by_role("region", name="Waiting to be sent")
+    expect(waiting.get_by_role("alert")).to_contain_text("There is no such job")
+    page.reload()
+    expect(page.get_by_text("There is no such job here. Go back to all jobs.")).to_be_visible()
+    expect(waiting.get_by_role("listitem")).to_contain_text("too late")
+    waiting.get_by_role("button", name="Leave it out").click()
+    expect(waiting).to_have_count(0)
+
+
 def test_whichever_page_opens_first_says_what_waits_and_sends_it(phone):
     page = phone.page
     phone.cut()

@@ -73,6 +73,8 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
   Object.assign(connection, { lost: false, words: '', keptAt: '' })
   connection.epoch = answer.headers.get(EPOCH) ?? connection.epoch
   connection.shutOut = answer.status === 401
+  // What was entered waits until the device is let in again.
+  if (connection.shutOut) throw new Offline('This device is not let in any more.')
   return answer
 }
 

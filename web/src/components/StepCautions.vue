@@ -66,4 +66,15 @@ summary {
   line-height: 1.4;
   padding: 10px 0;
 }
+
+@media (width <= 760px) {
+  .fresh {
+    display: grid;
+    gap: 8px;
+  }
+
+  .fresh .el-button {
+    justify-self: end;
+  }
+}
 </style>

@@ -11,15 +11,15 @@ import { useQueue } from '../stores/queue'
 const props = defineProps<{ book: Book<BookView> }>()
 const queue = useQueue()
 const router = useRouter()
-const { view, waiting, version } = props.book
-const refused = computed(() => (view.value ? queue.refusalOf(view.value.id) : undefined))
+const { id, waiting, version } = props.book
+const refused = computed(() => queue.refusalOf(id.value))
 const shown = computed(() => waiting.value.length > 0 && (connection.lost || refused.value))
 const PAGES: Partial<Record<string, string>> = { worked: 'bolts', drawn: 'bolts', counted: 'turns' }
 
-const drop = (ids: string[]) => view.value && queue.drop(view.value.id, ids)
+const drop = (ids: string[]) => queue.drop(id.value, ids)
 
 async function again(): Promise<void> {
-  if (view.value && (await queue.again(view.value.id, version.value))) await props.book.look()
+  if (await queue.again(id.value, version.value)) await props.book.look()
 }
 
 /** Out of the queue and back to where it is typed, what was typed with it. */

@@ -28,6 +28,8 @@ export interface Desk {
 }
 
 export interface Book<View extends BookView> extends Desk {
+  /** Which job or car is open, whether it is there or not. */
+  id: Ref<string>
   view: ShallowRef<View | null>
   missing: Ref<boolean>
   /** How many entries are not acknowledged, those on their way among them. */
@@ -148,6 +150,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   }
 
   return {
+    id: openId,
     view,
     sheet,
     drafts,

@@ -105,6 +105,23 @@ it('throws the refusal of an entry that went out at once, and forgets the entry'
   expect(queue.waiting).toEqual([])
 })
 
+it('keeps an entry of a device that was taken off, until it is let in again', async () => {
+  vi.stubGlobal('fetch', () =>
+    Promise.resolve(Response.json({ code: 'not_paired' }, { status: 401 })),
+  )
+  const queue = useQueue()
+  expect(await queue.send(to, noted('one'), 7)).toBe('waiting')
+  await queue.deliver(to.book)
+  expect([connection.shutOut, queue.of(to.book).length, queue.refusalOf(to.book)]).toEqual([
+    true,
+    1,
+    undefined,
+  ])
+  vi.stubGlobal('fetch', server.answer)
+  await queue.deliver(to.book)
+  expect(server.log).toEqual(['one'])
+})
+
 it('takes over the list that version 0.1 left behind', () => {
   const entries = ['a', 'b'].map((text) => ({
     id: `entry-${text}`,

@@ -3,6 +3,7 @@ import { computed, onUnmounted, watch } from 'vue'
 import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
 import UndoBar from '../components/UndoBar.vue'
+import WaitingPanel from '../components/WaitingPanel.vue'
 import { provideDesk } from '../composables/useDesk'
 import { useCar } from '../stores/car'
 
@@ -40,9 +41,10 @@ onUnmounted(() => store.close())
     label="Parts of the record"
   />
   <main class="sheet">
-    <p v-if="store.missing" class="notice stop" role="alert">
-      There is no such car here. Go back to all cars.
-    </p>
+    <div v-if="store.missing" class="stack">
+      <p class="notice stop" role="alert">There is no such car here. Go back to all cars.</p>
+      <WaitingPanel :book="store.book()" />
+    </div>
     <p v-else-if="!store.car || !store.sheet" class="soft">
       {{
         connection.lost

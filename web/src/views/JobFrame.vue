@@ -5,6 +5,7 @@ import BookBand from '../components/BookBand.vue'
 import PositionMark from '../components/PositionMark.vue'
 import StateLine from '../components/StateLine.vue'
 import UndoBar from '../components/UndoBar.vue'
+import WaitingPanel from '../components/WaitingPanel.vue'
 import { provideDesk } from '../composables/useDesk'
 import { useJob } from '../stores/job'
 
@@ -55,9 +56,10 @@ onUnmounted(() => store.close())
     </template>
   </BookBand>
   <main class="sheet">
-    <p v-if="store.missing" class="notice stop" role="alert">
-      There is no such job here. Go back to all jobs.
-    </p>
+    <div v-if="store.missing" class="stack">
+      <p class="notice stop" role="alert">There is no such job here. Go back to all jobs.</p>
+      <WaitingPanel :book="store.book()" />
+    </div>
     <p v-else-if="!store.job || !store.sheet" class="soft">
       {{
         connection.lost
