@@ -20,7 +20,8 @@ _SPRUNG = {
     ("semi_trailing", "arm"),
 }
 _OWN_WORK = {("trailing_lateral", "trailing"), ("solid_leaf", "shackle"), ("twist_beam", "beam")}
-_BASE = ("baseline", "bench", "compare", "penetrant", "settle_again", "measure", "paint", "road", "recheck")
+_BASE = ("bench", "compare", "penetrant", "settle_again", "paint", "road", "recheck")
+_MEASURED = ("baseline", "measure")
 _WIDE = ("wires_back", "links_free")
 
 
@@ -141,7 +142,7 @@ def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
         axles=part.axles,
         layouts=part.layouts,
         per="axle" if part.shared else "side",
-        uses=(*_BASE, *wide, *toe),
+        uses=(*_BASE, *wide, *(_MEASURED if part.changes else ()), *toe),
         changes=cast(Any, part.changes),
         booked=("Alignment on a rack",) if toe else (),
         words=("adjustable arm", "longer arm", "bushing", "bush"),
