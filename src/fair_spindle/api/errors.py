@@ -80,9 +80,7 @@ def map_errors(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def _routing(_: Request, error: HTTPException) -> JSONResponse:
-        code = {404: "not_found", 405: "method_not_allowed", 400: "input", 413: "refused", 403: "owner_only"}.get(
-            error.status_code, "http"
-        )
+        code = _ROUTING.get(error.status_code, "http")
         return answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))
 
 

@@ -8,7 +8,7 @@ from http.cookies import CookieError, SimpleCookie
 from ipaddress import ip_address
 from typing import Literal
 
-from fastapi import HTTPException, Request
+from fastapi import Depends, HTTPException, Request
 from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Receive, Scope, Send
 
@@ -84,6 +84,9 @@ def owner_only(request: Request) -> None:
     """Refuse what a device of the floor may not do."""
     if caller_of(request).role != "owner":
         raise HTTPException(403, "Only the bench, or a device it made an owner, may do this.")
+
+
+OWNER = [Depends(owner_only)]
 
 
 def caller_of(request: Request) -> Caller:

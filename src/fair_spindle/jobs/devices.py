@@ -3,12 +3,9 @@
 from __future__ import annotations
 
 import secrets
-from typing import Annotated, Literal
+from typing import Literal
 from uuid import uuid4
 
-from pydantic import StringConstraints
-
-from fair_spindle.formats.acts import Text
 from fair_spindle.jobs.book import now_utc
 from fair_spindle.jobs.book_models import View
 from fair_spindle.records.database import Database
@@ -17,7 +14,6 @@ from fair_spindle.records.tables import DeviceRow
 
 Role = Literal["owner", "floor"]
 ROLE_WORDS = {"owner": "everything, as at the bench", "floor": "work on the floor"}
-Name = Annotated[Text, StringConstraints(min_length=1, max_length=60, pattern=r"\S")]
 
 
 class DeviceView(View):

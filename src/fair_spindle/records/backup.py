@@ -71,11 +71,13 @@ def _opened(content: bytes) -> Iterator[sqlite3.Connection]:
         try:
             with closing(sqlite3.connect(file)) as connection:
                 _check(connection)
-                if version_of(connection) != NEWEST:
+                is_old = version_of(connection) != NEWEST
+                if is_old:
                     check_old_tables(connection)
         except sqlite3.DatabaseError:
             raise InputError("This copy is damaged or of something else. Choose another.", field="file") from None
-        migrate(file)
+        if is_old:
+            migrate(file)
         with closing(sqlite3.connect(file)) as connection:
             check_whole(connection)
             yield connection

@@ -26,7 +26,6 @@ export function keep(one: Waiting): void {
 
 /** Everything that waits, of every job and car, in the order it was made. */
 export function all(): Waiting[] {
-  takeOver()
   return keys(ENTRIES).map((key) => JSON.parse(localStorage.getItem(key) ?? '{}') as Waiting)
 }
 
@@ -66,7 +65,7 @@ function keys(prefix: string): string[] {
 }
 
 /** A queue that version 0.1 left behind, whose books were not told: it was one list for each. */
-function takeOver(): void {
+export function takeOver(): void {
   for (const key of keys(BEFORE_0_2)) {
     const entries = JSON.parse(localStorage.getItem(key) ?? '[]') as EventCreate[]
     const book = key.slice(BEFORE_0_2.length)

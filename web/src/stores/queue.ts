@@ -29,6 +29,7 @@ export interface Addressed {
  * They go in order; the first that is refused stops its own job or car until a person says what to do.
  */
 export const useQueue = defineStore('queue', () => {
+  shelf.takeOver()
   const waiting = ref<Waiting[]>(shelf.all())
   const refusals = ref<Record<string, { id: string; error: ErrorBody }>>({})
   let line: Promise<unknown> = Promise.resolve()

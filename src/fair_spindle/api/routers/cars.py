@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Depends, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.api.gate import owner_only
+from fair_spindle.api.gate import OWNER
 from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import append, book, cars, entries, geometry, history, queue
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
@@ -130,7 +130,7 @@ def shelve_part(db: Db, wanted: PartCreate) -> ShelfPartView:
     return cars.shelve_part(db, wanted)
 
 
-@router.delete("/parts/{part_id}", status_code=204, dependencies=[Depends(owner_only)])
+@router.delete("/parts/{part_id}", status_code=204, dependencies=OWNER)
 def remove_part(db: Db, part_id: Annotated[str, Path(pattern=r"^[0-9a-zA-Z-]{8,64}$")]) -> None:
     """Take a part off the shelf."""
     cars.take_off_shelf(db, part_id)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Depends, Path, Request, Response
+from fastapi import APIRouter, Path, Request, Response
 from pydantic import BaseModel, Field
 
 from fair_spindle.api.dependencies import ID, Db
-from fair_spindle.api.gate import Sharing, caller_of, owner_only
+from fair_spindle.api.gate import OWNER, Sharing, caller_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.jobs import devices, people
 from fair_spindle.jobs.devices import DeviceView, Role
@@ -16,7 +16,6 @@ from fair_spindle.jobs.people import Name, PersonCreate, PersonUpdate, PersonVie
 from fair_spindle.network.pairing import LIVES_SECONDS
 
 router = APIRouter(prefix="/api", tags=["devices"])
-OWNER = [Depends(owner_only)]
 COOKIE_SECONDS = 400 * 24 * 3600
 DeviceId = Annotated[str, Path(pattern=ID)]
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Depends, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.api.gate import owner_only
+from fair_spindle.api.gate import OWNER
 from fair_spindle.core.bolts.joint_patterns import Pattern
 from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.plain import act_of
@@ -51,7 +51,6 @@ from fair_spindle.jobs.torque_list import OwnListView, TakeTorques, TorqueList, 
 from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["jobs"])
-OWNER = [Depends(owner_only)]
 Table = Annotated[bytes, Body(media_type="text/csv")]
 
 

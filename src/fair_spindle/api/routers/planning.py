@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Body, Depends, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import download, shown
-from fair_spindle.api.gate import owner_only
+from fair_spindle.api.gate import OWNER
 from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import book, planning, procedures
 from fair_spindle.jobs.models import JobView, ReadRequest
@@ -27,7 +27,6 @@ from fair_spindle.jobs.views import show_job
 
 router = APIRouter(prefix="/api", tags=["planning"])
 Procedure = Annotated[str, Path(pattern=r"^[a-z0-9_]{2,40}$")]
-OWNER = [Depends(owner_only)]
 Toml = Annotated[bytes, Body(media_type="application/octet-stream")]
 
 

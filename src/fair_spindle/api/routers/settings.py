@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Depends, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Response
 
 from fair_spindle.api.dependencies import Db
 from fair_spindle.api.downloads import download
-from fair_spindle.api.gate import owner_only
+from fair_spindle.api.gate import OWNER
 from fair_spindle.jobs import backup
 from fair_spindle.jobs.backup import CopyView, RestoreView
 from fair_spindle.jobs.settings import (
@@ -27,7 +27,7 @@ from fair_spindle.jobs.settings import (
 )
 
 router = APIRouter(prefix="/api/settings", tags=["settings"])
-backup_router = APIRouter(prefix="/api", tags=["settings"], dependencies=[Depends(owner_only)])
+backup_router = APIRouter(prefix="/api", tags=["settings"], dependencies=OWNER)
 
 
 @router.get("/walk")
