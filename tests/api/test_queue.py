@@ -149,7 +149,12 @@ def test_a_step_finished_in_one_go_waits_like_any_entry_and_is_no_conflict_with_
     view = client.get(path).json()
     step = next(one for one in view["steps"] if one["state"] == "open")
     assert step["together"] == "All by hand"
+    finished = {"id": "entry-early", "seen": view["version"], "act": {"kind": "finished", "step": step["key"]}}
+    early = client.post(f"{path}/events", json=finished).json()
+    assert early["message"].startswith("Still to be read: new one in")
+    assert client.get(path).json()["version"] == view["version"], "nothing of it is written"
     acts = [
+        *({"kind": "entered", "key": one["key"], "choice": "new"} for one in step["reads"] if one["required"]),
         {"kind": "finished", "step": step["key"]},
         {"kind": "stepped", "step": step["key"], "outcome": "reopened"},
     ]
@@ -160,5 +165,5 @@ def test_a_step_finished_in_one_go_waits_like_any_entry_and_is_no_conflict_with_
     after = client.get(path).json()
     assert next(one for one in after["steps"] if one["key"] == step["key"])["state"] == "open"
     assert after["version"] == done["version"]
-    other = {**entries[0], "act": {"kind": "finished", "step": view["steps"][0]["key"]}}
+    other = {**entries[-2], "act": {"kind": "finished", "step": view["steps"][0]["key"]}}
     assert client.post(f"{path}/events", json=other).status_code == 409

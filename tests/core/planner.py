@@ -1,5 +1,6 @@
 """A work order, asked in the words of the trade."""
 
+from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.planning.work_order import plan_work
@@ -18,9 +19,9 @@ COMBINED = {
 class Order:
     """A plan, asked in the words of the trade."""
 
-    def __init__(self, *fittings, car=STRUT, workshop=None, **brief):
+    def __init__(self, *fittings, car=STRUT, workshop=None, bay=None, **brief):
         fits = [Fitting(*one) if isinstance(one, tuple) else one for one in fittings]
-        self.known = Known(Brief(tuple(fits), **brief), LIBRARY, car, workshop or {})
+        self.known = Known(Brief(tuple(fits), **brief), LIBRARY, car, workshop or {}, bay or Bay())
         self.plan = plan_work(self.known)
         self.keys = [step.key for step in self.plan.steps]
 

@@ -1,9 +1,12 @@
 """Any part of any car: it is found by every word for it, planned in an order a practitioner would take."""
 
+from itertools import pairwise
+
 import pytest
 from planner import LIBRARY, Order, with_options
 
 from fair_spindle.core.geometry.layouts import LAYOUTS
+from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.car_parts import parts_of_layouts
 from fair_spindle.core.planning.procedure import Fitting
 from fair_spindle.core.planning.vocabulary import SAME, WISHES, normal, sought_by
@@ -66,9 +69,9 @@ def test_what_found_nothing_once_is_found(words, key):
 class Read:
     """A plan read as the trade reads it: what stands where, and to what each joint was brought when."""
 
-    def __init__(self, key, axle, layout):
+    def __init__(self, key, axle, layout, **known):
         car = {f"{axle}.layout": layout} if layout and axle else {}
-        self.plan = Order(Fitting(key, axle), car=car).plan
+        self.plan = Order(Fitting(key, axle), car=car, **known).plan
         self.steps = list(self.plan.steps)
         self.at = {step.key: place for place, step in enumerate(self.steps)}
         self.roles = {joint.key: joint for joint in self.plan.joints}
@@ -101,7 +104,8 @@ def nothing_is_driven_on_that_is_only_snug(order):
     road = order.at.get("road", order.end)
     for joint, past in order.brought().items():
         stages = [to for place, to in past if place < road]
-        assert not stages or stages[-1] not in ("hand", "snug") or order.roles[joint].role == "jam", joint
+        short = ("hand",) if order.roles[joint].role == "jam" else ("hand", "snug")
+        assert not stages or stages[-1] not in short, joint
 
 
 def stages_come_in_order(order):
@@ -139,7 +143,32 @@ def it_settles_then_is_measured_then_toe_is_set_then_it_is_driven(order):
     assert wanted == sorted(wanted)
 
 
+def what_a_jack_carries_is_snug_before_the_next_is_let_go(order):
+    held = [
+        (place, step)
+        for place, step in enumerate(order.steps)
+        if "@" in step.key and step.frees_joints and any("arry" in order.steps[one].key for one in rests(order, step))
+    ]
+    for (_, now), (then, _) in pairwise(held):
+        for joint in now.frees_joints:
+            snug = [place for place, to in order.brought().get(joint, []) if to == "snug"]
+            assert all(place < then for place in snug), (now.key, joint)
+
+
+def rests(order, step):
+    return [order.at[key] for key in step.rests_on if key in order.at]
+
+
+def nothing_is_rolled_with_a_wheel_or_pivot_that_is_only_by_hand(order):
+    rolled = order.at.get("settle_again", order.end)
+    for joint, past in order.brought().items():
+        stages = [to for place, to in past if place < rolled]
+        assert not stages or stages[-1] != "hand" or order.roles[joint].role in ("jam", "link"), joint
+
+
 RULES = [
+    what_a_jack_carries_is_snug_before_the_next_is_let_go,
+    nothing_is_rolled_with_a_wheel_or_pivot_that_is_only_by_hand,
     rubber_is_torqued_under_load,
     nothing_is_driven_on_that_is_only_snug,
     stages_come_in_order,
@@ -157,6 +186,38 @@ def test_a_plan_of_every_part_keeps_the_orders_of_the_trade(key, axle, layout):
     order = Read(key, axle, layout)
     for rule in RULES:
         rule(order)
+
+
+@pytest.mark.parametrize(("key", "axle", "layout"), PLACES, ids=lambda value: value or "-")
+def test_rubber_that_is_loaded_on_the_wheels_is_torqued_when_the_car_has_settled(key, axle, layout):
+    order = Read(key, axle, layout, workshop={"load": "wheels"})
+    rubber_is_torqued_under_load(order)
+    for joint, past in order.brought().items():
+        if order.roles[joint].bushing == "bonded_rubber":
+            torqued = [place for place, to in past if to == "torqued" and order.steps[place].where == "on_wheels"]
+            assert all(place > order.at["settle_again"] for place in torqued), joint
+
+
+@pytest.mark.parametrize(
+    ("bay", "said", "raised"),
+    [
+        (Bay(), "", {"Raise the car"}),
+        (Bay(stands=2), "One end at a time", {"Raise the car, front", "Raise the car, rear"}),
+        (Bay(stands=2, lift=True), "", {"Raise the car"}),
+        (Bay(jacks=0), "names none", {"Raise the car"}),
+    ],
+)
+def test_the_bay_decides_what_is_up_at_once(bay, said, raised):
+    order = Order(("dampers", "front"), ("dampers", "rear"), bay=bay)
+    assert {step.title for step in order.plan.steps if step.key.startswith("raise.")} == raised
+    assert any(said in remark.message for remark in order.plan.remarks)
+    carried = [step for step in order.plan.steps if step.key.startswith("carry.")]
+    assert bool(carried) == bool(bay.carriers), "without a jack the corner is loaded on its wheels"
+
+
+def test_with_two_jacks_both_sides_are_open_together_and_with_one_a_side_at_a_time():
+    for jacks, order in ((1, ("in@front.left", "out@front.right")), (2, ("out@front.right", "in@front.left"))):
+        Order(("dampers", "front"), bay=Bay(jacks=jacks)).goes(*(f"dampers.{key}" for key in order))
 
 
 @pytest.mark.parametrize("bushing", ["greased_poly", "spherical"])

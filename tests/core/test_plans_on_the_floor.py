@@ -25,8 +25,12 @@ from fair_spindle.core.joblog.reducer import derive_on, opening
 from fair_spindle.core.joblog.replay import replay
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.rules import permit
+from fair_spindle.core.joblog.single_use import asks_new
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.step_blockers import step_hindrance
+from fair_spindle.core.joblog.waits import say_too_soon, waived_waits
+from fair_spindle.core.planning.procedure import Compared, Fitting
+from fair_spindle.core.predict.bolted import look_joints
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.jobs.planning import planned
 
@@ -72,7 +76,12 @@ class Tuner:
                 self.read_heights(step)
             for goal in short_goals(step, self.state):
                 self.bring(goal)
-            if step_hindrance(step, self.state, template_now(self.state, WORK)).startswith("Still"):
+            now = template_now(self.state, WORK)
+            asked = now.step(step.key)
+            for reading in asked.reads:
+                if reading.required and reading.choices:
+                    self.do(Entered(reading.key, choice=reading.choices[0]))
+            if step_hindrance(asked, self.state, now).startswith("Still"):
                 self.do(Stepped(step.key, "skipped", "read elsewhere"))
             else:
                 self.do(Stepped(step.key))
@@ -218,3 +227,102 @@ def test_nothing_that_waits_for_load_can_be_done_ahead_of_its_turn():
     with pytest.raises(NotAllowed):
         tuner.do(Worked(joint.key, (joint.bolts[0].number,), "torqued", Typed("100", "nm")))
     assert tuner.state.bolts[bolt_key(joint.key, joint.bolts[0].number)].stage == "snug"
+
+
+def test_a_single_use_fastener_asks_for_a_new_one_and_the_answer_stands_on_the_record():
+    tuner = Tuner(Order(*brief_of("hub_bearing")[:1], car=STRUT).known)
+    steps = tuner.state.plan.steps
+    joint = next(one for one in tuner.state.plan.joints if any(bolt.single_use for bolt in one.bolts))
+    first = next(n for n, step in enumerate(steps) if any(goal.joint == joint.key for goal in step.brings_joints))
+    tuner.follow(steps[:first])
+    for goal in short_goals(steps[first], tuner.state):
+        tuner.bring(goal)
+    with pytest.raises(NotAllowed, match="new one"):
+        tuner.do(Stepped(steps[first].key))
+    reading = asks_new(joint)
+    tuner.do(Entered(reading.key, choice="the old one again"))
+    tuner.do(Stepped(steps[first].key))
+    looked = look_joints(tuner.state, readings_now(tuner.state, WORK), [])
+    found = {one.code for one in looked if one.subject == f"joint.{joint.key}"}
+    assert "used_again" in found
+    assert "new_one" not in found
+    later = [step.key for step in template_now(tuner.state, WORK).steps[first + 1 :] if reading in step.reads]
+    assert not later, "asked once"
+
+
+def test_what_relies_on_penetrant_or_threadlocker_waits_for_it_or_says_why_not():
+    tuner = Tuner(Order(("bolted_ball_joint", "front")).known)
+    steps = {step.key: step for step in tuner.state.plan.steps}
+    state, template = tuner.state, template_now(tuner.state, WORK)
+    at = "2030-01-01T08:00:00.000Z"
+    done = {key: (Event(key, 1, at, Stepped(key)), Stepped(key)) for key in ("penetrant@front", "yard")}
+    freed = next(step for step in steps.values() if step.frees_joints)
+    state = replace(state, steps={"penetrant@front": done["penetrant@front"]})
+    assert "1 h 1 min to go" in say_too_soon(freed, state, template, "2030-01-01T08:59:01.000Z")
+    assert say_too_soon(freed, state, template, "2030-01-01T10:00:00.000Z") == ""
+    assert say_too_soon(steps["baseline"], state, template, at) == "", "reading relies on nothing"
+    hurried = Stepped(freed.key, reason="it came free")
+    state = replace(state, steps={**state.steps, freed.key: (Event("x", 2, at, hurried), hurried)})
+    assert [one.reason for one in waived_waits(state, template)] == ["it came free"]
+    other = next(step for step in steps.values() if step.frees_joints and step.key != freed.key)
+    assert say_too_soon(other, state, template, at) == "", "said once, it is said for all"
+    locked = next(step for step in steps.values() if step.wait_h and step.brings_joints)
+    state = replace(state, steps={locked.key: (Event("y", 3, at, Stepped(locked.key)), Stepped(locked.key))})
+    assert "to go" in say_too_soon(steps["yard"], state, template, at)
+    assert say_too_soon(freed, state, template, at) == "", "what cures is relied on by the first drive alone"
+
+
+def test_a_wrong_hand_or_thread_stays_out_until_somebody_says_why_and_both_stand_on_the_record():
+    compared = {"hand": Compared("right", "left"), "thread.right": Compared("M14x1.5", "M12x1.25")}
+    fitting = Fitting("tie_rods", "front", compared=compared)
+    tuner = Tuner(Order(fitting).known)
+    found = [one.message for one in tuner.state.plan.remarks if one.severity == "blocks"]
+    assert len(found) == 2
+    assert any("old right, new left" in words for words in found)
+    assert any("thread, right: old M14x1.5, new M12x1.25" in words for words in found)
+    step = next(one for one in tuner.state.plan.steps if any(goal.to == "hand" for goal in one.brings_joints))
+    tuner.follow(tuner.state.plan.steps[: tuner.state.plan.steps.index(step)])
+    for goal in short_goals(step, tuner.state):
+        tuner.bring(goal)
+    for reading in template_now(tuner.state, WORK).step(step.key).reads:
+        if reading.required:
+            tuner.do(Entered(reading.key, "typed", {"value": Typed("24", "turn")}))
+    with pytest.raises(NotAllowed, match="in words"):
+        tuner.do(Stepped(step.key))
+    tuner.do(Stepped(step.key, reason="the list names them the wrong way round"))
+    said = look(tuner.state, readings_now(tuner.state, WORK), template_now(tuner.state, WORK))
+    assert any("the wrong way round" in one.message for one in said if one.code == "all_the_same")
+    tuner.follow(tuner.state.plan.steps[tuner.state.plan.steps.index(step) + 1 :])
+
+
+@pytest.mark.parametrize(
+    ("key", "axle", "check", "old", "new", "said", "means"),
+    [
+        ("sway_bars", "front", "diameter", "22", "24", "More by 2.0 mm", "fourth power"),
+        ("lower_arm", "front", "length", "13 1/2 in", "13 3/4 in", "More by 0.250 in", "leans the wheel"),
+        ("springs", "front", "free", "30 cm", "28 cm", "Less by 2.00 cm", "rate and load decide"),
+        ("brake_hoses", "front", "length", "380", "380.4", "", ""),
+    ],
+)
+def test_a_difference_says_what_it_means_for_that_part_in_the_unit_it_was_typed_in(
+    key, axle, check, old, new, said, means
+):
+    order = Order(Fitting(key, axle, compared={check: Compared(old, new)}))
+    differ = [one for one in order.plan.remarks if ": old " in one.message]
+    assert bool(differ) == bool(said)
+    assert all(said in one.message and means in one.reason for one in differ)
+
+
+def test_a_lock_that_the_rack_opens_again_is_firm_for_the_drive_and_stays_open_on_the_record():
+    tuner = Tuner(Order(*brief_of("thrust_arms")[:1], car=STRUT).known)
+    steps = tuner.state.plan.steps
+    last = next(place for place, step in enumerate(steps) if step.key.startswith("thrust_arms.lock_after"))
+    tuner.follow(steps[:last])
+
+    def of_locks():
+        found = look_joints(tuner.state, readings_now(tuner.state, WORK), [])
+        return {(one.code, one.severity) for one in found if ".lock." in one.subject}
+
+    assert of_locks() == {("jam_for_the_rack", "open")}
+    tuner.follow(steps[last:])
+    assert of_locks() == set()

@@ -102,7 +102,7 @@ def test_parts_are_compared_before_the_car_is_raised():
     longer = {"length": Compared("341", "34.3 cm"), "hand": Compared("left", "left")}
     arm = Order(Fitting("lower_arm", "front", compared=longer)).plan.remarks
     assert [one.severity for one in arm] == ["question"]
-    assert "Longer by 2.0 mm" in arm[0].message
+    assert "More by 0.20 cm" in arm[0].message
     assert "hand" in wrong[0].message
     with pytest.raises(InputError, match="not a number"):
         assert Order(Fitting("lower_arm", "front", compared={"length": Compared("182", "long")})).plan

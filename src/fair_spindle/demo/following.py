@@ -60,7 +60,7 @@ def follow(
     check: tuple[Entered, ...] = (),
 ) -> None:
     """Do step after step, up to one: turns off as counted by side, heights at load by side, readings of the check."""
-    for step in desk.state.plan.steps if desk.state.plan else ():
+    for step in desk.now.template.steps if desk.state.plan else ():
         if step.key == until:
             return
         if step.key in desk.state.steps:
@@ -93,6 +93,8 @@ def _count(desk: Desk, step: Step, counted: Mapping[str, str]) -> None:
     """Turns off as told, turns on as planned."""
     for reading in step.reads:
         wheel = f"{reading.axle}.{reading.side}"
+        if reading.required and reading.choices:
+            desk.write(Entered(reading.key, choice=reading.choices[0]))
         if reading.name == "tie.turns_off":
             desk.write(enter(reading.key, counted[reading.side], "turn"))
         elif reading.name == "tie.turns_on":

@@ -42,6 +42,7 @@ from fair_spindle.core.joblog.rules import (
     permit,
 )
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.waits import say_too_soon
 from fair_spindle.core.predict.known_adjusters import hold_turns
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc, standing
@@ -92,7 +93,9 @@ def write_act(
             return before
         _not_beyond(seen, before)
         _not_over_another(act, seen, before, mine)
-        event = Event(key, before.version + 1, now_utc(), accept(act, before), by=database.made_by)
+        at = now_utc()
+        not_too_soon(act, before, at)
+        event = Event(key, before.version + 1, at, accept(act, before), by=database.made_by)
         after = before.then(event)
         written = False
         with database.writing() as session:
@@ -122,6 +125,14 @@ def _write(session: Session, event: Event, after: Standing, said: str) -> Standi
 def fingerprint(asked: object) -> str:
     """What a request is known by when it comes again."""
     return hashlib.blake2b(json.dumps(asked, sort_keys=True).encode(), digest_size=8).hexdigest()
+
+
+def not_too_soon(act: Act, now: Standing, at: str) -> None:
+    """Refuse a step as done while what it relies on still works by itself, unless it says why."""
+    if not isinstance(act, Stepped) or act.outcome != "done" or act.reason.strip():
+        return
+    if said := say_too_soon(now.template.step(act.step), now.state, now.template, at):
+        raise NotAllowed(said, rule="still_working")
 
 
 def _not_beyond(seen: int, before: Standing) -> None:

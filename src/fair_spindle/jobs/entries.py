@@ -5,10 +5,11 @@ from __future__ import annotations
 from fair_spindle.core.basics.errors import Conflict, NotAllowed
 from fair_spindle.core.joblog.log import Act, Stepped
 from fair_spindle.core.joblog.plain import act_of
-from fair_spindle.core.joblog.step_blockers import step_hindrance
+from fair_spindle.core.joblog.step_blockers import say_unread, step_hindrance
 from fair_spindle.core.joblog.together import acts_together, together
-from fair_spindle.jobs.append import fingerprint, made_by, write_act
-from fair_spindle.jobs.book import standing
+from fair_spindle.core.joblog.wrong_parts import say_wrong_part
+from fair_spindle.jobs.append import fingerprint, made_by, not_too_soon, write_act
+from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.models import EventCreate, Finished
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import said_before
@@ -23,14 +24,14 @@ def write_entry(
     """Write what was entered; lines that are ``mine`` are no conflict."""
     theirs = made_by(database, wanted.by)
     if isinstance(wanted.act, Finished):
-        return _finish(theirs, book_id, wanted, wanted.act.step, mine)
+        return _finish(theirs, book_id, wanted, wanted.act, mine)
     act = act_of(wanted.act.model_dump())
     return write_act(theirs, book_id, wanted.id, wanted.seen, act, car=car, mine=mine)
 
 
-def _finish(database: Database, job_id: str, wanted: EventCreate, key: str, mine: frozenset[str]) -> Standing:
+def _finish(database: Database, job_id: str, wanted: EventCreate, act: Finished, mine: frozenset[str]) -> Standing:
     """Bring every fastener of a step to where it wants it, and say the step is done."""
-    now = standing(database, job_id)
+    now, key = standing(database, job_id), act.step
     first = _part(wanted.id, 0)
     if any(event.id == first for event in now.log):
         if said_before(database, job_id, first) != fingerprint(key):
@@ -39,10 +40,16 @@ def _finish(database: Database, job_id: str, wanted: EventCreate, key: str, mine
     step = now.template.step(key)
     if not together(step, now.state):
         raise NotAllowed(step_hindrance(step, now.state, now.template) or "This step has nothing to bring together.")
-    acts: tuple[Act, ...] = (*acts_together(step, now.state), Stepped(step.key))
+    done = Stepped(step.key, reason=act.reason)
+    not_too_soon(done, now, now_utc())
+    if unread := say_unread(step, now.state, now.template):
+        raise NotAllowed(unread, step=step.key)
+    if not act.reason.strip() and (wrong := say_wrong_part(step, now.state)):
+        raise NotAllowed(wrong, rule="wrong_part")
+    acts: tuple[Act, ...] = (*acts_together(step, now.state), done)
     own = mine | {wanted.id}
-    for place, act in enumerate(acts):
-        now = write_act(database, job_id, _part(wanted.id, place), wanted.seen, act, mine=own, asked=key)
+    for place, one in enumerate(acts):
+        now = write_act(database, job_id, _part(wanted.id, place), wanted.seen, one, mine=own, asked=key)
     return now
 
 

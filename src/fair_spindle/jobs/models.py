@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
@@ -28,6 +29,7 @@ class Finished(Strict):
     """A step that is done with all its fasteners: a line of the log for each of them, and one for the step."""
 
     step: Text
+    reason: Text = ""
     kind: Literal["finished"]
 
 
@@ -92,6 +94,14 @@ class StepReadView(View):
     counted: TurnsView | None
 
 
+class WorksView(View):
+    """What works by itself: the step that started it, from when it may be relied on, and when it is over."""
+
+    title: str
+    ready: datetime
+    over: datetime
+
+
 class StepView(View):
     """One step on the floor."""
 
@@ -116,7 +126,9 @@ class StepView(View):
     goals: dict[str, str]
     why: list[str]
     school: str
-    wait_h: list[float]
+    works: WorksView | None
+    held: WorksView | None
+    wrong_part: str
     reopens: list[str]
     state: Literal["open", "done", "skipped"]
     reason: str

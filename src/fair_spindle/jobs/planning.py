@@ -18,7 +18,7 @@ from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
-from fair_spindle.core.planning.schools import SCHOOLS, ways_of
+from fair_spindle.core.planning.schools import SCHOOLS
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.planning.vocabulary import named_by, sought_by
 from fair_spindle.core.planning.work_order import WorkOrder, measured_by, plan_work
@@ -32,7 +32,7 @@ from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import ChoiceView
 from fair_spindle.jobs.joints import show_joint
 from fair_spindle.jobs.procedures import library_of, save_own
-from fair_spindle.jobs.settings import workshop_schools
+from fair_spindle.jobs.settings import workshop_bay, workshop_schools
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.views import show_job
 from fair_spindle.records.database import Database
@@ -113,6 +113,7 @@ def _as_act(order: WorkOrder, known: Known) -> Planned:
         order.remarks,
         tuple(dict.fromkeys(changes)),
         measured_by(known),
+        asks_new=True,
     )
 
 
@@ -197,8 +198,10 @@ def _plain(one: object) -> object:
 
 
 def known_of(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
-    """A brief with what decides its conditions: the job's choices and the workshop's schools."""
-    return Known(brief, library, choices_now(now.state), workshop_schools(database).ways)
+    """A brief with what decides its conditions: the job's choices, the workshop's schools and its bay."""
+    return Known(
+        brief, library, choices_now(now.state), workshop_schools(database).ways, workshop_bay(database).bay()
+    )
 
 
 def _as_taken(taken: Planned) -> WorkOrder:
@@ -231,7 +234,7 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
 
 
 def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) -> m.PlanView:
-    chosen = ways_of(known.workshop, known.brief.schools)
+    chosen = known.ways
     used = {step.school for step in order.steps if step.school}
     return m.PlanView(
         steps=[_step(step) for step in order.steps],

@@ -12,11 +12,13 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.threaded_ends import ENDS, carry, flats_at
 from fair_spindle.core.joblog.wording import label_wheel, position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.part_checks import compared_in
 from fair_spindle.core.predict.aligned import align_rods
 from fair_spindle.core.predict.step_words import say_flats
 from fair_spindle.core.review.at_work import AtWork, read_at_work
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.threads import FLAT
+from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.formats.record_pdf import write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
@@ -120,7 +122,7 @@ def _record(now: Standing) -> RecordView:
         fitted=fitted(now),
         beside=beside_rows(now),
         turns=list(_turns(now)),
-        at_work=[_at_work(one, now) for one in read_at_work(now.state, now.template)],
+        at_work=[*_compared(now), *(_at_work(one, now) for one in read_at_work(now.state, now.template))],
         tightened=[one for joint in now.state.joints.values() for one in _tightened(joint, now)],
         rechecks=recheck_lines(now),
         cautions=_cautions(now.template),
@@ -136,6 +138,18 @@ def _at_work(one: AtWork, now: Standing) -> AtWorkView:
         after=say_entry(entries[one.key].act, now.sheet),
         change=signed(say_quantity(asked, one.change)) if one.change else "",
     )
+
+
+def _compared(now: Standing) -> Iterator[AtWorkView]:
+    """Old part beside new, as they were typed before the car was raised."""
+    for fitting in now.state.plan.brief.fittings if now.state.plan else ():
+        procedure = shipped().procedures.get(fitting.procedure)
+        if procedure is None:
+            continue
+        for check in procedure.checks:
+            for side, pair in compared_in(fitting, check):
+                where = ", ".join(filter(None, (procedure.title, fitting.axle, side)))
+                yield AtWorkView(label=f"{where}: {check.label.lower()}", before=pair.old, after=pair.new, change="")
 
 
 def _cautions(template: JobTemplate) -> list[str]:

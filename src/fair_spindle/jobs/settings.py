@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import fields
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -9,6 +10,7 @@ from sqlmodel import Session
 
 from fair_spindle.core.basics.units import to_core, units_of
 from fair_spindle.core.fields.walk import WALK_ROUND, Corner
+from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
@@ -104,6 +106,46 @@ def set_schools(database: Database, wanted: SchoolsUpdate) -> SchoolsView:
     with database.writing() as session:
         save_setting(session, "schools", {"ways": wanted.ways}, wanted.seen)
     return workshop_schools(database)
+
+
+class BaySetting(Strict):
+    """What the workshop raises and carries a car with."""
+
+    lift: bool = False
+    jacks: int = Field(default=1, ge=0, le=12)
+    stands: int = Field(default=4, ge=0, le=24)
+    poles: int = Field(default=0, ge=0, le=6)
+    people: int = Field(default=1, ge=1, le=12)
+
+    def bay(self) -> Bay:
+        """The same as the core takes it."""
+        return Bay(**{member.name: getattr(self, member.name) for member in fields(Bay)})
+
+
+class BayView(BaySetting):
+    """The bay as it stands, with its version."""
+
+    version: int
+
+
+class BayUpdate(BaySetting):
+    """A new bay, over the version that was seen."""
+
+    seen: int
+
+
+def workshop_bay(database: Database) -> BayView:
+    """What the workshop has to raise and carry a car with."""
+    with database.reading() as session:
+        value, version = load_setting(session, "bay")
+    return BayView(**value, version=version)
+
+
+def set_bay(database: Database, wanted: BayUpdate) -> BayView:
+    """Change the bay; jobs that are planned keep their plan."""
+    with database.writing() as session:
+        save_setting(session, "bay", wanted.model_dump(exclude={"seen"}), wanted.seen)
+    return workshop_bay(database)
 
 
 class Measures(Strict):

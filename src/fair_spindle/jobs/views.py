@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Undone
@@ -12,7 +12,9 @@ from fair_spindle.core.joblog.required_fields import missing_fields
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.step_blockers import step_hindrance
 from fair_spindle.core.joblog.together import together
+from fair_spindle.core.joblog.waits import Wait, binding_waits, held_by, waits_of
 from fair_spindle.core.joblog.wording import position_words
+from fair_spindle.core.joblog.wrong_parts import say_wrong_part
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import Reading, Step
 from fair_spindle.core.predict.step_words import say_flats, say_step
@@ -28,6 +30,8 @@ from fair_spindle.jobs.wording import names_in, say_act, say_entry
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
     """Everything about a job, for the interface, with the order in which one walks round the car."""
     state, template = now.state, now.template
+    waits = {wait.step.key: wait for wait in waits_of(state, template)}
+    binding = binding_waits(state, template) if waits else ()
     return m.JobView(
         **show_book(now),
         kind=template.key,
@@ -47,7 +51,7 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         corner=state.corner,
         carried_axle=state.carried_axle,
         position_said=position_words(state.position, state.corner, state.carried_axle),
-        steps=[_step(step, now) for step in template.steps],
+        steps=[_step(step, now, waits, binding) for step in template.steps],
         findings=[m.FindingView(**vars(finding)) for finding in now.findings],
         notes=[m.NoteView(text=act.text, step=act.step, at=event.at) for event, act in state.notes],
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
@@ -81,7 +85,11 @@ def _turns(flats: int) -> m.TurnsView:
     )
 
 
-def _step(step: Step, now: Standing) -> m.StepView:
+def _works(wait: Wait | None) -> m.WorksView | None:
+    return m.WorksView(title=wait.step.title, ready=wait.ready, over=wait.over) if wait else None
+
+
+def _step(step: Step, now: Standing, waits: Mapping[str, Wait], binding: Sequence[Wait]) -> m.StepView:
     state, template = now.state, now.template
     event, act = state.steps.get(step.key, (None, None))
     return m.StepView(
@@ -106,7 +114,9 @@ def _step(step: Step, now: Standing) -> m.StepView:
         goals={goal.joint: goal.to for goal in step.brings_joints},
         why=list(step.why),
         school=step.school,
-        wait_h=list(step.wait_h),
+        works=_works(waits.get(step.key)),
+        held=_works(None if act else held_by(step, binding)),
+        wrong_part="" if act else say_wrong_part(step, state),
         reopens=_reopens(step, state, template) if act else [],
         state="skipped" if act and act.outcome == "skipped" else "done" if act else "open",
         reason=act.reason if act else "",

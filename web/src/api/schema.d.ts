@@ -2014,6 +2014,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/bay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Bay
+         * @description What the workshop has to raise and carry a car with.
+         */
+        get: operations["see_bay_api_settings_bay_get"];
+        /**
+         * Change Bay
+         * @description Say what there is now.
+         */
+        put: operations["change_bay_api_settings_bay_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings/measures": {
         parameters: {
             query?: never;
@@ -2360,6 +2384,72 @@ export interface components {
             problem: string;
             /** Sideways Mm */
             sideways_mm: number | null;
+        };
+        /**
+         * BayUpdate
+         * @description A new bay, over the version that was seen.
+         */
+        BayUpdate: {
+            /**
+             * Jacks
+             * @default 1
+             */
+            jacks?: number;
+            /**
+             * Lift
+             * @default false
+             */
+            lift?: boolean;
+            /**
+             * People
+             * @default 1
+             */
+            people?: number;
+            /**
+             * Poles
+             * @default 0
+             */
+            poles?: number;
+            /** Seen */
+            seen: number;
+            /**
+             * Stands
+             * @default 4
+             */
+            stands?: number;
+        };
+        /**
+         * BayView
+         * @description The bay as it stands, with its version.
+         */
+        BayView: {
+            /**
+             * Jacks
+             * @default 1
+             */
+            jacks?: number;
+            /**
+             * Lift
+             * @default false
+             */
+            lift?: boolean;
+            /**
+             * People
+             * @default 1
+             */
+            people?: number;
+            /**
+             * Poles
+             * @default 0
+             */
+            poles?: number;
+            /**
+             * Stands
+             * @default 4
+             */
+            stands?: number;
+            /** Version */
+            version: number;
         };
         /**
          * BenchView
@@ -3713,6 +3803,11 @@ export interface components {
              * @enum {string}
              */
             kind: "finished";
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
             /** Step */
             step: string;
         };
@@ -3739,6 +3834,8 @@ export interface components {
         /**
          * Fitting
          * @description What is fitted: by which procedure, at which axle and sides; answers to its questions, and its part checks.
+         *
+         *     A check's key with ``.left`` or ``.right`` after it is of that side's part alone.
          */
         Fitting: {
             /**
@@ -5220,9 +5317,15 @@ export interface components {
          * @description The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
          *
          *     Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
-         *     ``measured`` names what is to be read, before and after, as axle and name.
+         *     ``measured`` names what is to be read, before and after, as axle and name; ``asks_new`` that steps ask whether a
+         *     single-use fastener is a new one (plans taken before 0.2 did not).
          */
         Planned: {
+            /**
+             * Asks New
+             * @default false
+             */
+            asks_new?: boolean;
             brief: components["schemas"]["Brief"];
             /**
              * Changes
@@ -5580,11 +5683,16 @@ export interface components {
         };
         /**
          * Remark
-         * @description Something found about the parts before the car was raised.
+         * @description Something found before the car was raised; what blocks keeps the parts of ``procedure`` from going in.
          */
         Remark: {
             /** Message */
             message: string;
+            /**
+             * Procedure
+             * @default
+             */
+            procedure?: string;
             /**
              * Reason
              * @default
@@ -6278,6 +6386,7 @@ export interface components {
             goals: {
                 [key: string]: string;
             };
+            held: components["schemas"]["WorksView"] | null;
             /** Joints */
             joints: string[];
             /** Key */
@@ -6309,8 +6418,6 @@ export interface components {
             tools: string[];
             /** Two People */
             two_people: boolean;
-            /** Wait H */
-            wait_h: number[];
             /**
              * Where
              * @enum {string}
@@ -6322,6 +6429,9 @@ export interface components {
             why: string[];
             /** Why Not */
             why_not: string;
+            works: components["schemas"]["WorksView"] | null;
+            /** Wrong Part */
+            wrong_part: string;
         };
         /**
          * Stepped
@@ -7371,6 +7481,24 @@ export interface components {
              * @enum {string}
              */
             to: "loose" | "hand" | "snug" | "torqued" | "angled" | "locked" | "marked" | "rechecked";
+        };
+        /**
+         * WorksView
+         * @description What works by itself: the step that started it, from when it may be relied on, and when it is over.
+         */
+        WorksView: {
+            /**
+             * Over
+             * Format: date-time
+             */
+            over: string;
+            /**
+             * Ready
+             * Format: date-time
+             */
+            ready: string;
+            /** Title */
+            title: string;
         };
         /**
          * WorthView
@@ -17290,6 +17418,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RestoreView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_bay_api_settings_bay_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BayView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    change_bay_api_settings_bay_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BayUpdate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BayView"];
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Fitting, ProcedureView, QuestionView } from '../api/client'
 import { SIDES } from '../api/client'
 
@@ -10,6 +10,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ change: [part: Partial<Fitting>]; remove: [] }>()
 const compared = ref({ ...props.fitting.compared })
+const apart = ref(Object.keys(compared.value).some((key) => /\.(left|right)$/.test(key)))
+const rows = computed(() =>
+  (props.procedure?.checks ?? []).flatMap((check) =>
+    apart.value
+      ? SIDES.map((side) => ({ key: `${check.key}.${side}`, label: `${check.label}, ${side}` }))
+      : [check],
+  ),
+)
 type Sides = NonNullable<Fitting['sides']>
 const sides = () => props.fitting.sides ?? [...SIDES]
 
@@ -71,16 +79,25 @@ function compare(key: string, which: 'old' | 'new', event: Event): void {
     </label>
     <details v-if="procedure?.checks.length">
       <summary>Old part beside new</summary>
-      <div v-for="check in procedure.checks" :key="check.key" class="compare">
-        <span>{{ check.label }}</span>
+      <button
+        v-if="procedure.by_side && sides().length === 2"
+        type="button"
+        class="pick"
+        :aria-pressed="apart"
+        @click="apart = !apart"
+      >
+        Left and right each for itself
+      </button>
+      <div v-for="row in rows" :key="row.key" class="compare">
+        <span>{{ row.label }}</span>
         <input
           v-for="which in ['old', 'new'] as const"
           :key="which"
           class="box"
-          :value="compared[check.key]?.[which] ?? ''"
+          :value="compared[row.key]?.[which] ?? ''"
           :placeholder="which"
-          :aria-label="`${check.label}: ${which}`"
-          @change="compare(check.key, which, $event)"
+          :aria-label="`${row.label}: ${which}`"
+          @change="compare(row.key, which, $event)"
         />
       </div>
     </details>

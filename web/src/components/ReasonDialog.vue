@@ -1,23 +1,27 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-const props = defineProps<{ title: string; detail?: string; confirm: string }>()
+/** `usual` are reasons that one tap gives. */
+const props = defineProps<{ title: string; detail?: string; confirm: string; usual?: string[] }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ given: [reason: string] }>()
 const reason = ref('')
 watch(open, (now) => now && (reason.value = ''))
 
-function give(): void {
-  if (!reason.value.trim()) return
+function give(words = reason.value): void {
+  if (!words.trim()) return
   open.value = false
-  emit('given', reason.value.trim())
+  emit('given', words.trim())
 }
 </script>
 
 <template>
   <el-dialog v-model="open" :title="props.title" width="480" append-to-body>
-    <form class="form" @submit.prevent="give">
+    <form class="form" @submit.prevent="give()">
       <p v-if="detail">{{ detail }}</p>
+      <div v-if="usual?.length" class="row">
+        <el-button v-for="one in usual" :key="one" @click="give(one)">{{ one }}</el-button>
+      </div>
       <label>
         Reason, for the record
         <textarea v-model="reason" class="box" rows="3" maxlength="500" required />

@@ -6,7 +6,7 @@ const { timers } = useTimers()
 
 <template>
   <ul v-if="timers.length" class="timers" aria-label="Working by itself">
-    <li v-for="one in timers" :key="one.key" class="notice" :class="one.left ? 'wait' : 'go'">
+    <li v-for="one in timers" :key="one.title" class="notice" :class="one.left ? 'wait' : 'go'">
       <b class="figure">{{ one.left ? one.left : '✓ ready' }}</b>
       <span
         >{{ one.title }}<template v-if="one.left">: not before {{ one.until }}</template></span

@@ -3,6 +3,7 @@ import { computed, onUnmounted, ref } from 'vue'
 import type { StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
+import { sayClock, sayLeft, useClock } from '../composables/useTimers'
 import { useJob } from '../stores/job'
 import MoveCar from './MoveCar.vue'
 import LostNotice from './LostNotice.vue'
@@ -23,6 +24,14 @@ const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
 const { lost, ask, yes, no } = useConsequences()
 const skipping = ref(false)
+const hurrying = ref(false)
+const now = useClock()
+const held = computed(() => {
+  const works = props.step.held
+  return works && Date.parse(works.ready) > now.value ? works : null
+})
+const SKIPPED_FOR = ['Not needed on this car', 'Nothing is seized', 'Done before']
+const HURRIED_FOR = ['It came free already', 'Not used after all']
 /** A second tap never finishes a step that nobody has read: a card that has just come is deaf for a moment. */
 const deaf = ref(true)
 const hearing = window.setTimeout(() => (deaf.value = false), DEAF_MS)
@@ -37,13 +46,14 @@ const elsewhere = computed(
         props.step.carried_axle !== job.value.carried_axle)),
 )
 const notes = computed(() => job.value.notes.filter((one) => one.step === props.step.key))
-/** Every fastener of the step at once, as the person says they are. */
-async function allAndDone(): Promise<void> {
-  if (await act({ kind: 'finished', step: props.step.key })) emit('done')
-}
-
-async function finish(): Promise<void> {
-  if (await act({ kind: 'stepped', step: props.step.key, outcome: 'done' })) emit('done')
+/** Where one button says it, every fastener of the step goes with it. */
+async function finish(reason = ''): Promise<void> {
+  const step = props.step.key
+  const taken =
+    props.step.together && !elsewhere.value
+      ? await act({ kind: 'finished', step, reason })
+      : await act({ kind: 'stepped', step, outcome: 'done', reason })
+  if (taken) emit('done')
 }
 
 async function skip(reason: string): Promise<void> {
@@ -110,17 +120,21 @@ async function write(): Promise<void> {
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div v-if="step.state === 'open'" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
+      <p v-if="held && !elsewhere" class="notice wait">
+        <b class="figure">{{ sayLeft(held.ready, now) }}</b>
+        <span>{{ held.title }}: it still works, not before {{ sayClock(held.ready) }}.</span>
+      </p>
+      <p v-if="step.wrong_part && !elsewhere" class="notice stop">{{ step.wrong_part }}</p>
       <el-button
-        v-if="step.together && !elsewhere"
-        type="primary"
+        v-if="(held || step.wrong_part) && !elsewhere"
         size="large"
         :disabled="busy || deaf"
-        @click="allAndDone"
+        @click="hurrying = true"
       >
-        ✓ {{ step.together }}, done
+        Done all the same…
       </el-button>
-      <el-button v-else type="primary" size="large" :disabled="busy || deaf" @click="finish">
-        ✓ Done
+      <el-button v-else type="primary" size="large" :disabled="busy || deaf" @click="finish()">
+        ✓ {{ step.together && !elsewhere ? `${step.together}, done` : 'Done' }}
       </el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
     </div>
@@ -132,7 +146,16 @@ async function write(): Promise<void> {
       v-model="skipping"
       :title="`Skip: ${step.title}`"
       confirm="Skip this step"
+      :usual="SKIPPED_FOR"
       @given="skip"
+    />
+    <ReasonDialog
+      v-model="hurrying"
+      :title="`Done all the same: ${step.title}`"
+      :detail="step.wrong_part"
+      confirm="Done, with this reason"
+      :usual="step.wrong_part ? [] : HURRIED_FOR"
+      @given="finish"
     />
   </article>
 </template>

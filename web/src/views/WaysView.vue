@@ -7,6 +7,7 @@ import {
   type ProcedureView,
   type SchoolsView,
 } from '../api/client'
+import BayCard from '../components/BayCard.vue'
 import BackupCard from '../components/BackupCard.vue'
 import KeptCopies from '../components/KeptCopies.vue'
 import MeasuresCard from '../components/MeasuresCard.vue'
@@ -118,6 +119,7 @@ onMounted(load)
           </label>
         </template>
       </section>
+      <BayCard />
       <MeasuresCard />
       <BackupCard />
       <KeptCopies />

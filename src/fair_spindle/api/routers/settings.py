@@ -12,16 +12,20 @@ from fair_spindle.api.gate import OWNER
 from fair_spindle.jobs import backup
 from fair_spindle.jobs.backup import CopyView, RestoreView
 from fair_spindle.jobs.settings import (
+    BayUpdate,
+    BayView,
     MeasuresUpdate,
     MeasuresView,
     SchoolsUpdate,
     SchoolsView,
     WalkOrderUpdate,
     WalkOrderView,
+    set_bay,
     set_measures,
     set_schools,
     set_walk_order,
     walk_order,
+    workshop_bay,
     workshop_measures,
     workshop_schools,
 )
@@ -52,6 +56,18 @@ def see_schools(db: Db) -> SchoolsView:
 def change_schools(db: Db, wanted: SchoolsUpdate) -> SchoolsView:
     """Do it another way from now on."""
     return set_schools(db, wanted)
+
+
+@router.get("/bay")
+def see_bay(db: Db) -> BayView:
+    """What the workshop has to raise and carry a car with."""
+    return workshop_bay(db)
+
+
+@router.put("/bay")
+def change_bay(db: Db, wanted: BayUpdate) -> BayView:
+    """Say what there is now."""
+    return set_bay(db, wanted)
 
 
 @router.get("/measures")

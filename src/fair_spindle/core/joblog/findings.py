@@ -90,6 +90,8 @@ def _steps(state: JobState, template: JobTemplate) -> Iterator[Finding]:
             yield Finding("step_open", "open", f"Step not done: {step.title}.", step.key)
         elif (act := state.steps[step.key][1]).outcome == "skipped":
             yield Finding("step_skipped", "open", f"Step skipped: {step.title} ({act.reason}).", step.key)
+        elif act.reason:
+            yield Finding("all_the_same", "open", f"Done all the same: {step.title} ({act.reason}).", step.key)
 
 
 def _missing(state: JobState, sheet: Sheet, template: JobTemplate) -> Iterator[Finding]:

@@ -293,7 +293,8 @@ class Planned:
     """The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
 
     Steps that are still there under the same key keep what was done on them; a joint that was worked on stays.
-    ``measured`` names what is to be read, before and after, as axle and name.
+    ``measured`` names what is to be read, before and after, as axle and name; ``asks_new`` that steps ask whether a
+    single-use fastener is a new one (plans taken before 0.2 did not).
     """
 
     brief: Brief
@@ -303,6 +304,7 @@ class Planned:
     remarks: tuple[Remark, ...] = ()
     changes: tuple[Measured, ...] = ()
     measured: tuple[str, ...] = ()
+    asks_new: bool = False
     kind: Literal["planned"] = "planned"
 
 

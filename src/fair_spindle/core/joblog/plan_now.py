@@ -9,6 +9,7 @@ from fair_spindle.core.bolts.stages import has_reached
 from fair_spindle.core.joblog.bolt_needs import is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Event, Moved, TakenOff
+from fair_spindle.core.joblog.single_use import with_new_asked
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import JointGoal, Position, Reading, Step
 
@@ -53,7 +54,12 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     True
     """
     planned = _as_planned(state, template)
-    return replace(planned, steps=with_taken_off(planned.steps, state)) if state.taken_off else planned
+    steps = planned.steps
+    if state.plan and state.plan.asks_new:
+        steps = with_new_asked(steps, state)
+    if state.taken_off:
+        steps = with_taken_off(steps, state)
+    return planned if steps is planned.steps else replace(planned, steps=steps)
 
 
 def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:

@@ -47,6 +47,7 @@ from fair_spindle.core.joblog.required_fields import sheet_now
 from fair_spindle.core.joblog.state import JobState, Taken
 from fair_spindle.core.joblog.step_blockers import listing, step_hindrance
 from fair_spindle.core.joblog.wording import position_words
+from fair_spindle.core.joblog.wrong_parts import say_wrong_part
 from fair_spindle.core.planning.template import POSITION_NAMES
 
 HEIGHT_PART = Part("height", "Height", "length", "mm", 150, 700)
@@ -261,6 +262,8 @@ def _(act: Stepped, state: JobState, template: JobTemplate, windows: Windows) ->
     hindrance = step_hindrance(step, state, template)
     if hindrance:
         raise NotAllowed(hindrance, step=step.key)
+    if not act.reason.strip() and (wrong := say_wrong_part(step, state)):
+        raise NotAllowed(wrong, step=step.key, rule="wrong_part")
     return act
 
 

@@ -54,7 +54,7 @@ def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
             f"This step needs the car {position_words(step.where, step.corner, step.carried_axle)}; "
             f"it is {position_words(state.position, state.corner, state.carried_axle)}."
         )
-    return _resting(step, state, template) or _joints_short(step, state) or _not_read(step, state, template)
+    return _resting(step, state, template) or _joints_short(step, state) or say_unread(step, state, template)
 
 
 def _resting(step: Step, state: JobState, template: JobTemplate) -> str:
@@ -71,7 +71,8 @@ def _joints_short(step: Step, state: JobState) -> str:
     return ""
 
 
-def _not_read(step: Step, state: JobState, template: JobTemplate) -> str:
+def say_unread(step: Step, state: JobState, template: JobTemplate) -> str:
+    """What a step still asks to be read; empty where nothing is left."""
     own = [reading for reading in step.reads if reading.required and not is_read(reading, state)]
     if own:
         where = " ".join(filter(None, (own[0].axle, own[0].side)))

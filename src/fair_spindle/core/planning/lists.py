@@ -18,8 +18,9 @@ class Listing:
 
 @dataclass(frozen=True)
 class Remark:
-    """Something found about the parts before the car was raised."""
+    """Something found before the car was raised; what blocks keeps the parts of ``procedure`` from going in."""
 
     severity: Literal["blocks", "question", "note"]
     message: str
     reason: str = ""
+    procedure: str = ""

@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.spelling import TypedNumber, read_number
+from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.planning.lists import Remark
 from fair_spindle.core.planning.placing import Known
-from fair_spindle.core.planning.procedure import Compared, PartCheck
+from fair_spindle.core.planning.procedure import Compared, Fitting, PartCheck, Procedure
+from fair_spindle.core.planning.template import SIDES
 
 TOLERANCE_MM = 0.5
+DIGITS = {"in": 3, "cm": 2}
 
 
 def judge_parts(known: Known) -> Iterator[Remark]:
@@ -52,10 +55,10 @@ def judge_parts(known: Known) -> Iterator[Remark]:
         procedure = known.library.find(fitting.procedure)
         open_ = []
         for check in procedure.checks:
-            compared = fitting.compared.get(check.key)
-            if compared and compared.old.strip() and compared.new.strip():
-                yield from _differs(check, compared, procedure.title)
-            else:
+            pairs = compared_in(fitting, check)
+            for side, pair in pairs:
+                yield from _differs(check, pair, side, procedure)
+            if not pairs:
                 open_.append(check.label.lower())
         if open_:
             yield Remark(
@@ -65,28 +68,41 @@ def judge_parts(known: Known) -> Iterator[Remark]:
             )
 
 
-def _differs(check: PartCheck, compared: Compared, title: str) -> Iterator[Remark]:
+def compared_in(fitting: Fitting, check: PartCheck) -> list[tuple[str, Compared]]:
+    """What was compared by one check, each pair with its side; no side where both are alike."""
+    keys = (("", check.key), *((side, f"{check.key}.{side}") for side in SIDES))
+    found = [(side, fitting.compared[key]) for side, key in keys if key in fitting.compared]
+    return [(side, pair) for side, pair in found if pair.old.strip() and pair.new.strip()]
+
+
+def _differs(check: PartCheck, compared: Compared, side: str, procedure: Procedure) -> Iterator[Remark]:
     old, new = compared.old.strip(), compared.new.strip()
-    told = f"{title}: {check.label.lower()}: old {old}, new {new}."
+    where = f", {side}" if side else ""
+    told = f"{procedure.title}: {check.label.lower()}{where}: old {old}, new {new}."
     field = f"compared.{check.key}"
     if check.compare == "length":
-        change = _number(new, field) - _number(old, field)
+        first, then = _length(old, field), _length(new, field)
+        change = then.value - first.value
         if abs(change) > TOLERANCE_MM:
+            unit = then.unit if then.unit in ("mm", "cm", "in") else "mm"
+            moved = from_core(abs(change), unit)
+            way = "More" if change > 0 else "Less"
             yield Remark(
                 "question",
-                f"{told} {'Longer' if change > 0 else 'Shorter'} by {abs(change):.1f} mm.",
-                "Counting the same turns on does not bring the wheel back; plan the turns from the lengths.",
+                f"{told} {way} by {moved:.{DIGITS.get(unit, 1)}f} {UNITS[unit].label}.",
+                check.means or "Read what it moves before and after.",
             )
     elif check.compare == "count":
-        if _number(new, field, "") != _number(old, field, ""):
+        if _count(new, field) != _count(old, field):
             yield Remark(
                 "question",
                 told,
-                "Another count than the old one: missing, or left over on purpose. Read the part's own sheet.",
+                check.means or "Another count: missing, or left over on purpose. Read the part's sheet.",
             )
     elif old.casefold().replace(" ", "") != new.casefold().replace(" ", ""):
         grave = check.compare in ("hand", "thread")
-        yield Remark("blocks" if grave else "question", told, _WHY[check.compare])
+        reason = check.means or _WHY[check.compare]
+        yield Remark("blocks" if grave else "question", told, reason, procedure.key if grave else "")
 
 
 _WHY = {
@@ -96,9 +112,11 @@ _WHY = {
 }
 
 
-def _number(text: str, field: str, unit: str = "mm") -> float:
-    if unit:
-        return read_number(text, "length", unit, field).value
+def _length(text: str, field: str) -> TypedNumber:
+    return read_number(text, "length", "mm", field)
+
+
+def _count(text: str, field: str) -> float:
     try:
         return float(text.replace(",", "."))
     except ValueError:

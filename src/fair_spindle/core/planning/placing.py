@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections import deque
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError
+from fair_spindle.core.planning.bay import Bay, ways_in
 from fair_spindle.core.planning.places import Placed, share, spots_of
 from fair_spindle.core.planning.procedure import (
     Brief,
@@ -23,16 +24,27 @@ from fair_spindle.core.planning.schools import ways_of
 
 @dataclass(frozen=True)
 class Known:
-    """What decides the conditions: the brief, the library, the car's choices and the workshop's schools."""
+    """What decides the conditions: the brief, the library, the car's choices, the workshop's schools and its bay."""
 
     brief: Brief
     library: Library
     car: Mapping[str, str]
     workshop: dict[str, str]
+    bay: Bay = field(default_factory=Bay)
+
+    @property
+    def ways(self) -> dict[str, str]:
+        """The way that decides each question on which schools differ."""
+        return ways_in(self.bay, ways_of(self.workshop, self.brief.schools))
+
+    @property
+    def one_end(self) -> bool:
+        """Whether one end of the car is raised at a time."""
+        return self.brief.lift == "one_end" or not self.bay.raises_both_ends
 
     def facts(self, fitting: Fitting, axle: str, side: str) -> dict[str, str]:
         """Facts at one place of one fitting: answers, layout, bar, schools."""
-        found = {f"school.{key}": way for key, way in ways_of(self.workshop, self.brief.schools).items()}
+        found = {f"school.{key}": way for key, way in self.ways.items()}
         found["axle"] = axle
         found["layout"] = self.car.get(f"{axle}.layout", "")
         found["bar"] = "no" if self.car.get(f"{axle}.bar.fitted") == "none" else "yes"

@@ -13,6 +13,7 @@ from fair_spindle.core.bolts.stages import STAGES, WorkStage
 from fair_spindle.core.planning.places import Placed, fastenings_at
 from fair_spindle.core.planning.procedure import Brief, Library
 from fair_spindle.core.planning.states import ON_WHEELS, demand
+from fair_spindle.core.springs.rubber import BONDED_KINDS
 
 READIED = {
     "support": "Supported before it is let go.",
@@ -25,6 +26,10 @@ LEVELS: tuple[WorkStage, ...] = ("loose", "hand", "snug", "torqued", "marked")
 BY_HAND = "Every fastener is started by hand before any is tightened."
 LOWERED = "The car comes down for it: what hangs open is closed before."
 SAME_STAGE = "A sway bar joins both sides: both come this far before either is loaded."
+ONE_JACK = "The jack is wanted there: what it carries is bolted up again before."
+CARRIED = frozenset({"support:arm", "support:axle", "support:differential", "support:subframe"})
+BOTH_SIDES = 2
+SETTLED = "Rubber is clamped where the car has settled."
 PREPARED, SNUGGED, MEASURED, TESTED = 3, 7, 12, 13
 
 
@@ -63,7 +68,7 @@ class Ordering:
         return found
 
 
-def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> Ordering:
+def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief, jacks: int = 1) -> Ordering:
     """Find what has to come before what.
 
     Parameters
@@ -74,6 +79,8 @@ def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> 
         Whose fastenings they work on. [-]
     brief : Brief
         With the user's own order. [-]
+    jacks : int
+        How many parts can be carried at once. [-]
 
     Returns
     -------
@@ -89,7 +96,8 @@ def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> 
     -----
     Preparation before the car is raised, measuring after all work, the road after measuring; what is opened is
     closed after all that needs it open, and before the car comes down; what is made ready before what relies on it;
-    all by hand before any tightening; where a bar joins the sides, both to the same stage before either is loaded.
+    all by hand before any tightening; where a bar joins the sides, both to the same stage before either is loaded;
+    with one jack, what it carries is bolted up again before the next is taken up.
 
     Source
     ------
@@ -113,11 +121,30 @@ def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief) -> 
         *_readied(placed),
         *_tightening(placed, library),
         *_both_sides(placed, library),
-        *_phases(placed),
+        *_phases(placed, library),
         *named.wished(brief),
     ]
     ordering = Ordering(placed, edges)
     _no_cycle(ordering)
+    return _one_at_a_time(ordering) if jacks < BOTH_SIDES else ordering
+
+
+def _one_at_a_time(ordering: Ordering) -> Ordering:
+    """What the only jack carries is snug again before the next is let go; not where a part ties both together."""
+    groups: dict[tuple[str, str, str], list[int]] = defaultdict(list)
+    for number, one in enumerate(ordering.placed):
+        if one.side and CARRIED.intersection((*one.op.readies, *one.op.relies)):
+            groups[one.owner, one.axle, one.side].append(number)
+    for (now, carried), (then, _) in pairwise(groups.items()):
+        opened = min(ordering.placed[n].op.phase for n in carried)
+        closed = [
+            number
+            for number, one in enumerate(ordering.placed)
+            if (one.owner, one.axle, one.side) == now and opened <= one.op.phase <= SNUGGED
+        ]
+        more = _all(closed, groups[then], ONE_JACK, 4)
+        tried = Ordering(ordering.placed, [*ordering.edges, *more])
+        ordering = ordering if _left_over(tried) else tried
     return ordering
 
 
@@ -327,17 +354,33 @@ def bushings_of(one: Placed, library: Library) -> dict[str, str]:
     }
 
 
-def _phases(placed: Sequence[Placed]) -> Iterator[Edge]:
+def _phases(placed: Sequence[Placed], library: Library) -> Iterator[Edge]:
+    """The walls between phases; rubber that is tightened on its wheels waits for the car to settle."""
     walls = (
         (PREPARED, "Read, marked and laid out before anything is loosened."),
         (MEASURED - 1, "Measured when all is tight and the car stands."),
         (MEASURED, "Driven only when it is measured and locked."),
         (TESTED, "After the road test."),
     )
+    settling = {n for n, one in enumerate(placed) if one.op.asks == "settle" and one.op.phase == MEASURED}
+    settled = {n for n, one in enumerate(placed) if one.op.phase < MEASURED and _on_its_wheels(one, library)}
     for last, why in walls:
         first = {n for n, one in enumerate(placed) if one.op.phase <= last}
         then = {n for n, one in enumerate(placed) if one.op.phase == last + 1 or last == PREPARED < one.op.phase}
+        if last == MEASURED - 1 and settling:
+            yield from _all(first - settled, settling, why, 1)
+            yield from _all(settling, settled, SETTLED, 5)
+            then -= settling
         yield from _all(first, then, why, 1)
+
+
+def _on_its_wheels(one: Placed, library: Library) -> bool:
+    """Whether an operation clamps rubber, or sets a bar's link, on the wheels alone."""
+    home = library.common if one.owner == "common" else library.procedures.get(one.owner)
+    links = any(fastening.role == "link" for fastening, *_ in fastenings_at(home, one)) if home else False
+    kinds = bushings_of(one, library)
+    bonded = any(not kind or kind in BONDED_KINDS for kind in kinds.values())
+    return (bonded or links) and demand(one, kinds) == frozenset({ON_WHEELS})
 
 
 def _all(first: Iterable[int], then: Iterable[int], why: str, weight: int, *, rests: bool = False) -> Iterator[Edge]:
@@ -347,12 +390,18 @@ def _all(first: Iterable[int], then: Iterable[int], why: str, weight: int, *, re
                 yield Edge(one, two, why, weight, rests)
 
 
-def _no_cycle(ordering: Ordering) -> None:
+def _left_over(ordering: Ordering) -> set[int]:
+    """Operations that wait for each other."""
     done, left = 0, set(range(len(ordering.placed)))
     while ready := {n for n in left if ordering.masks[n] & ~done == 0}:
         left -= ready
         for n in ready:
             done |= 1 << n
+    return left
+
+
+def _no_cycle(ordering: Ordering) -> None:
+    left = _left_over(ordering)
     if not left:
         return
     ring = _ring(ordering, left)

@@ -68,12 +68,13 @@ class Fastening:
 
 @dataclass(frozen=True)
 class PartCheck:
-    """What is compared between the old part and the new one before the car is raised."""
+    """What is compared between the old part and the new one before the car is raised; what a difference means."""
 
     key: str
     label: str
     compare: Literal["length", "thread", "hand", "count", "fit"]
     hint: str = ""
+    means: str = ""
 
 
 @dataclass(frozen=True)
@@ -179,7 +180,10 @@ class Compared:
 
 @dataclass(frozen=True)
 class Fitting:
-    """What is fitted: by which procedure, at which axle and sides; answers to its questions, and its part checks."""
+    """What is fitted: by which procedure, at which axle and sides; answers to its questions, and its part checks.
+
+    A check's key with ``.left`` or ``.right`` after it is of that side's part alone.
+    """
 
     procedure: str
     axle: Literal["", "front", "rear"] = ""

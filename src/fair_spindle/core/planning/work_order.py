@@ -9,13 +9,14 @@ from typing import Literal, cast
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
+from fair_spindle.core.planning.bay import Bay, judge_bay
 from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.part_checks import judge_parts
 from fair_spindle.core.planning.places import Placed, fastenings_at, spots_of
 from fair_spindle.core.planning.placing import Known, place_all, record_field, recorded_answer
 from fair_spindle.core.planning.precedence import Edge, Ordering, bushings_of, order_by_rules
 from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, holds
-from fair_spindle.core.planning.schools import say_school, ways_of
+from fair_spindle.core.planning.schools import say_school
 from fair_spindle.core.planning.sequence import sequence
 from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand, over_wheels
 from fair_spindle.core.planning.template import JointGoal, Position, Reading, Side, Step
@@ -89,23 +90,28 @@ def plan_work(known: Known) -> WorkOrder:
     placed = place_all(known)
     _known_steps(known, placed)
     library = known.library
-    ordering = order_by_rules(placed, library, known.brief)
+    ordering = order_by_rules(placed, library, known.brief, known.bay.carriers)
     wanted = [demand(one, bushings_of(one, library)) for one in placed]
-    if known.brief.lift == "one_end":
+    if known.one_end:
         wanted = [by_axle(state, one) for state, one in zip(wanted, placed, strict=True)]
     joints = {joint.key: joint for one in placed for joint in _joints(one, known)}
+    both_ends = known.brief.lift == "both_ends" and len(_ends(placed)) > 1
     steps = tuple(_steps(ordering, wanted, known, joints))
     return WorkOrder(
         steps,
         tuple(joints.values()),
         tuple(_lists(steps, known)),
         tuple(_questions(known)),
-        tuple(judge_parts(known)),
+        (*judge_parts(known), *judge_bay(known.bay, both_ends, steps)),
         _total(step.minutes for step in steps),
         _total(step.wait_h for step in steps),
         sum(step.key.startswith("raise.") for step in steps),
         any(step.two_people for step in steps),
     )
+
+
+def _ends(placed: Sequence[Placed]) -> frozenset[str]:
+    return frozenset(one.axle for one in placed if one.axle)
 
 
 def _known_steps(known: Known, placed: Sequence[Placed]) -> None:
@@ -127,16 +133,16 @@ def _total(ranges: Iterator[tuple[float, ...]]) -> tuple[float, float]:
 def _steps(
     ordering: Ordering, wanted: Sequence[frozenset[str] | None], known: Known, joints: Mapping[str, Joint]
 ) -> Iterator[Step]:
-    common = known.library.common
     counted: dict[str, int] = {}
-    worked = frozenset(one.axle for one in ordering.placed if one.axle)
+    worked = _ends(ordering.placed)
     before, last = ON_WHEELS, ""
     place: dict[int, int] = {}
     for stretch in sequence(ordering, wanted):
         down = [ON_WHEELS] if over_wheels(before, stretch.state) else []
         for state in (*down, stretch.state):
             if state != before:
-                move = replace(_move(common, before, state, counted, worked), rests_on=(last,) if last else ())
+                move = _move(known, before, state, counted, worked)
+                move = replace(move, rests_on=(last,) if last else ())
                 before, last = state, move.key
                 yield move
         for number in stretch.numbers:
@@ -144,12 +150,12 @@ def _steps(
             yield _step(number, ordering, stretch.state, place, known, joints)
 
 
-def _move(common: Procedure, before: str, state: str, counted: dict[str, int], worked: frozenset[str]) -> Step:
+def _move(known: Known, before: str, state: str, counted: dict[str, int], worked: frozenset[str]) -> Step:
     """A change of the car's position as a step of its own; ``worked`` are the axles that are worked on."""
     kind = state.partition(".")[0]
     name = {"hanging": "raise" if before == ON_WHEELS else "hang", "carried": "carry", "on_wheels": "lower"}[kind]
     counted[name] = counted.get(name, 0) + 1
-    op = common.operation(f"move_{kind}")
+    op = known.library.common.operation(f"move_{kind}")
     words = state.split(".")
     axle = words[1] if len(words) > 1 else ""
     corner = words[2] if len(words) > 2 else ""
@@ -157,7 +163,7 @@ def _move(common: Procedure, before: str, state: str, counted: dict[str, int], w
         raise NotFound(f"The common operations have no move to {kind!r}.", field="move")
     ends = f", {axle} {corner}".rstrip() if axle else ""
     title = "Let the corner down on its stand again" if name == "hang" and not axle else op.title
-    held, tools = _held(frozenset({axle}) if axle else worked) if name == "raise" else ("", ())
+    held, tools = _held(frozenset({axle}) if axle else worked, known.bay) if name == "raise" else ("", ())
     return Step(
         f"{name}.{counted[name]}",
         title + ends,
@@ -173,8 +179,10 @@ def _move(common: Procedure, before: str, state: str, counted: dict[str, int], w
     )
 
 
-def _held(up: frozenset[str]) -> tuple[str, tuple[str, ...]]:
+def _held(up: frozenset[str], bay: Bay) -> tuple[str, tuple[str, ...]]:
     """What keeps the car from rolling with axles up, and what it takes: chocks belong to wheels that stay down."""
+    if bay.lift:
+        return "On the lift: pads at the rated points, wheels just off the floor, then the shake, then up.", ()
     if len(up) != 1:
         return "Both ends up: no wheel is left to chock. One end at a time, four stands, then the shake.", ()
     down = "rear" if "front" in up else "front"
@@ -226,7 +234,7 @@ def _step(
             sorted({ordering.placed[edge.first].key for edge in leading if edge.rests and edge.first in place})
         ),
         by=tuple(known.library.find(key).title for key in one.by if key != "own"),
-        school=say_school(op.school, ways_of(known.workshop, known.brief.schools)[op.school]) if op.school else "",
+        school=say_school(op.school, known.ways[op.school]) if op.school else "",
         reads=tuple(_reads(one)),
     )
 

@@ -10,7 +10,7 @@ from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
 from fair_spindle.core.bolts.joint import Bolt, Joint
-from fair_spindle.core.bolts.stages import STAGES
+from fair_spindle.core.bolts.stages import STAGES, has_reached
 from fair_spindle.core.bolts.tightening import angle_tension, tension_by_nut_factor
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import (
@@ -23,8 +23,11 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.findings import Finding
+from fair_spindle.core.joblog.plan_now import DRIVING
 from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.single_use import OLD, put_in
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.planning.template import JointGoal
 from fair_spindle.core.predict.clamping import WoundUp, say_lift, say_twist
 
 # Typical nut factors; common practice, no published source for a workshop's own compounds.
@@ -301,12 +304,25 @@ def _joint(joint: Joint, state: JobState) -> Iterator[Finding]:
             said = f"{STAGES[stage].said if stage else 'as found'}, must be {STAGES[needed_stages(one).final].said}"
             groups.setdefault(said, []).append(str(one.number))
     for said, places in groups.items():
+        where = f"{joint.label}, place {', '.join(places)}"
+        if joint.role == "jam" and _waits_for_the_rack(joint, state):
+            yield Finding("jam_for_the_rack", "open", f"{where}: firm for the drive, final after the rack.", subject)
+            continue
         code = "jam_open" if joint.role == "jam" else "not_final"
-        yield Finding(code, "blocks", f"{joint.label}, place {', '.join(places)}: {said}.", subject)
+        yield Finding(code, "blocks", f"{where}: {said}.", subject)
     for one in joint.bolts:
         yield from _place(one, standing[one.number], f"{joint.label}, place {one.number}", subject, touched)
+    yield from _new_ones(joint, state, touched)
     if words := swapped(joint):
         yield Finding("swapped", "question", f"{joint.label}: {words}", subject)
+
+
+def _waits_for_the_rack(joint: Joint, state: JobState) -> bool:
+    """Whether a jam nut is firm, and the plan locks it only once the car was on a rack."""
+    steps = state.plan.steps if state.plan else ()
+    last = [step for step in steps if any(goal == JointGoal(joint.key, "torqued") for goal in step.brings_joints)]
+    firm = all(has_reached(state_of(state, joint, bolt.number).stage, "snug") for bolt in joint.bolts)
+    return firm and bool(last) and last[-1].phase > DRIVING
 
 
 def _place(one: Bolt, now: BoltState, name: str, subject: str, touched: bool) -> Iterator[Finding]:
@@ -325,3 +341,15 @@ def _place(one: Bolt, now: BoltState, name: str, subject: str, touched: bool) ->
             yield Finding("reading_off", "open" if kept else "blocks", f"{message}{kept}", subject)
     if one.single_use and touched and now.stage in ("loose", None):
         yield Finding("single_use", "question", f"{name} is single-use: a new one must be at hand.", subject)
+
+
+def _new_ones(joint: Joint, state: JobState, touched: bool) -> Iterator[Finding]:
+    """What was said of a joint's single-use fasteners, where its plan asks it."""
+    single = any(bolt.single_use for bolt in joint.bolts)
+    if not (single and touched and state.plan and state.plan.asks_new):
+        return
+    answer, subject = put_in(joint, state), f"joint.{joint.key}"
+    if answer == OLD:
+        yield Finding("used_again", "open", f"{joint.label}: single-use, and the old one went back in.", subject)
+    elif not answer:
+        yield Finding("new_one", "question", f"{joint.label} is single-use: nobody said a new one is in.", subject)

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { onMounted, shallowRef } from 'vue'
+import { ask, type BayView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+
+const { problem, busy, guarded } = useGuarded()
+const found = shallowRef<BayView | null>(null)
+const COUNTS = [
+  { key: 'stands', label: 'Axle stands', least: 0, most: 24 },
+  { key: 'jacks', label: 'Jacks', least: 0, most: 12 },
+  { key: 'poles', label: 'Poles under the lift', least: 0, most: 6 },
+  { key: 'people', label: 'People', least: 1, most: 12 },
+] as const
+
+const change = (part: Partial<BayView>) =>
+  guarded(async () => {
+    if (!found.value) return
+    const { version, ...now } = found.value
+    const body = { ...now, ...part, seen: version }
+    found.value = await ask((api) => api.PUT('/api/settings/bay', { body }))
+  })
+
+onMounted(() =>
+  guarded(async () => {
+    found.value = await ask((api) => api.GET('/api/settings/bay'))
+  }),
+)
+</script>
+
+<template>
+  <section class="card stack" aria-label="The bay">
+    <h3>The bay</h3>
+    <p class="soft">
+      With one jack a plan opens one corner at a time; without a lift and four stands, one end.
+    </p>
+    <template v-if="found">
+      <div class="line">
+        <span id="bay-lift">A lift</span>
+        <el-switch
+          :model-value="found.lift ?? false"
+          :disabled="busy"
+          aria-label="A lift"
+          @change="change({ lift: $event as boolean })"
+        />
+      </div>
+      <div v-for="one in COUNTS" :key="one.key" class="line">
+        <span>{{ one.label }}</span>
+        <el-input-number
+          :model-value="found[one.key]"
+          :min="one.least"
+          :max="one.most"
+          :disabled="busy || (one.key === 'poles' && !found.lift)"
+          :aria-label="one.label"
+          @change="change({ [one.key]: $event ?? one.least })"
+        />
+      </div>
+    </template>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 44px;
+}
+</style>
