@@ -21,8 +21,8 @@ FLOORS = {
     "network": 1,
     "jobs": 2,
     "demo": 3,
-    "api": 3,
-    "cli": 4,
+    "api": 4,
+    "cli": 5,
 }
 # The rooms of the core, each resting on those before it alone.
 CORE = ("basics", "geometry", "turns", "springs", "bolts", "planning", "fields", "joblog", "predict", "review")

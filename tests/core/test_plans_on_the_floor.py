@@ -20,7 +20,7 @@ from fair_spindle.core.joblog.bolt_state import bolt_key
 from fair_spindle.core.joblog.findings import look
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Drawn, Entered, Event, Filled, HeightRead, Moved, Stepped, TakenOff, Worked
-from fair_spindle.core.joblog.plan_now import DRIVING, MOVES, short_goals, template_now
+from fair_spindle.core.joblog.plan_now import MOVES, short_goals, template_now
 from fair_spindle.core.joblog.reducer import derive_on, opening
 from fair_spindle.core.joblog.replay import replay
 from fair_spindle.core.joblog.required_fields import readings_now
@@ -30,6 +30,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.step_blockers import step_hindrance
 from fair_spindle.core.joblog.waits import say_too_soon, waived_waits
 from fair_spindle.core.planning.procedure import Compared, Fitting
+from fair_spindle.core.planning.template import DRIVING
 from fair_spindle.core.predict.bolted import look_joints
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.jobs.planning import planned

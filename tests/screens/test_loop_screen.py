@@ -71,7 +71,7 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     download.value.save_as(archive)
     tuner.press("Take this job away…")
     tuner.press("Take it away")
-    expect(page.get_by_role("heading", level=2, name="Jobs")).to_be_visible()
+    expect(page.get_by_role("heading", level=2, name="In work")).to_be_visible()
     own = page.locator(f"main a[href*='{tuner.path.rpartition('/')[2]}']")
     expect(page.get_by_role("link", name=re.compile("Correction: Coilovers"))).to_be_visible()
     expect(own).to_have_count(0)

@@ -21,7 +21,18 @@ from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
 from fair_spindle.api.gate import Gate, Sharing
 from fair_spindle.api.guard import LocalGuard
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
-from fair_spindle.api.routers import calculations, cars, devices, gauges, jobs, listening, planning, settings, typed
+from fair_spindle.api.routers import (
+    board,
+    calculations,
+    cars,
+    devices,
+    gauges,
+    jobs,
+    listening,
+    planning,
+    settings,
+    typed,
+)
 from fair_spindle.jobs.backup import keep_a_copy
 from fair_spindle.records.database import Database
 
@@ -76,7 +87,7 @@ def create_app(
     app.add_middleware(Mishaps)
     app.add_middleware(Doors)
     map_errors(app)
-    for room in (calculations, jobs, planning, cars, devices, gauges, settings, typed, listening):
+    for room in (board, calculations, jobs, planning, cars, devices, gauges, settings, typed, listening):
         app.include_router(room.router)
 
     app.include_router(settings.backup_router)

@@ -63,6 +63,11 @@ def recheck_lines(now: Standing) -> list[str]:
     return [f"{summary}, {RECHECK_WORDS}" for _, _, summary, _ in _rechecks(now)]
 
 
+def rechecks_due(now: Standing) -> list[tuple[date, str]]:
+    """What is to be checked again: the day, and which joint."""
+    return [(day, summary) for _, day, summary, _ in _rechecks(now)]
+
+
 def keep_joint(database: Database, job_id: str, wanted: m.KeepJoint) -> m.JointsView:
     """Write a joint's map into the car's record, so that the next job on the car begins with it."""
     now = standing(database, job_id)

@@ -85,7 +85,8 @@ def _turns(flats: int) -> m.TurnsView:
     )
 
 
-def _works(wait: Wait | None) -> m.WorksView | None:
+def show_works(wait: Wait | None) -> m.WorksView | None:
+    """What works by itself, for whoever waits for it."""
     return m.WorksView(title=wait.step.title, ready=wait.ready, over=wait.over) if wait else None
 
 
@@ -114,8 +115,8 @@ def _step(step: Step, now: Standing, waits: Mapping[str, Wait], binding: Sequenc
         goals={goal.joint: goal.to for goal in step.brings_joints},
         why=list(step.why),
         school=step.school,
-        works=_works(waits.get(step.key)),
-        held=_works(None if act else held_by(step, binding)),
+        works=show_works(waits.get(step.key)),
+        held=show_works(None if act else held_by(step, binding)),
         wrong_part="" if act else say_wrong_part(step, state),
         reopens=_reopens(step, state, template) if act else [],
         state="skipped" if act and act.outcome == "skipped" else "done" if act else "open",

@@ -68,6 +68,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Board
+         * @description Every car in work: where it stands, what is next, what is loose, what is due.
+         */
+        get: operations["see_board_api_board_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Day
+         * @description Every planned job in work laid out over one day.
+         */
+        get: operations["see_day_api_board_day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/needs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Needs
+         * @description What to buy, lay out and book for every job in work.
+         */
+        get: operations["see_needs_api_board_needs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/needs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Needs Csv
+         * @description The same as a table.
+         */
+        get: operations["needs_csv_api_board_needs_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc": {
         parameters: {
             query?: never;
@@ -854,6 +934,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fill With Demo
+         * @description Put the sample workshop into an empty one.
+         */
+        post: operations["fill_with_demo_api_demo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -1082,6 +1182,26 @@ export interface paths {
          * @description The plan for a clipboard, whole or for one axle.
          */
         get: operations["print_clipboard_api_jobs__job_id__clipboard_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Clock
+         * @description When a job gets where: raised, loaded, on its wheels again, done.
+         */
+        get: operations["see_clock_api_jobs__job_id__clock_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2500,6 +2620,77 @@ export interface components {
             wanted: string;
         };
         /**
+         * BoardLine
+         * @description A car in work: where it stands, what is next, what is loose, what works by itself, who was last at it.
+         */
+        BoardLine: {
+            /** By */
+            by: string;
+            /** Car */
+            car: string;
+            /** Id */
+            id: string;
+            /** Last At */
+            last_at: string;
+            /** Loose */
+            loose: string[];
+            /** May Be Driven */
+            may_be_driven: boolean;
+            /** Next Step */
+            next_step: string;
+            /** Planned */
+            planned: boolean;
+            /**
+             * Position
+             * @enum {string}
+             */
+            position: "on_wheels" | "hanging" | "corner_carried";
+            /** Position Said */
+            position_said: string;
+            /** Steps */
+            steps: components["schemas"]["BoardStep"][];
+            /** Title */
+            title: string;
+            /** Works */
+            works: components["schemas"]["WorksView"][];
+        };
+        /**
+         * BoardStep
+         * @description A step of a car's line, as far as the line draws it.
+         */
+        BoardStep: {
+            /** Key */
+            key: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done" | "skipped";
+            /** Title */
+            title: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "on_wheels" | "hanging" | "corner_carried";
+        };
+        /**
+         * BoardView
+         * @description The workshop's board; ``more`` cars are in work beside those shown.
+         */
+        BoardView: {
+            /** Booked */
+            booked: components["schemas"]["DueView"][];
+            /** Gauges */
+            gauges: components["schemas"]["DueView"][];
+            /** Lines */
+            lines: components["schemas"]["BoardLine"][];
+            /** More */
+            more: number;
+            /** Rechecks */
+            rechecks: components["schemas"]["DueView"][];
+        };
+        /**
          * Bolt
          * @description A numbered place of a joint: where it sits on its plan, which way round, what is in it.
          *
@@ -3373,6 +3564,47 @@ export interface components {
             travel_mm: number[];
         };
         /**
+         * DayJobView
+         * @description A job in the day.
+         */
+        DayJobView: {
+            /** Car */
+            car: string;
+            /** Id */
+            id: string;
+            /** Slots */
+            slots: components["schemas"]["SlotView"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * DayView
+         * @description The day laid out over the cars in work; times in minutes, ``bound`` what no order can beat.
+         */
+        DayView: {
+            /**
+             * Begin
+             * Format: date-time
+             */
+            begin: string;
+            /** Bound */
+            bound: number;
+            /** Exact */
+            exact: boolean;
+            /** Jobs */
+            jobs: components["schemas"]["DayJobView"][];
+            /** Minutes */
+            minutes: number;
+            /** One After Other */
+            one_after_other: number;
+            /** People */
+            people: number;
+            /** Said */
+            said: string;
+            /** Saved */
+            saved: number;
+        };
+        /**
          * Decide
          * @description Which lessons are taken into the car's record; the others are refused.
          */
@@ -3425,6 +3657,22 @@ export interface components {
              * @enum {string}
              */
             kind: "drawn";
+        };
+        /**
+         * DueView
+         * @description Something with a day: what, of which car and job, and whether it is past.
+         */
+        DueView: {
+            /** Car */
+            car: string;
+            /** Day */
+            day: string;
+            /** Job Id */
+            job_id: string;
+            /** Overdue */
+            overdue: boolean;
+            /** What */
+            what: string;
         };
         /**
          * Entered
@@ -4822,6 +5070,20 @@ export interface components {
             to: "on_wheels" | "hanging" | "corner_carried";
         };
         /**
+         * NeedView
+         * @description A line of the list over every job: what, how many, for which cars.
+         */
+        NeedView: {
+            /** Cars */
+            cars: string[];
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+        };
+        /**
          * NewEnd
          * @description The rod and end that go on.
          */
@@ -5093,6 +5355,24 @@ export interface components {
             places: number[];
             /** Torque Nm */
             torque_nm?: number | null;
+        };
+        /**
+         * PassingView
+         * @description A turning point of a job: between which hours it is reached.
+         */
+        PassingView: {
+            /**
+             * High
+             * Format: date-time
+             */
+            high: string;
+            /**
+             * Low
+             * Format: date-time
+             */
+            low: string;
+            /** What */
+            what: string;
         };
         /**
          * PerchPositionIn
@@ -6040,6 +6320,29 @@ export interface components {
             stop_pressed_mm: number;
             /** Target Mm */
             target_mm: number | null;
+        };
+        /**
+         * SlotView
+         * @description A part of a job in the day: where the car is, from when to when.
+         */
+        SlotView: {
+            /**
+             * Begin
+             * Format: date-time
+             */
+            begin: string;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /** Hands */
+            hands: number;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "on_wheels" | "hanging" | "corner_carried";
         };
         /**
          * SolidAxleView
@@ -7797,6 +8100,340 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RestoreView"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_board_api_board_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_day_api_board_day_get: {
+        parameters: {
+            query?: {
+                /** @description When work begins; now where it is left out. */
+                begin?: string | null;
+                people?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_needs_api_board_needs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    needs_csv_api_board_needs_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -11779,6 +12416,89 @@ export interface operations {
             };
         };
     };
+    fill_with_demo_api_demo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     list_devices_api_devices_get: {
         parameters: {
             query?: never;
@@ -13002,6 +13722,95 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_clock_api_jobs__job_id__clock_get: {
+        parameters: {
+            query?: {
+                /** @description When work begins; now where it is left out. */
+                begin?: string | null;
+                people?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassingView"][];
+                };
             };
             /** @description Bad Request */
             400: {

@@ -2,7 +2,9 @@
 import { computed } from 'vue'
 import type { Position, StepView } from '../api/client'
 
-const props = defineProps<{ steps: StepView[]; position: Position }>()
+type Dot = Pick<StepView, 'key' | 'title' | 'where' | 'state'>
+
+const props = defineProps<{ steps: Dot[] }>()
 
 const WIDEST = 34
 const ROOM = 1040

@@ -22,3 +22,12 @@ export function saySigned(value: number, digits = 1): string {
 
 /** How an angle is told to end: likely inside, open, or missed. */
 export const VERDICTS = { likely: '✓', open: '◐', missed: '▲' } as const
+
+/** A day as it is written there, in the reader's form. */
+export function sayDay(day: string): string {
+  return new Date(`${day.slice(0, 10)}T12:00`).toLocaleDateString(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+  })
+}

@@ -10,6 +10,7 @@ export const router = createRouter({
       component: HomeFrame,
       children: [
         { path: '', name: 'workshop', component: WorkshopView },
+        { path: 'day', name: 'day', component: () => import('../views/DayPlanView.vue') },
         { path: 'cars', name: 'cars', component: () => import('../views/CarsView.vue') },
         { path: 'ways', name: 'ways', component: () => import('../views/WaysView.vue') },
         { path: 'devices', name: 'devices', component: () => import('../views/DevicesView.vue') },

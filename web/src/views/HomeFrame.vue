@@ -5,7 +5,8 @@ import { useMe } from '../stores/me'
 
 const store = useMe()
 const PAGES = [
-  { name: 'workshop', label: 'Jobs' },
+  { name: 'workshop', label: 'Board' },
+  { name: 'day', label: 'Day' },
   { name: 'cars', label: 'Cars' },
   { name: 'ways', label: 'Ways of working' },
   { name: 'gauges', label: 'Gauges' },

@@ -52,7 +52,7 @@ onUnmounted(() => store.close())
   >
     <template v-if="store.job">
       <PositionMark :position="store.job.position" :said="store.job.position_said" />
-      <StateLine :steps="store.job.steps" :position="store.job.position" />
+      <StateLine :steps="store.job.steps" />
     </template>
   </BookBand>
   <main class="sheet">

@@ -11,10 +11,9 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Event, Moved, TakenOff
 from fair_spindle.core.joblog.single_use import with_new_asked
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.planning.template import JointGoal, Position, Reading, Step
+from fair_spindle.core.planning.template import DRIVING, JointGoal, Position, Reading, Step
 
-# Phases of the work: from the first the car is driven, in the second it is closed up.
-DRIVING = 13
+# The phase of the work in which the car is closed up.
 CLOSING = 11
 MOVES = ("raise.", "hang.", "carry.", "lower.")
 

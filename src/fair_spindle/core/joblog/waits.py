@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.plan_now import DRIVING
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.planning.clock import relies_on
 from fair_spindle.core.planning.template import Step
 
 
@@ -42,20 +42,6 @@ def _started(state: JobState, template: JobTemplate) -> Iterator[Wait]:
             begun = datetime.fromisoformat(event.at)
             low, high = (begun + timedelta(hours=hours) for hours in (step.wait_h[0], step.wait_h[-1]))
             yield Wait(step, low, high)
-
-
-def relies_on(step: Step, wait: Step) -> bool:
-    """Whether a step relies on what another one started.
-
-    What creeps into threads is relied on where they are opened on its axle; what cures, by the first drive; either
-    by a step that rests on it.
-    """
-    if wait.key in step.rests_on:
-        return True
-    if wait.brings_joints:
-        return step.phase >= DRIVING
-    near = not wait.axle or step.axle in ("", wait.axle)
-    return near and bool(step.frees_joints) and step.phase > wait.phase
 
 
 def held_by(step: Step, waits: Iterable[Wait]) -> Wait | None:

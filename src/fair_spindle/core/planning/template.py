@@ -9,6 +9,8 @@ Position = Literal["on_wheels", "hanging", "corner_carried"]
 Asks = Literal["", "baseline", "turns", "height", "settle", "check"]
 Side = Literal["left", "right"]
 SIDES: tuple[Side, ...] = ("left", "right")
+# The phase of the work from which the car is driven.
+DRIVING = 13
 
 POSITION_NAMES: dict[Position, str] = {
     "on_wheels": "on its wheels",

@@ -23,11 +23,10 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.findings import Finding
-from fair_spindle.core.joblog.plan_now import DRIVING
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.single_use import OLD, put_in
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.planning.template import JointGoal
+from fair_spindle.core.planning.template import DRIVING, JointGoal
 from fair_spindle.core.predict.clamping import WoundUp, say_lift, say_twist
 
 # Typical nut factors; common practice, no published source for a workshop's own compounds.

@@ -1,0 +1,192 @@
+"""Several cars in one day: who is up when, with the lift, the stands and the hands there are."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import permutations
+
+EXACT = 6
+
+
+@dataclass(frozen=True)
+class Block:
+    """A part of a job that is not broken off: how long, how many hands, whether the car is up; what then works alone.
+
+    ``minutes`` of work; ``after`` is waited out before the next block of the job begins, without hands. [min]
+    """
+
+    minutes: float
+    up: bool
+    hands: int = 1
+    after: float = 0.0
+    where: str = ""
+
+
+@dataclass(frozen=True)
+class Work:
+    """A job's blocks in order; jobs of one ``car`` follow each other, and one that is ``up`` keeps its place."""
+
+    key: str
+    blocks: tuple[Block, ...]
+    car: str = ""
+    up: bool = False
+
+
+@dataclass(frozen=True)
+class Slot:
+    """When a block of a job is done. [min]"""
+
+    key: str
+    block: Block
+    begin: float
+    end: float
+
+
+@dataclass(frozen=True)
+class Day:
+    """A plan of the day, how long it takes, one car after the other, and what no plan can beat. [min]"""
+
+    slots: tuple[Slot, ...]
+    length: float
+    one_after_other: float
+    bound: float
+    exact: bool
+
+
+def plan_day(works: Sequence[Work], people: int, lifts: int) -> Day:
+    """Lay several jobs beside each other.
+
+    Parameters
+    ----------
+    works : sequence of Work, shape (n,)
+        The jobs. [-]
+    people : int
+        Pairs of hands. [-]
+    lifts : int
+        Cars that can be up at once. [-]
+
+    Returns
+    -------
+    Day
+        Slots in order of their begin.
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Each order of the jobs is laid out block by block, every block at the first moment with hands and a lift free;
+    a car keeps its lift from its first block up to its last in a row, one that is up already from the beginning.
+    Up to six jobs every order is tried; more are taken longest first.  The bound is the longest job, or all hands'
+    or all lifts' work shared out evenly.
+
+    Source
+    ------
+    kolisch-1996
+
+    Examples
+    --------
+    >>> one = Work("a", (Block(30, False), Block(60, True)))
+    >>> two = Work("b", (Block(30, False), Block(60, True)))
+    >>> day = plan_day([one, two], people=2, lifts=1)
+    >>> day.length, day.one_after_other, day.bound
+    (150.0, 180.0, 120.0)
+    """
+    works = [replace(one, blocks=tuple(_able(block, people) for block in one.blocks)) for one in works if one.blocks]
+    lengths = {one.key: _alone(one) for one in works}
+    up = [one for one in works if one.up]
+    down = [one for one in works if not one.up]
+    exact = len(down) <= EXACT
+    orders = permutations(down) if exact else [sorted(down, key=lambda one: -lengths[one.key])]
+    lifts = max(1, lifts, len(up))
+    found = min((_lay((*up, *order), people, lifts) for order in orders), key=_length, default=())
+    ups = sum(block.minutes for one in works for block in one.blocks if block.up)
+    hands = sum(block.minutes * block.hands for one in works for block in one.blocks)
+    bound = max([hands / max(1, people), ups / lifts, *lengths.values()], default=0.0)
+    slots = tuple(sorted(found, key=lambda slot: (slot.begin, slot.key)))
+    return Day(slots, _length(found), float(sum(lengths.values())), float(bound), exact)
+
+
+def _alone(work: Work) -> float:
+    return sum(block.minutes + block.after for block in work.blocks) - work.blocks[-1].after
+
+
+def _able(block: Block, people: int) -> Block:
+    return replace(block, hands=min(block.hands, max(1, people)))
+
+
+def _length(slots: Sequence[Slot]) -> float:
+    return float(max((slot.end for slot in slots), default=0.0))
+
+
+def _lay(works: Sequence[Work], people: int, lifts: int) -> tuple[Slot, ...]:
+    slots: list[Slot] = []
+    held: list[tuple[float, float]] = []
+    until: dict[str, float] = {}
+    for work in works:
+        at = until.get(work.car, 0.0) if work.car else 0.0
+        for place, run in enumerate(_runs(work.blocks)):
+            begin = _first_fit(run, at, slots, held, people, lifts)
+            start = begin
+            for block in run:
+                slots.append(Slot(work.key, block, start, start + block.minutes))
+                start += block.minutes + block.after
+            end = start - run[-1].after
+            if run[0].up:
+                held.append((0.0 if work.up and not place else begin, end))
+            at = start
+        until[work.car] = at
+    return tuple(slots)
+
+
+def _runs(blocks: Sequence[Block]) -> list[list[Block]]:
+    """Blocks that follow each other without a pause between: those up in a row, each other one alone."""
+    runs: list[list[Block]] = []
+    for block in blocks:
+        if runs and block.up and runs[-1][-1].up:
+            runs[-1].append(block)
+        else:
+            runs.append([block])
+    return runs
+
+
+def _first_fit(
+    run: Sequence[Block],
+    at: float,
+    slots: Sequence[Slot],
+    held: Sequence[tuple[float, float]],
+    people: int,
+    lifts: int,
+) -> float:
+    ends = [slot.end for slot in slots] + [end for _, end in held]
+    # A later block of a run may be what does not fit: the moments shift by what lies before it.
+    before = [sum(one.minutes + one.after for one in run[:place]) for place in range(len(run))]
+    moments = sorted({at, *(end - shift for end in ends for shift in before if end - shift > at)})
+    return next(moment for moment in moments if _fits(run, moment, slots, held, people, lifts))
+
+
+def _fits(
+    run: Sequence[Block],
+    begin: float,
+    slots: Sequence[Slot],
+    held: Sequence[tuple[float, float]],
+    people: int,
+    lifts: int,
+) -> bool:
+    start = begin
+    taken = [(slot.begin, slot.end, slot.block.hands) for slot in slots]
+    for block in run:
+        if _most(start, start + block.minutes, taken) + block.hands > people:
+            return False
+        start += block.minutes + block.after
+    end = start - run[-1].after
+    return not run[0].up or _most(begin, end, [(low, high, 1) for low, high in held]) < lifts
+
+
+def _most(begin: float, end: float, taken: Sequence[tuple[float, float, int]]) -> int:
+    """The most that is taken at any moment between two."""
+    inside = [one for one in taken if one[0] < end - 1e-9 and one[1] > begin + 1e-9]
+    moments = {begin, *(one[0] for one in inside if one[0] > begin)}
+    return max((sum(n for low, high, n in inside if low <= moment < high) for moment in moments), default=0)

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { ask, type DayView, type NeedView } from '../api/client'
+import DayLines from '../components/DayLines.vue'
+import { useGuarded } from '../composables/useGuarded'
+
+const { problem, guarded } = useGuarded()
+const day = shallowRef<DayView | null>(null)
+const needs = shallowRef<NeedView[]>([])
+const SORTS: Record<string, string> = {
+  buy: 'To buy',
+  chemical: 'Chemicals',
+  tool: 'Tools',
+  book: 'To book',
+  leftover: 'Left over on purpose',
+}
+const from = ref(nextMorning())
+const people = ref<number>()
+const sorts = computed(() => [...new Set(needs.value.map((one) => one.sort))])
+
+function nextMorning(): Date {
+  const at = new Date()
+  at.setMinutes(0, 0, 0)
+  at.setHours(9)
+  return at
+}
+
+const load = () =>
+  guarded(async () => {
+    const query = { begin: from.value.toISOString(), people: people.value ?? null }
+    day.value = await ask((api) => api.GET('/api/board/day', { params: { query } }))
+    people.value ??= day.value.people
+  })
+
+onMounted(() =>
+  guarded(async () => {
+    await load()
+    needs.value = await ask((api) => api.GET('/api/board/needs'))
+  }),
+)
+</script>
+
+<template>
+  <div class="with-aside">
+    <section class="stack">
+      <h2>The day</h2>
+      <div class="row">
+        <label class="labelled">
+          Work begins
+          <el-date-picker
+            v-model="from"
+            type="datetime"
+            :clearable="false"
+            format="D MMM, HH:mm"
+            @change="load"
+          />
+        </label>
+        <label class="labelled">
+          Pairs of hands
+          <el-input-number v-model="people" :min="1" :max="12" @change="load" />
+        </label>
+      </div>
+      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <template v-if="day">
+        <p class="notice go" role="status">{{ day.said }}</p>
+        <ul class="row legend" aria-label="What the lines mean">
+          <li><i class="on_wheels" /> on its wheels</li>
+          <li><i class="corner_carried" /> carried at one corner</li>
+          <li><i class="hanging" /> hanging</li>
+        </ul>
+        <div class="scroll card stack"><DayLines :day="day" /></div>
+        <p class="soft">
+          {{
+            day.exact
+              ? 'Every order of the cars was tried.'
+              : 'The longest jobs were placed first; another order may be a little shorter.'
+          }}
+          Lift, jacks and hands stand under Ways of working. Times are the middle of each step’s
+          range; nine hours make a day.
+        </p>
+      </template>
+    </section>
+    <aside class="stack">
+      <section class="card stack" aria-label="For every car in work">
+        <h3>For every car in work</h3>
+        <a href="/api/board/needs.csv" download="needs.csv">As a table (CSV)</a>
+        <div v-for="sort in sorts" :key="sort">
+          <h4>{{ SORTS[sort] ?? sort }}</h4>
+          <ul>
+            <li v-for="one in needs.filter((need) => need.sort === sort)" :key="one.name">
+              <span
+                ><b v-if="one.count > 1">{{ one.count }} × </b>{{ one.name }}</span
+              >
+              <span class="soft">{{ one.cars.join(', ') }}</span>
+            </li>
+          </ul>
+        </div>
+        <p v-if="!needs.length" class="soft">No plan asks for anything yet.</p>
+      </section>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+h4 {
+  margin: 0;
+  font-size: 16px;
+}
+
+ul {
+  display: grid;
+  gap: 6px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+li {
+  display: grid;
+}
+
+.legend {
+  display: flex;
+}
+
+.legend li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+i {
+  display: inline-block;
+  width: 26px;
+  height: 12px;
+  background: var(--go);
+}
+
+i.corner_carried {
+  height: 16px;
+  background: var(--brass);
+}
+
+i.hanging {
+  height: 20px;
+  background: var(--band);
+}
+</style>
