@@ -166,7 +166,14 @@ def nothing_is_rolled_with_a_wheel_or_pivot_that_is_only_by_hand(order):
         assert not stages or stages[-1] != "hand" or order.roles[joint].role in ("jam", "link"), joint
 
 
+def a_bar_s_second_link_is_set_on_the_settled_car(order):
+    settled = order.at.get("settle_again", -1)
+    for kind in ("second_link", "links_loaded"):
+        assert all(place > settled for place, _ in order.places(kind) if order.steps[place].where == "on_wheels")
+
+
 RULES = [
+    a_bar_s_second_link_is_set_on_the_settled_car,
     what_a_jack_carries_is_snug_before_the_next_is_let_go,
     nothing_is_rolled_with_a_wheel_or_pivot_that_is_only_by_hand,
     rubber_is_torqued_under_load,

@@ -18,6 +18,7 @@ FLOORS = {
     "formats": 1,
     "calculations": 1,
     "stand_ins": 1,
+    "practice": 1,
     "network": 1,
     "jobs": 2,
     "demo": 3,

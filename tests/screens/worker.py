@@ -89,7 +89,7 @@ class Worker:
             finish = card.get_by_role("button", name=re.compile("^✓ .*[dD]one$"))
             if card.get_by_role("group", name="Fasteners of this step").count() and "," not in finish.inner_text():
                 self.bring(card)
-            card.get_by_role("button", name=re.compile("^✓ .*[dD]one$")).click()
+            finish.click()
         expect(self.page.get_by_role("heading", level=2).first).not_to_have_text(title)
 
     def read_own(self, card):
@@ -99,6 +99,10 @@ class Worker:
                 field.fill(text)
                 field.press("Enter")
                 self.tuner.saved()
+        for fresh in card.get_by_role("radio", name="new", exact=True).all():
+            with self.page.expect_response(lambda answer: answer.url.endswith("/events")):
+                fresh.click()
+            expect(fresh).to_be_checked()
 
     def walk(self, card):
         """Everything the walk asks, one thing after the other."""

@@ -30,6 +30,7 @@ from fair_spindle.api.routers import (
     jobs,
     listening,
     planning,
+    practice,
     settings,
     typed,
 )
@@ -87,7 +88,7 @@ def create_app(
     app.add_middleware(Mishaps)
     app.add_middleware(Doors)
     map_errors(app)
-    for room in (board, calculations, jobs, planning, cars, devices, gauges, settings, typed, listening):
+    for room in (board, calculations, jobs, planning, practice, cars, devices, gauges, settings, typed, listening):
         app.include_router(room.router)
 
     app.include_router(settings.backup_router)

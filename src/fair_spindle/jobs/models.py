@@ -186,6 +186,7 @@ class JobView(BookView):
     """Everything about a job as it stands."""
 
     kind: str
+    practice: bool
     pages: list[str]
     car_id: str | None
     settled: bool

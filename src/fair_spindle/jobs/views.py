@@ -35,6 +35,7 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
     return m.JobView(
         **show_book(now),
         kind=template.key,
+        practice=bool(now.book.practice),
         pages=list(template.pages),
         car_id=now.book.car_id,
         settled=state.settled,

@@ -104,15 +104,22 @@ def list_books(
     length = select(func.max(EventRow.seq)).where(EventRow.book_id == BookRow.id)
     newest = func.coalesce(last.scalar_subquery(), BookRow.created_at)
     kind = col(BookRow.template) == CAR.key
+    held = [*map(_holding, words), *([col(BookRow.car_id) == car] if car else [])]
     rows = session.exec(
         select(BookRow, func.coalesce(length.scalar_subquery(), 0), newest)
-        .where(kind if cars else ~kind, *map(_holding, words), *([col(BookRow.car_id) == car] if car else []))
+        .where(kind if cars else ~kind, col(BookRow.practice) == "", *held)
         .order_by(newest.desc())
         .limit(limit)
     ).all()
     ids = [book.id for book, _, _ in rows]
     signed, planned = _signed(session, ids), _planned(session, ids)
     return [BookSummary(book, count, at, book.id in signed, book.id in planned) for book, count, at in rows]
+
+
+def list_practice(session: Session, limit: int) -> Sequence[BookRow]:
+    """Practice jobs, the newest first."""
+    wanted = select(BookRow).where(col(BookRow.practice) != "").order_by(col(BookRow.created_at).desc()).limit(limit)
+    return session.exec(wanted).all()
 
 
 def _planned(session: Session, ids: Sequence[str]) -> set[str]:

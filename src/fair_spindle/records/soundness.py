@@ -12,7 +12,7 @@ from sqlmodel import SQLModel
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.records import tables as _tables  # noqa: F401  the metadata is filled by reading them
 
-VERSIONS = ("0001", "0002", "0003", "0004")
+VERSIONS = ("0001", "0002", "0003", "0004", "0005")
 NEWEST = VERSIONS[-1]
 _OURS_BEFORE = {"job", "book", "event", "instrument", "shelf", "setting", "procedure"}
 

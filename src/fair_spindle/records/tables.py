@@ -8,7 +8,8 @@ from sqlmodel import Field, SQLModel, UniqueConstraint
 class BookRow(SQLModel, table=True):
     """Head of a job or of a car's record; everything else about it is in its log.
 
-    ``template`` is the kind of job, or ``car``; ``car`` the car's name, ``car_id`` its record.
+    ``template`` is the kind of job, or ``car``; ``car`` the car's name, ``car_id`` its record; ``practice`` the
+    exercise of a practice job as JSON, empty for every other.
     """
 
     __tablename__ = "book"
@@ -19,6 +20,7 @@ class BookRow(SQLModel, table=True):
     car: str
     created_at: str = Field(index=True)
     car_id: str | None = Field(default=None, foreign_key="book.id", index=True)
+    practice: str = ""
 
 
 class EventRow(SQLModel, table=True):

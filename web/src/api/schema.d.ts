@@ -1538,6 +1538,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Bay
+         * @description The practice car as it stands in the bay.
+         */
+        get: operations["see_bay_api_jobs__job_id__practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/practice/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Debrief
+         * @description Truth beside belief, where the difference came from, and the score.
+         */
+        get: operations["see_debrief_api_jobs__job_id__practice_debrief_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/practice/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read With Gauges
+         * @description Read fields with the gauges of the bay.
+         */
+        post: operations["read_with_gauges_api_jobs__job_id__practice_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/queue": {
         parameters: {
             query?: never;
@@ -2034,6 +2094,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Exercises
+         * @description Every exercise in the order in which they teach, with the times it was done.
+         */
+        get: operations["list_exercises_api_practice_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Put an exercise's car in the bay.
+         */
+        post: operations["begin_api_practice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/procedures": {
         parameters: {
             query?: never;
@@ -2422,7 +2506,7 @@ export interface components {
             /** Chance Pct */
             chance_pct: number | null;
             /** Shares */
-            shares: components["schemas"]["ShareView"][];
+            shares: components["schemas"]["fair_spindle__jobs__geometry_models__ShareView"][];
             /** Steering Wheel Deg */
             steering_wheel_deg: number | null;
             /** Thrust Deg */
@@ -2506,6 +2590,32 @@ export interface components {
             sideways_mm: number | null;
         };
         /**
+         * BayPicture
+         * @description A practice job's words and how its car looks from where one stands: nothing of it is a reading.
+         */
+        BayPicture: {
+            /** Bare */
+            bare: boolean;
+            /** Brief */
+            brief: string;
+            /** Corners */
+            corners: components["schemas"]["CornerSeen"][];
+            /** Exercise */
+            exercise: string;
+            /** Learn */
+            learn: string;
+            /** Minutes */
+            minutes: number;
+            /** Paper */
+            paper: string;
+            /** Readable */
+            readable: number;
+            /** Seed */
+            seed: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * BayUpdate
          * @description A new bay, over the version that was seen.
          */
@@ -2570,6 +2680,31 @@ export interface components {
             stands?: number;
             /** Version */
             version: number;
+        };
+        /**
+         * BeginPractice
+         * @description Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
+         */
+        BeginPractice: {
+            /**
+             * Bare
+             * @default false
+             */
+            bare?: boolean;
+            /** Exercise */
+            exercise: string;
+            /** Id */
+            id: string;
+            /** Seed */
+            seed: number;
+        };
+        /**
+         * BegunView
+         * @description The job of an exercise that was begun.
+         */
+        BegunView: {
+            /** Job Id */
+            job_id: string;
         };
         /**
          * BenchView
@@ -3439,6 +3574,18 @@ export interface components {
             toe_deg: number;
         };
         /**
+         * CornerSeen
+         * @description A corner as the bay is drawn: how far up the body is there, and what the eye sees of the wheel. [mm, °]
+         */
+        CornerSeen: {
+            /** Lean */
+            lean: number;
+            /** Rise */
+            rise: number;
+            /** Wheel */
+            wheel: string;
+        };
+        /**
          * CornerSweepIn
          * @description A corner, and the travels it is swept through.
          */
@@ -3603,6 +3750,56 @@ export interface components {
             said: string;
             /** Saved */
             saved: number;
+        };
+        /**
+         * DebriefRow
+         * @description One angle or height of a wheel beside its truth.
+         */
+        DebriefRow: {
+            /** Read */
+            read: number | null;
+            /** Shares */
+            shares: components["schemas"]["fair_spindle__jobs__practice__ShareView"][];
+            /** Truth */
+            truth: number;
+            /** Unit */
+            unit: string;
+            /** Wanted */
+            wanted: number | null;
+            /** What */
+            what: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * DebriefView
+         * @description What came of an exercise.
+         */
+        DebriefView: {
+            /** Faults */
+            faults: string[];
+            /** Learn */
+            learn: string;
+            /** Minutes Given */
+            minutes_given: number;
+            /** Minutes Taken */
+            minutes_taken: number;
+            /** Pays Most */
+            pays_most: string;
+            /** Rows */
+            rows: components["schemas"]["DebriefRow"][];
+            /** Rule */
+            rule: string;
+            /** Score */
+            score: number;
+            /** Steering After */
+            steering_after: number;
+            /** Steering Before */
+            steering_before: number;
+            /** Title */
+            title: string;
+            /** Wound */
+            wound: string[];
         };
         /**
          * Decide
@@ -3814,6 +4011,24 @@ export interface components {
             name: string;
             /** Turns */
             turns: number;
+        };
+        /**
+         * ExerciseView
+         * @description An exercise, and how it went when it was last done.
+         */
+        ExerciseView: {
+            /** Brief */
+            brief: string;
+            /** Key */
+            key: string;
+            /** Learn */
+            learn: string;
+            /** Minutes */
+            minutes: number;
+            /** Title */
+            title: string;
+            /** Tries */
+            tries: components["schemas"]["TryView"][];
         };
         /**
          * ExplainedView
@@ -4570,6 +4785,8 @@ export interface components {
             position: "on_wheels" | "hanging" | "corner_carried";
             /** Position Said */
             position_said: string;
+            /** Practice */
+            practice: boolean;
             /** Settled */
             settled: boolean;
             /** Shape */
@@ -5784,6 +6001,21 @@ export interface components {
             act: components["schemas"]["Entered"] | components["schemas"]["Cleared"] | components["schemas"]["Filled"] | components["schemas"]["Settled"] | components["schemas"]["Attached"] | components["schemas"]["Listed"] | components["schemas"]["Struck"] | components["schemas"]["Specified"] | components["schemas"]["Moved"] | components["schemas"]["Stepped"] | components["schemas"]["Noted"] | components["schemas"]["TakenOff"] | components["schemas"]["Counted"] | components["schemas"]["Turned"] | components["schemas"]["HeightRead"] | components["schemas"]["Tightened"] | components["schemas"]["Drawn"] | components["schemas"]["Erased"] | components["schemas"]["Worked"] | components["schemas"]["Planned"] | components["schemas"]["Stopped"] | components["schemas"]["Undone"] | components["schemas"]["Signed"] | components["schemas"]["Reopened"];
         };
         /**
+         * ReadWithGauges
+         * @description Read fields with the gauges of the bay; with no ``keys`` all that the job still asks and a gauge can tell.
+         */
+        ReadWithGauges: {
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Id */
+            id: string;
+            /** Keys */
+            keys?: string[];
+        };
+        /**
          * Reading
          * @description A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
          *
@@ -6169,16 +6401,6 @@ export interface components {
              * @enum {string}
              */
             kind: "settled";
-        };
-        /**
-         * ShareView
-         * @description A reading's share in what the plan leaves open.
-         */
-        ShareView: {
-            /** Name */
-            name: string;
-            /** Share Pct */
-            share_pct: number;
         };
         /**
          * SheetView
@@ -7368,6 +7590,24 @@ export interface components {
             };
         };
         /**
+         * TryView
+         * @description One time an exercise was done; no score until somebody looked at its end.
+         */
+        TryView: {
+            /** At */
+            at: string;
+            /** Bare */
+            bare: boolean;
+            /** By */
+            by: string;
+            /** Job Id */
+            job_id: string;
+            /** Score */
+            score: number | null;
+            /** Seed */
+            seed: number;
+        };
+        /**
          * TurnTransferIn
          * @description Old end, new end, and what the thread needs.
          */
@@ -7822,6 +8062,26 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * ShareView
+         * @description A reading's share in what the plan leaves open.
+         */
+        fair_spindle__jobs__geometry_models__ShareView: {
+            /** Name */
+            name: string;
+            /** Share Pct */
+            share_pct: number;
+        };
+        /**
+         * ShareView
+         * @description A part of a miss.
+         */
+        fair_spindle__jobs__practice__ShareView: {
+            /** Cause */
+            cause: string;
+            /** Value */
+            value: number;
         };
     };
     responses: never;
@@ -15453,6 +15713,265 @@ export interface operations {
             };
         };
     };
+    see_bay_api_jobs__job_id__practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BayPicture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_debrief_api_jobs__job_id__practice_debrief_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DebriefView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_with_gauges_api_jobs__job_id__practice_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadWithGauges"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     deliver_api_jobs__job_id__queue_post: {
         parameters: {
             query?: never;
@@ -17799,6 +18318,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    list_exercises_api_practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    begin_api_practice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginPractice"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunView"];
                 };
             };
             /** @description Bad Request */

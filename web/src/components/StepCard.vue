@@ -31,7 +31,7 @@ const held = computed(() => {
   return works && Date.parse(works.ready) > now.value ? works : null
 })
 const SKIPPED_FOR = ['Not needed on this car', 'Nothing is seized', 'Done before']
-const HURRIED_FOR = ['It came free already', 'Not used after all']
+const CAME_FREE = 'It came free already'
 /** A second tap never finishes a step that nobody has read: a card that has just come is deaf for a moment. */
 const deaf = ref(true)
 const hearing = window.setTimeout(() => (deaf.value = false), DEAF_MS)
@@ -126,7 +126,15 @@ async function write(): Promise<void> {
       </p>
       <p v-if="step.wrong_part && !elsewhere" class="notice stop">{{ step.wrong_part }}</p>
       <el-button
-        v-if="(held || step.wrong_part) && !elsewhere"
+        v-if="held && !step.wrong_part && !elsewhere"
+        size="large"
+        :disabled="busy || deaf"
+        @click="finish(CAME_FREE)"
+      >
+        ✓ {{ CAME_FREE }}: done
+      </el-button>
+      <el-button
+        v-else-if="step.wrong_part && !elsewhere"
         size="large"
         :disabled="busy || deaf"
         @click="hurrying = true"
@@ -137,6 +145,9 @@ async function write(): Promise<void> {
         ✓ {{ step.together && !elsewhere ? `${step.together}, done` : 'Done' }}
       </el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
+      <button v-if="held && !elsewhere" type="button" class="other" @click="hurrying = true">
+        Done for another reason…
+      </button>
     </div>
     <div v-else class="stack">
       <el-button :disabled="busy" @click="reopen">↶ Open this step again</el-button>
@@ -154,7 +165,6 @@ async function write(): Promise<void> {
       :title="`Done all the same: ${step.title}`"
       :detail="step.wrong_part"
       confirm="Done, with this reason"
-      :usual="step.wrong_part ? [] : HURRIED_FOR"
       @given="finish"
     />
   </article>
@@ -201,6 +211,15 @@ h2 {
 
 .finish p {
   grid-column: 1 / -1;
+}
+
+.other {
+  grid-column: 1 / -1;
+  min-height: 44px;
+  color: var(--go);
+  cursor: pointer;
+  background: none;
+  border: 0;
 }
 
 .finish .el-button {

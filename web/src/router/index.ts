@@ -11,6 +11,11 @@ export const router = createRouter({
       children: [
         { path: '', name: 'workshop', component: WorkshopView },
         { path: 'day', name: 'day', component: () => import('../views/DayPlanView.vue') },
+        {
+          path: 'practice',
+          name: 'practice',
+          component: () => import('../views/PracticeView.vue'),
+        },
         { path: 'cars', name: 'cars', component: () => import('../views/CarsView.vue') },
         { path: 'ways', name: 'ways', component: () => import('../views/WaysView.vue') },
         { path: 'devices', name: 'devices', component: () => import('../views/DevicesView.vue') },
@@ -82,6 +87,7 @@ export const router = createRouter({
         { path: 'floor', name: 'floor', component: () => import('../views/FloorView.vue') },
         { path: 'bolts', name: 'bolts', component: () => import('../views/BoltsView.vue') },
         { path: 'check', name: 'check', component: () => import('../views/CheckView.vue') },
+        { path: 'debrief', name: 'debrief', component: () => import('../views/DebriefView.vue') },
         { path: 'record', name: 'record', component: () => import('../views/RecordView.vue') },
       ],
     },

@@ -10,6 +10,7 @@ const PAGES = [
   { name: 'cars', label: 'Cars' },
   { name: 'ways', label: 'Ways of working' },
   { name: 'gauges', label: 'Gauges' },
+  { name: 'practice', label: 'Practice' },
 ]
 const pages = computed(() =>
   store.mayAll ? [...PAGES, { name: 'devices', label: 'People and devices' }] : PAGES,

@@ -2,6 +2,7 @@
 import { computed, onUnmounted, watch } from 'vue'
 import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
+import PracticeBar from '../components/PracticeBar.vue'
 import PositionMark from '../components/PositionMark.vue'
 import StateLine from '../components/StateLine.vue'
 import UndoBar from '../components/UndoBar.vue'
@@ -69,6 +70,7 @@ onUnmounted(() => store.close())
     </p>
     <template v-else>
       <UndoBar :book="store.book()" :closed="!!store.job.signature" />
+      <PracticeBar v-if="store.job.practice" />
       <router-view />
     </template>
   </main>

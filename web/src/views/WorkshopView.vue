@@ -64,6 +64,9 @@ onMounted(load)
           </p>
           <div v-if="me.mayAll" class="row">
             <el-button :disabled="busy" @click="tryDemo">Look round a sample workshop</el-button>
+            <router-link :to="{ name: 'practice' }"
+              >Practise on a car with a hidden truth</router-link
+            >
           </div>
         </div>
         <p v-else-if="!board.lines.length" class="card">No car is in work.</p>

@@ -375,12 +375,10 @@ def _phases(placed: Sequence[Placed], library: Library) -> Iterator[Edge]:
 
 
 def _on_its_wheels(one: Placed, library: Library) -> bool:
-    """Whether an operation clamps rubber, or sets a bar's link, on the wheels alone."""
-    home = library.common if one.owner == "common" else library.procedures.get(one.owner)
-    links = any(fastening.role == "link" for fastening, *_ in fastenings_at(home, one)) if home else False
+    """Whether an operation clamps rubber, or sets a bar's second link, on the wheels alone."""
     kinds = bushings_of(one, library)
     bonded = any(not kind or kind in BONDED_KINDS for kind in kinds.values())
-    return (bonded or links) and demand(one, kinds) == frozenset({ON_WHEELS})
+    return (bonded or one.op.school == "second_link") and demand(one, kinds) == frozenset({ON_WHEELS})
 
 
 def _all(first: Iterable[int], then: Iterable[int], why: str, weight: int, *, rests: bool = False) -> Iterator[Edge]:

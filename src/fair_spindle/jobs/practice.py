@@ -1,0 +1,336 @@
+"""The practice bay: begin an exercise, read its car with gauges, see what came of it."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from datetime import datetime
+from functools import lru_cache
+from typing import Literal
+from uuid import uuid4
+
+from pydantic import Field
+
+from fair_spindle.core.basics.errors import Conflict, NotFound, SpindleError
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import Act, Event, Filled
+from fair_spindle.core.joblog.reducer import derive_on, effective, opening
+from fair_spindle.core.joblog.required_fields import choices_now, missing_fields
+from fair_spindle.core.joblog.rules import permit
+from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.planning.placing import Known
+from fair_spindle.core.planning.procedure import Brief, Fitting
+from fair_spindle.formats.acts import Strict
+from fair_spindle.formats.job_file import Identity
+from fair_spindle.formats.procedure_file import shipped
+from fair_spindle.jobs.append import accept, made_by, write_act
+from fair_spindle.jobs.book import now_utc, standing
+from fair_spindle.jobs.book_models import Title, View
+from fair_spindle.jobs.planning import planned
+from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.practice.body import CORNERS
+from fair_spindle.practice.car import TrueCar, draw_car
+from fair_spindle.practice.debrief import RULE, Debrief, debrief
+from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
+from fair_spindle.practice.gauges import read
+from fair_spindle.practice.world import World, world_of
+from fair_spindle.records.books import append, list_practice
+from fair_spindle.records.database import Database
+from fair_spindle.records.tables import BookRow
+
+MOST_TRIES = 100
+
+
+class TryView(View):
+    """One time an exercise was done; no score until somebody looked at its end."""
+
+    job_id: str
+    at: str
+    by: str
+    bare: bool
+    seed: int
+    score: int | None
+
+
+class ExerciseView(View):
+    """An exercise, and how it went when it was last done."""
+
+    key: str
+    title: str
+    learn: str
+    brief: str
+    minutes: int
+    tries: list[TryView]
+
+
+class BeginPractice(Strict):
+    """Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch."""
+
+    id: Identity
+    exercise: Title
+    seed: int = Field(ge=1, le=999_999)
+    bare: bool = False
+
+
+class BegunView(View):
+    """The job of an exercise that was begun."""
+
+    job_id: str
+
+
+class ReadWithGauges(Strict):
+    """Read fields with the gauges of the bay; with no ``keys`` all that the job still asks and a gauge can tell."""
+
+    id: Identity
+    keys: list[Title] = Field(default_factory=list, max_length=60)
+    by: str = ""
+
+
+class CornerSeen(View):
+    """A corner as the bay is drawn: how far up the body is there, and what the eye sees of the wheel. [mm, °]"""
+
+    wheel: str
+    rise: float
+    lean: float
+
+
+class BayPicture(View):
+    """A practice job's words and how its car looks from where one stands: nothing of it is a reading."""
+
+    exercise: str
+    title: str
+    brief: str
+    learn: str
+    minutes: int
+    bare: bool
+    seed: int
+    paper: str
+    corners: list[CornerSeen]
+    readable: int
+
+
+class ShareView(View):
+    """A part of a miss."""
+
+    cause: str
+    value: float
+
+
+class DebriefRow(View):
+    """One angle or height of a wheel beside its truth."""
+
+    where: str
+    what: str
+    unit: str
+    wanted: float | None
+    truth: float
+    read: float | None
+    shares: list[ShareView]
+
+
+class DebriefView(View):
+    """What came of an exercise."""
+
+    title: str
+    learn: str
+    score: int
+    rule: str
+    rows: list[DebriefRow]
+    steering_before: float
+    steering_after: float
+    wound: list[str]
+    faults: list[str]
+    minutes_taken: float
+    minutes_given: int
+    pays_most: str
+
+
+def list_exercises(database: Database) -> list[ExerciseView]:
+    """Every exercise in its order, with the times it was done."""
+    with database.reading() as session:
+        rows = [(row, json.loads(row.practice)) for row in list_practice(session, MOST_TRIES)]
+        session.expunge_all()
+    return [
+        ExerciseView(
+            **{name: getattr(one, name) for name in ("key", "title", "learn", "brief", "minutes")},
+            tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == one.key],
+        )
+        for one in exercises().values()
+    ]
+
+
+def _try(database: Database, row: BookRow, mark: dict[str, object]) -> TryView:
+    now = standing(database, row.id)
+    score = see_debrief(database, row.id).score if now.state.signature or _is_over(now) else None
+    by = next((event.by for event in reversed(now.log) if event.by), "")
+    return TryView(
+        job_id=row.id, at=row.created_at, by=by, bare=bool(mark["bare"]), seed=int(str(mark["seed"])), score=score
+    )
+
+
+def _is_over(now: Standing) -> bool:
+    """Driven: the plan's road test is done."""
+    return "road" in now.state.steps
+
+
+def begin(database: Database, wanted: BeginPractice) -> BegunView:
+    """Put an exercise's car in the bay: its record, its job and its plan."""
+    exercise = find_exercise(wanted.exercise)
+    mark = json.dumps({"exercise": exercise.key, "seed": wanted.seed, "bare": wanted.bare})
+    car = _truth(exercise.key, wanted.seed)
+    row = BookRow(
+        id=wanted.id,
+        template=WORK.key,
+        title=exercise.title,
+        car="Practice car",
+        created_at=now_utc(),
+        practice=mark,
+    )
+    now = Standing(row, ())
+    now = _with(now, Filled(car.record, "the practice car's record", "record"))
+    brief = Brief(tuple(Fitting(**one) for one in exercise.fittings))  # type: ignore[arg-type]
+    now = _with(now, planned(Known(brief, shipped(), choices_now(now.state), {})))
+    with database.writing() as session:
+        found = session.get(BookRow, wanted.id)
+        if found is None:
+            session.add(row)
+            session.flush()
+            append(session, row.id, now.log)
+        elif found.practice != mark:
+            raise Conflict("Something else has this id already.", field="id")
+    return BegunView(job_id=wanted.id)
+
+
+def _with(now: Standing, act: Act) -> Standing:
+    return now.then(Event(str(uuid4()), now.version + 1, now_utc(), accept(act, now)))
+
+
+@lru_cache(maxsize=16)
+def _truth(key: str, seed: int) -> TrueCar:
+    return draw_car(find_exercise(key), seed)
+
+
+def _marked(now: Standing) -> tuple[Exercise, int, bool]:
+    if not now.book.practice:
+        raise NotFound("This is no practice job.", field="job_id")
+    mark = json.loads(now.book.practice)
+    return find_exercise(mark["exercise"]), mark["seed"], mark["bare"]
+
+
+def _world(now: Standing) -> World:
+    exercise, seed, _ = _marked(now)
+    return world_of(_truth(exercise.key, seed), effective(now.log))
+
+
+def see_bay(database: Database, job_id: str) -> BayPicture:
+    """The practice car as it stands in the bay."""
+    now = standing(database, job_id)
+    exercise, seed, bare = _marked(now)
+    world = _world(now)
+    stands = world.stands()
+    return BayPicture(
+        exercise=exercise.key,
+        title=exercise.title,
+        brief=exercise.brief,
+        learn=exercise.learn,
+        minutes=exercise.minutes,
+        bare=bare,
+        seed=seed,
+        paper=exercise.paper,
+        corners=[CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, lean=0.0) for key in CORNERS],
+        readable=len(list(_readable(now, world, seed))),
+    )
+
+
+def _readable(now: Standing, world: World, seed: int) -> Iterator[str]:
+    """What the job asks now and a gauge can tell: the baseline, after the work the check, and what its step asks."""
+    step = next((one for one in now.template.steps if one.key not in now.state.steps), None)
+    phases: tuple[Literal["baseline", "check"], ...] = ("baseline",)
+    if step is not None and step.phase > 11:
+        phases = ("check",)
+    keys = [key for phase in phases for key in missing_fields(now.state, now.template, phase)]
+    keys += [reading.key for reading in step.reads if reading.key not in now.state.entries] if step else []
+    yield from (key for key in dict.fromkeys(keys) if read(world, key, seed))
+
+
+def read_with_gauges(database: Database, job_id: str, wanted: ReadWithGauges) -> Standing:
+    """Read fields with the gauges of the bay, each an entry of its own."""
+    now = standing(database, job_id)
+    _, seed, _ = _marked(now)
+    theirs = made_by(database, wanted.by)
+    world = _world(now)
+    for place, key in enumerate(wanted.keys or list(_readable(now, world, seed))):
+        entry = read(world, key, seed * 1000 + now.version)
+        if entry is None:
+            raise NotFound(f"No gauge of the bay reads {key!r}.", field="keys")
+        now = write_act(theirs, job_id, f"{wanted.id[:56]}-{place:03}", now.version, entry, asked=key)
+    return now
+
+
+def see_debrief(database: Database, job_id: str) -> DebriefView:
+    """Truth beside belief, where the difference came from, what was done out of order, and the score."""
+    now = standing(database, job_id)
+    exercise, seed, _ = _marked(now)
+    faults = list(_faults(now))
+    skipped = sum(act.outcome == "skipped" for _, act in now.state.steps.values())
+    moves = sum(step.key.startswith(("raise.", "hang.", "carry.", "lower.")) for step in now.template.steps)
+    sets_angles = any(one["procedure"] == "align" for one in exercise.fittings)
+    found = debrief(_truth(exercise.key, seed), effective(now.log), sets_angles, len(faults), skipped, moves)
+    begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
+    return DebriefView(
+        title=exercise.title,
+        learn=exercise.learn,
+        score=found.score,
+        rule=RULE,
+        rows=[
+            DebriefRow(
+                where=label_wheel(row.wheel),
+                **{name: getattr(row, name) for name in ("what", "unit", "wanted", "truth", "read")},
+                shares=[ShareView(cause=share.cause, value=share.value) for share in row.shares],
+            )
+            for row in found.rows
+        ],
+        steering_before=found.steering[0],
+        steering_after=found.steering[1],
+        wound=[
+            f"{label_wheel(key)}: rubber wound by {abs(by):.0f} mm of wheel travel"
+            for key, by in found.wound.items()
+            if abs(by) > 5
+        ],
+        faults=faults,
+        minutes_taken=(ended - begun).total_seconds() / 60,
+        minutes_given=exercise.minutes,
+        pays_most=_pays_most(found),
+    )
+
+
+def _faults(now: Standing) -> Iterator[str]:
+    """What the rules would have refused, in its order, and what was overridden."""
+    state = opening(now.kind)
+    log: list[Event] = []
+    for event in effective(now.log):
+        try:
+            permit(event.act, state, now.kind, Standing(now.book, list(log), now.limits).windows)
+        except SpindleError as error:
+            yield f"Would have been refused: {error.message}"
+        log.append(event)
+        state = derive_on(state, log, now.kind)
+    yield from (f"Overridden: {', '.join(one.places)}: {one.reason}" for one in now.state.overrides)
+
+
+def _pays_most(found: Debrief) -> str:
+    """Where most of what is off came from, and which reading would have found it."""
+    shares: dict[str, float] = {}
+    for row in found.rows:
+        for share in row.shares:
+            shares[share.cause] = shares.get(share.cause, 0.0) + abs(share.value)
+    if any(abs(one) > 15 for one in found.wound.values()):
+        return "Hub-to-arch height before each rubber bolt is torqued: two minutes, and no rubber is wound."
+    if not shares:
+        return ""
+    worst = max(shares, key=lambda cause: shares[cause])
+    return {
+        "the reading": "Each angle twice, with the gauge turned round: what it adds to every wheel shows.",
+        "read before it had settled": "The same readings after rolling it a car's length and bouncing both ends.",
+        "not read afterwards": "Toe and camber again when the car is down and settled.",
+    }.get(worst, "Toe and camber once more after turning: what a turn really does shows at once.")

@@ -1,0 +1,89 @@
+"""A body on four legs: rest is where its energy is least; springs that lift off, a bar, rubber that is wound up."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Vector = NDArray[np.float64]
+CORNERS = ("front.left", "front.right", "rear.left", "rear.right")
+# Heights at the corners by heave, roll and pitch of a rigid body.
+PLANE = np.array([[1, 1, 1], [1, -1, 1], [1, 1, -1], [1, -1, -1]], float)
+STEPS, SMALL = 200, 1e-12
+
+
+@dataclass(frozen=True)
+class Leg:
+    """A corner: load of the body on it [N], spring [N/mm] pressed by so much with the body in place [mm], its ratio.
+
+    ``rubber`` is what wound-up bushings add [N/mm] and ``rubber_at`` the rise at which they are at rest [mm].
+    """
+
+    load: float
+    rate: float
+    pressed: float
+    ratio: float
+    rubber: float = 0.0
+    rubber_at: float = 0.0
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A sway bar between two legs: rate at the wheels [N/mm], and how far its left link is too long [mm]."""
+
+    rate: float = 0.0
+    gap: float = 0.0
+
+
+def energy(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> float:
+    """Energy of springs, rubber and bars, and of the loads, with the body so far up at its corners. [N·mm]"""
+    found = 0.0
+    for rise, leg in zip(rises, legs, strict=True):
+        pressed = max(0.0, leg.pressed - leg.ratio * rise)
+        found += leg.rate * pressed**2 / 2 + leg.rubber * (rise - leg.rubber_at) ** 2 / 2 + leg.load * rise
+    for place, bar in enumerate(bars):
+        found += bar.rate * (rises[2 * place] - rises[2 * place + 1] - bar.gap) ** 2 / 2
+    return float(found)
+
+
+def forces(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> tuple[Vector, Vector]:
+    """Upward force at each corner beyond its load [N], and how it changes with the rises [N/mm]."""
+    out, slope = np.zeros(4), np.zeros((4, 4))
+    for n, (rise, leg) in enumerate(zip(rises, legs, strict=True)):
+        pressed = leg.pressed - leg.ratio * rise
+        out[n] = leg.ratio * leg.rate * max(0.0, pressed) - leg.rubber * (rise - leg.rubber_at) - leg.load
+        # A spring that hangs loose is given a little, so that the way down is always known.
+        slope[n, n] = -(leg.ratio**2 * leg.rate if pressed > 0 else 1e-3) - leg.rubber
+    for place, bar in enumerate(bars):
+        one, two = 2 * place, 2 * place + 1
+        twist = bar.rate * (rises[one] - rises[two] - bar.gap)
+        out[one] -= twist
+        out[two] += twist
+        slope[[one, two], [one, two]] -= bar.rate
+        slope[[one, two], [two, one]] += bar.rate
+    return out, slope
+
+
+def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar]) -> dict[str, float]:
+    """How far up each corner of the body stands at rest. [mm]
+
+    Newton's method on the gradient of the energy, which is convex; a step is halved until the energy falls.
+    """
+    order = [legs[key] for key in CORNERS]
+    held = [bars.get(axle, Bar()) for axle in ("front", "rear")]
+    q = np.zeros(3)
+    for _ in range(STEPS):
+        out, slope = forces(PLANE @ q, order, held)
+        push = PLANE.T @ out
+        if np.abs(push).max() < SMALL * max(leg.load for leg in order):
+            break
+        step = np.linalg.solve(PLANE.T @ slope @ PLANE, -push)
+        now = energy(PLANE @ q, order, held)
+        part = 1.0
+        while part > 1e-6 and energy(PLANE @ (q + part * step), order, held) > now:
+            part /= 2
+        q = q + part * step
+    return dict(zip(CORNERS, (float(one) for one in PLANE @ q), strict=True))

@@ -1,0 +1,148 @@
+"""A wheel on its links: a rigid upright held by constraints, solved by Newton's method.
+
+Nothing of this is taken from the product's own geometry, so that one can be held against the other.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+Vector = NDArray[np.float64]
+
+# Ends of each link, from the body to the upright.
+_LOWER = {"lower front": ("lower_front", "lower_ball"), "lower rear": ("lower_rear", "lower_ball")}
+_TIE = {"rod": ("tie_inner", "tie_outer")}
+LINKS: dict[str, dict[str, tuple[str, str]]] = {
+    "strut": {**_LOWER, **_TIE},
+    "double_wishbone": {
+        "upper front": ("upper_front", "upper_ball"),
+        "upper rear": ("upper_rear", "upper_ball"),
+        **_LOWER,
+        **_TIE,
+    },
+    "five_link": {
+        "upper front": ("upper_front_inner", "upper_front_outer"),
+        "upper rear": ("upper_rear_inner", "upper_rear_outer"),
+        "lower front": ("lower_front_inner", "lower_front_outer"),
+        "lower rear": ("lower_rear_inner", "lower_rear_outer"),
+        "rod": ("tie_inner", "tie_outer"),
+    },
+}
+STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}
+STEPS, SMALL = 30, 1e-10
+
+
+@dataclass(frozen=True)
+class Upright:
+    """A wheel's points in place [mm], its toe and camber there [rad], and which side it is on (left 1, right −1).
+
+    ``rod`` is how much longer the link that holds the toe is than it was, ``other`` how far the second adjuster has
+    brought the top of the wheel out. [mm]
+    """
+
+    layout: str
+    side: int
+    points: Mapping[str, Vector]
+    toe: float
+    camber: float
+    rod: float = 0.0
+    other: float = 0.0
+
+    def angles(self, travel: float) -> Vector:
+        """Toe and camber against the body with the wheel so far up [mm]. [rad]"""
+        turn = _rotation(self._pose(travel)[3:])
+        flat = np.cos(self.camber)
+        spindle = np.array([np.sin(self.toe) * flat, self.side * np.cos(self.toe) * flat, -np.sin(self.camber)])
+        now = turn @ spindle
+        return np.array([np.arctan2(now[0], self.side * now[1]), -np.arcsin(now[2])])
+
+    def caster(self) -> float | None:
+        """How far the steering axis leans back in place [rad]; None where the wheel has none of its own."""
+        ends = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}.get(
+            self.layout
+        )
+        if ends is None:
+            return None
+        top, low = (self.points[name] for name in ends)
+        return float(np.arctan2(low[0] - top[0], top[2] - low[2]))
+
+    def _pose(self, travel: float) -> Vector:
+        links = LINKS[self.layout]
+        at = {name: np.asarray(point, float) for name, point in self.points.items()}
+        centre = at["wheel_center"]
+        inner = np.stack([at[one] for one, _ in links.values()])
+        outer = np.stack([at[two] for _, two in links.values()]) - centre
+        length = np.linalg.norm(outer + centre - inner, axis=1) + self._longer(at)
+        axis = self._strut(at)
+
+        def miss(x: Vector) -> Vector:
+            turn = _rotation(x[3:])
+            place = centre + x[:3]
+            off = np.linalg.norm(place + outer @ turn.T - inner, axis=1) - length
+            held = [off, [x[2] - travel]]
+            if axis is not None:
+                top, foot, line = axis
+                gap = np.cross(turn @ line, top - (place + turn @ (foot - centre)))
+                held.append(gap[:2])
+            return np.concatenate(held)
+
+        return _newton(miss, np.array([0.0, 0.0, travel, 0.0, 0.0, 0.0]))
+
+    def _longer(self, at: Mapping[str, Vector]) -> Vector:
+        """How much each link is longer than in place: a wishbone's two halves as its ball is pushed out."""
+        found = np.zeros(len(LINKS[self.layout]))
+        names = list(LINKS[self.layout])
+        found[names.index("rod")] = self.rod
+        if self.layout == "double_wishbone":
+            axis = at["upper_front"] - at["upper_rear"]
+            axis = axis / np.linalg.norm(axis)
+            for name in ("upper front", "upper rear"):
+                one, two = LINKS[self.layout][name]
+                reach = at[two] - at[one]
+                out = reach - (reach @ axis) * axis
+                found[names.index(name)] = self.other * float(
+                    out @ reach / np.linalg.norm(out) / np.linalg.norm(reach)
+                )
+        elif self.layout == "five_link":
+            found[names.index("upper front")] = self.other
+        return found
+
+    def _strut(self, at: Mapping[str, Vector]) -> tuple[Vector, Vector, Vector] | None:
+        """Where a strut's top is held, its lower point, and the direction of its axis in the upright."""
+        if self.layout != "strut":
+            return None
+        line = at["strut_top"] - at["strut_low"]
+        top = at["strut_top"] + np.array([0.0, -self.side * self.other, 0.0])
+        return top, at["strut_low"], line / np.linalg.norm(line)
+
+
+def _rotation(by: Vector) -> Vector:
+    """Rodrigues' rotation about a vector by its length."""
+    angle = float(np.linalg.norm(by))
+    if angle < 1e-14:
+        return np.eye(3)
+    x, y, z = by / angle
+    cross = np.array([[0, -z, y], [z, 0, -x], [-y, x, 0]])
+    return cast(Vector, np.eye(3) + np.sin(angle) * cross + (1 - np.cos(angle)) * cross @ cross)
+
+
+def _newton(miss: Callable[[Vector], Vector], x: Vector) -> Vector:
+    """Newton's method with differences for slopes; halved steps where a whole one makes it worse."""
+    scale = np.array([1e-4] * 3 + [1e-7] * 3)
+    off = miss(x)
+    for _ in range(STEPS):
+        if np.abs(off).max() < SMALL:
+            break
+        slopes = np.stack([(miss(x + np.eye(6)[n] * scale[n]) - off) / scale[n] for n in range(6)], axis=1)
+        step = np.linalg.lstsq(slopes, -off, rcond=None)[0]
+        for part in (1.0, 0.5, 0.25, 0.1):
+            then = miss(x + part * step)
+            if np.linalg.norm(then) < np.linalg.norm(off) or part == 0.1:
+                x, off = x + part * step, then
+                break
+    return x

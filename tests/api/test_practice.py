@@ -1,0 +1,161 @@
+"""The practice bay over HTTP: exercises done well and badly, and nothing of them among real jobs."""
+
+import pytest
+
+from fair_spindle.practice.exercises import exercises
+
+
+class Bay:
+    """An apprentice at a practice car."""
+
+    def __init__(self, client, exercise, seed=7, bare=False):
+        self.client, self.id, self.n = client, f"practice-{exercise.replace('_', '-')}-{seed}", 0
+        body = {"id": self.id, "exercise": exercise, "seed": seed, "bare": bare}
+        begun = client.post("/api/practice", json=body)
+        assert begun.status_code == 201, begun.text
+        assert client.post("/api/practice", json=body).status_code == 201, "the same request again changes nothing"
+        self.path = f"/api/jobs/{self.id}"
+
+    def view(self):
+        return self.client.get(self.path).json()
+
+    def send(self, kind, **act):
+        self.n += 1
+        body = {"id": f"entry-{self.n:04}", "seen": self.view()["version"], "act": {"kind": kind, **act}}
+        return self.client.post(f"{self.path}/events", json=body)
+
+    def read(self, *keys):
+        self.n += 1
+        answer = self.client.post(f"{self.path}/practice/read", json={"id": f"read-{self.n:05}", "keys": keys})
+        assert answer.status_code == 201, answer.text
+        return answer.json()
+
+    def debrief(self):
+        return self.client.get(f"{self.path}/practice/debrief").json()
+
+    def follow(self, until="road"):
+        """Step after step as the floor says; what a step asks is read, fasteners brought in one go or by feel."""
+        for step in self.view()["steps"]:
+            if step["key"] == until:
+                return
+            self.do(step)
+
+    def do(self, step):
+        if step["key"].startswith(("raise.", "hang.", "carry.", "lower.")):
+            self.send("moved", to=step["where"], corner=step["corner"], axle=step["carried_axle"])
+            return
+        if step["asks"] == "settle" or step["key"] == "settle":
+            self.send("settled")
+        if self.client.get(f"{self.path}/practice").json()["readable"]:
+            self.read()
+        now = next(one for one in self.view()["steps"] if one["key"] == step["key"])
+        for read in now["reads"]:
+            if read["required"] and not read["said"]:
+                self.answer(read)
+        for joint in now["joints"]:
+            self.bring(joint, now["goals"][joint])
+        done = self.send("stepped", step=step["key"], outcome="done", reason="nothing was seized")
+        if done.status_code != 201:
+            self.send("stepped", step=step["key"], outcome="skipped", reason=done.json()["message"][:200])
+
+    def answer(self, read):
+        if ".new." in read["key"]:
+            self.send("entered", key=read["key"], choice="new")
+        elif read["key"].endswith("turns_on"):
+            side = read["key"].removesuffix(".tie.turns_on")
+            told = self.view()["entries"][f"{side}.tie.turns_off"]["typed"]["value"]["text"]
+            turns = float(told) + self.more_turns
+            self.send(
+                "entered", key=read["key"], method="typed", typed={"value": {"text": f"{turns:.4f}", "unit": "turn"}}
+            )
+
+    more_turns = 3.5 / 1.5
+
+    def bring(self, joint, goal):
+        order = ["hand", "snug", "torqued", "locked"]
+        places = [bolt["number"] for one in self.joints() if one["key"] == joint for bolt in one["bolts"]]
+        for to in order[: order.index(goal if goal in order else "torqued") + 1]:
+            by_feel = {"by_feel": "no value in the bay"} if to == "torqued" else {}
+            self.send("worked", joint=joint, places=places, to=to, **by_feel)
+        if goal == "torqued":
+            self.send("worked", joint=joint, places=places, to="locked")
+
+    def joints(self):
+        return self.client.get(f"{self.path}/joints").json()["joints"]
+
+
+def test_practice_stands_apart_from_the_workshop_s_own(client):
+    before = {
+        path: client.get(path).json() for path in ("/api/jobs", "/api/cars", "/api/board/needs", "/api/board/day")
+    }
+    lines = client.get("/api/board").json()["lines"]
+    bay = Bay(client, "rod_end")
+    assert bay.view()["practice"] is True
+    after = {path: client.get(path).json() for path in before}
+    for path in ("/api/jobs", "/api/cars", "/api/board/needs"):
+        assert after[path] == before[path]
+    assert [one["id"] for one in client.get("/api/board").json()["lines"]] == [one["id"] for one in lines]
+    assert client.get(f"/api/jobs/{lines[0]['id']}/practice").status_code == 404
+    told = next(one for one in client.get("/api/practice").json() if one["key"] == "rod_end")
+    assert [(one["job_id"], one["score"], one["seed"]) for one in told["tries"]] == [(bay.id, None, 7)]
+
+
+@pytest.mark.parametrize("key", exercises())
+def test_every_exercise_begins_with_a_plan_and_its_baseline_can_be_read(client, key):
+    bay = Bay(client, key)
+    assert len(bay.view()["steps"]) > 10
+    view = bay.read()
+    assert view["missing"]["baseline"] == []
+    picture = client.get(f"{bay.path}/practice").json()
+    assert picture["title"] == view["title"]
+    assert {one["wheel"] for one in picture["corners"]} == {
+        "front.left", "front.right", "rear.left", "rear.right"
+    }  # fmt: skip
+
+
+def test_a_tie_rod_end_done_well_keeps_its_toe_and_the_same_count_does_not(client):
+    good = Bay(client, "rod_end", seed=3)
+    good.follow()
+    found = good.debrief()
+    toes = [row for row in found["rows"] if row["what"] == "toe" and row["where"].startswith("Front")]
+    assert all(abs(row["truth"] - row["wanted"]) < 0.08 for row in toes)
+    assert found["faults"] == []
+    assert found["score"] >= 90
+    careless = Bay(client, "rod_end", seed=4)
+    careless.more_turns = 0.0
+    careless.follow()
+    worse = careless.debrief()
+    toes = [row for row in worse["rows"] if row["what"] == "toe" and row["where"].startswith("Front")]
+    assert all(abs(row["truth"] - row["wanted"]) > 0.3 for row in toes)
+    assert worse["score"] < found["score"] - 10
+    tries = next(one for one in client.get("/api/practice").json() if one["key"] == "rod_end")["tries"]
+    assert [one["score"] for one in tries if one["score"] is not None] == []
+
+
+def test_a_bushing_clamped_in_the_air_is_refused_and_in_bare_mode_shown_afterwards(client):
+    for bare, status in ((False, 409), (True, 201)):
+        bay = Bay(client, "swapped_rows", seed=5 + bare, bare=bare)
+        for step in bay.view()["steps"]:
+            if step["key"].startswith("lower_arm.ball_torque"):
+                break
+            bay.do(step)
+        clamp = bay.send(
+            "worked", joint="lower_arm.bush.front.left", places=[1], to="torqued", by_feel="no wrench", override=""
+        )
+        assert clamp.status_code == status, clamp.text
+        if bare:
+            bay.send("moved", to="on_wheels")
+            found = bay.debrief()
+            assert any("rubber wound by" in one and one.startswith("Front left") for one in found["wound"])
+            assert any("Would have been refused" in one for one in found["faults"])
+            assert found["pays_most"].startswith("Hub-to-arch height")
+            assert found["score"] <= 80
+        client.delete(bay.path)
+
+
+def test_another_exercise_under_the_same_id_is_refused_and_unknown_ones_are_named(client):
+    Bay(client, "rod_end")
+    other = client.post("/api/practice", json={"id": "practice-rod-end-7", "exercise": "level_out", "seed": 7})
+    assert other.status_code == 409
+    unknown = client.post("/api/practice", json={"id": "practice-none", "exercise": "none", "seed": 7})
+    assert (unknown.status_code, unknown.json()["field"]) == (404, "exercise")

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { BayPicture } from '../api/client'
+
+/** The practice car in its bay, from both sides: it rises and falls with what was done; no number is shown. */
+const props = defineProps<{ bay: BayPicture }>()
+const SIDES = [
+  { name: 'left', title: 'Left side' },
+  { name: 'right', title: 'Right side' },
+] as const
+const rise = (wheel: string) =>
+  Math.max(-30, Math.min(40, props.bay.corners.find((one) => one.wheel === wheel)?.rise ?? 0))
+const sides = computed(() =>
+  SIDES.map((side) => ({
+    ...side,
+    front: rise(`front.${side.name}`) / 3,
+    rear: rise(`rear.${side.name}`) / 3,
+  })),
+)
+</script>
+
+<template>
+  <div class="bay" role="img" aria-label="The practice car in the bay">
+    <figure v-for="side in sides" :key="side.name">
+      <svg viewBox="0 0 220 92">
+        <path class="floor" d="M4 84H216" />
+        <g
+          :transform="`translate(0 ${-(side.front + side.rear) / 2}) rotate(${(side.front - side.rear) * 0.35} 110 50)`"
+        >
+          <path
+            class="body"
+            d="M14 66 V48 L40 42 L66 20 H132 L166 42 L204 48 V66 H190 A20 20 0 0 0 150 66 H74 A20 20 0 0 0 34 66 Z"
+          />
+        </g>
+        <circle class="tyre" cx="54" cy="68" r="16" />
+        <circle class="tyre" cx="170" cy="68" r="16" />
+        <circle class="hub" cx="54" cy="68" r="3" />
+        <circle class="hub" cx="170" cy="68" r="3" />
+      </svg>
+      <figcaption class="soft">{{ side.title }}, front to the left</figcaption>
+    </figure>
+  </div>
+</template>
+
+<style scoped>
+.bay {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+
+figure {
+  margin: 0;
+}
+
+.floor {
+  stroke: var(--soft);
+  stroke-width: 2;
+}
+
+.body {
+  fill: var(--card);
+  stroke: var(--ink);
+  stroke-width: 2.5;
+  stroke-linejoin: round;
+}
+
+.tyre {
+  fill: var(--band);
+}
+
+.hub {
+  fill: var(--chalk);
+}
+</style>

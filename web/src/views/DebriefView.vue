@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { DebriefRow, DebriefView } from '../api/client'
+import { useJobPart } from '../composables/useJobPart'
+import { saySigned } from '../composables/useWords'
+
+const { found, problem } = useJobPart<DebriefView>('practice/debrief')
+/** Half a degree fills half the bar. */
+const FULL = 0.5
+const angles = computed(() => found.value?.rows.filter((row) => row.wanted !== null) ?? [])
+const heights = computed(() => found.value?.rows.filter((row) => row.wanted === null) ?? [])
+const HUES: Record<string, string> = {
+  'the reading': 'reading',
+  'read before it had settled': 'unsettled',
+  'not read afterwards': 'unread',
+}
+const hue = (cause: string) => HUES[cause] ?? 'turns'
+const off = (row: DebriefRow) => row.truth - (row.wanted ?? row.truth)
+const digits = (row: DebriefRow) => (row.unit === '°' ? 2 : 0)
+const width = (value: number) => `${Math.min(50, (Math.abs(value) / FULL) * 50)}%`
+const LEGEND = [
+  { hue: 'reading', words: 'the reading' },
+  { hue: 'unsettled', words: 'read before it had settled' },
+  { hue: 'turns', words: 'turns, and what they were taken to do' },
+  { hue: 'unread', words: 'not read afterwards' },
+]
+</script>
+
+<template>
+  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <div v-if="found" class="with-aside">
+    <section class="stack">
+      <h2>Debrief: {{ found.title }}</h2>
+      <p class="lead">{{ found.learn }}</p>
+      <p v-if="found.pays_most" class="notice go">
+        <span><b>What would have paid most:</b> {{ found.pays_most }}</span>
+      </p>
+      <ul v-if="found.wound.length || found.faults.length" class="stack">
+        <li v-for="one in [...found.wound, ...found.faults]" :key="one" class="notice stop">
+          ✕ {{ one }}
+        </li>
+      </ul>
+      <section class="card stack" aria-label="Where each angle ended">
+        <h3>Where each angle ended, and where the miss came from</h3>
+        <ul class="row legend">
+          <li v-for="one in LEGEND" :key="one.hue"><i :class="one.hue" /> {{ one.words }}</li>
+        </ul>
+        <div v-for="row in angles" :key="`${row.where}${row.what}`" class="angle">
+          <b>{{ row.where }}, {{ row.what }}</b>
+          <span class="figure">
+            {{ saySigned(row.truth, 2) }}° true · {{ saySigned(row.wanted!, 2) }}° wanted
+            <template v-if="row.read !== null">· {{ saySigned(row.read, 2) }}° read</template>
+          </span>
+          <div
+            class="bar"
+            role="img"
+            :aria-label="`off by ${saySigned(off(row), 2)}°: ${row.shares
+              .map((share) => `${share.cause} ${saySigned(share.value, 2)}°`)
+              .join(', ')}`"
+          >
+            <span
+              v-for="share in row.shares"
+              :key="share.cause"
+              :class="[hue(share.cause), share.value < 0 ? 'minus' : 'plus']"
+              :style="{ width: width(share.value) }"
+            />
+            <em :style="{ left: `${50 + Math.max(-50, Math.min(50, (off(row) / FULL) * 50))}%` }" />
+          </div>
+          <span class="figure off">{{ saySigned(off(row), digits(row)) }}°</span>
+        </div>
+      </section>
+    </section>
+    <aside class="stack">
+      <section class="card stack score" aria-label="Score">
+        <b class="figure">{{ found.score }}</b>
+        <span class="soft">of 100</span>
+        <p>
+          {{ Math.round(found.minutes_taken) }} min taken, {{ found.minutes_given }} given. Steering
+          wheel {{ saySigned(found.steering_before, 1) }}° before,
+          {{ saySigned(found.steering_after, 1) }}° after.
+        </p>
+        <details>
+          <summary>How it is counted</summary>
+          <p class="soft">{{ found.rule }}</p>
+        </details>
+      </section>
+      <section class="card stack" aria-label="Heights">
+        <h3>Heights</h3>
+        <p v-for="row in heights" :key="row.where">
+          {{ row.where }} <b class="figure">{{ row.truth.toFixed(0) }} mm</b>
+          <template v-if="row.read !== null">, read {{ row.read.toFixed(0) }}</template>
+        </p>
+      </section>
+      <router-link :to="{ name: 'practice' }">All exercises</router-link>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.lead {
+  font-size: 18px;
+}
+
+.stack > ul {
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+.legend li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+i {
+  width: 18px;
+  height: 12px;
+}
+
+.angle {
+  display: grid;
+  grid-template-columns: minmax(150px, 0.7fr) minmax(0, 1.6fr);
+  gap: 2px 14px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--line);
+}
+
+.bar {
+  position: relative;
+  display: grid;
+  grid-column: 2;
+  height: 30px;
+  background: linear-gradient(var(--soft), var(--soft)) 50% 0 / 2px 100% no-repeat;
+}
+
+.bar span {
+  position: absolute;
+  top: 3px;
+  height: 7px;
+}
+
+.bar span:nth-child(2) {
+  top: 11px;
+}
+
+.bar span:nth-child(3) {
+  top: 19px;
+}
+
+.plus {
+  left: 50%;
+}
+
+.minus {
+  right: 50%;
+}
+
+em {
+  position: absolute;
+  top: 0;
+  width: 4px;
+  height: 100%;
+  margin-left: -2px;
+  background: var(--ink);
+}
+
+.reading {
+  background: var(--brass);
+}
+
+.unsettled {
+  background: var(--stop);
+}
+
+.turns {
+  background: var(--go);
+}
+
+.unread {
+  background: var(--soft);
+}
+
+.off {
+  grid-row: 2;
+}
+
+.score b {
+  font-size: 72px;
+  line-height: 1;
+}
+
+@media (width <= 760px) {
+  .angle {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .bar,
+  .off {
+    grid-row: auto;
+    grid-column: 1;
+  }
+}
+</style>

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { onMounted, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { ask, newId, type ExerciseView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { sayMoment } from '../composables/useWords'
+
+const router = useRouter()
+const { problem, busy, guarded } = useGuarded()
+const exercises = shallowRef<ExerciseView[]>([])
+const bare = ref(false)
+const seed = ref(1 + Math.floor(Math.random() * 9999))
+
+const begin = (exercise: string) =>
+  guarded(async () => {
+    const body = { id: newId(), exercise, seed: seed.value, bare: bare.value }
+    const begun = await ask((api) => api.POST('/api/practice', { body }))
+    await router.push({ name: 'floor', params: { jobId: begun.job_id } })
+  })
+
+const best = (one: ExerciseView) =>
+  one.tries.reduce<number | null>(
+    (found, now) => (now.score !== null && now.score > (found ?? -1) ? now.score : found),
+    null,
+  )
+
+onMounted(() =>
+  guarded(async () => {
+    exercises.value = await ask((api) => api.GET('/api/practice'))
+  }),
+)
+</script>
+
+<template>
+  <div class="stack">
+    <h2>Practice bay</h2>
+    <p class="lead">
+      A car with a truth nobody told you. Work on it as on a real one; it is seen through gauges
+      alone, and answers to what you do. At the end the debrief shows the truth.
+    </p>
+    <div class="row choices">
+      <el-checkbox v-model="bare" size="large">Bare: the rules only watch</el-checkbox>
+      <label class="labelled seed">
+        Number of the car
+        <el-input-number v-model="seed" :min="1" :max="999999" controls-position="right" />
+      </label>
+    </div>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <ol>
+      <li v-for="(one, place) in exercises" :key="one.key" class="card">
+        <b class="figure place">{{ place + 1 }}</b>
+        <div class="words">
+          <h3>{{ one.title }}</h3>
+          <p>{{ one.brief }}</p>
+          <p class="soft">{{ one.learn }}</p>
+          <ul v-if="one.tries.length">
+            <li v-for="now in one.tries.slice(0, 3)" :key="now.job_id">
+              <router-link
+                :to="{
+                  name: now.score === null ? 'floor' : 'debrief',
+                  params: { jobId: now.job_id },
+                }"
+              >
+                {{ now.score === null ? 'Go on' : `${now.score} of 100` }}
+              </router-link>
+              <span class="soft">
+                {{ sayMoment(now.at) }}, car {{ now.seed }}{{ now.bare ? ', bare' : ''
+                }}{{ now.by ? `, ${now.by}` : '' }}
+              </span>
+            </li>
+          </ul>
+        </div>
+        <div class="begin">
+          <span class="soft">{{ one.minutes }} min</span>
+          <b v-if="best(one) !== null" class="figure">best {{ best(one) }}</b>
+          <el-button
+            type="primary"
+            size="large"
+            :disabled="busy"
+            :aria-label="`Begin: ${one.title}`"
+            @click="begin(one.key)"
+          >
+            Begin
+          </el-button>
+        </div>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.lead {
+  max-width: 60em;
+  font-size: 18px;
+}
+
+.choices {
+  gap: 24px;
+}
+
+.seed {
+  width: 180px;
+}
+
+ol {
+  display: grid;
+  gap: 10px;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+
+ol > li {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr) auto;
+  gap: 14px;
+}
+
+.place {
+  font-size: 32px;
+  color: var(--wait);
+}
+
+.words {
+  display: grid;
+  gap: 4px;
+}
+
+.words ul {
+  padding: 0;
+  margin: 4px 0 0;
+  list-style: none;
+}
+
+.words li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.begin {
+  display: grid;
+  gap: 6px;
+  align-content: center;
+  justify-items: end;
+}
+
+@media (width <= 760px) {
+  ol > li {
+    grid-template-columns: 32px minmax(0, 1fr);
+  }
+
+  .begin {
+    grid-column: 2;
+    justify-items: start;
+  }
+}
+</style>
