@@ -7,7 +7,7 @@ WEB_APP := src/fair_spindle/web_app/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
 BROWSER := /usr/bin/chromium
 
-.PHONY: setup web demo dist test check shots bench mutants hidden types format browser
+.PHONY: setup web demo dist test check shots bench mutants hidden blind types format browser
 
 setup: $(VENV)/.ready $(WEB_APP)
 	@$(PY) -m compileall -q src
@@ -66,6 +66,9 @@ dist: setup
 mutants: setup
 	$(PY) tools/mutants.py
 	$(PY) tools/mutants.py --swaps 30
+
+blind: setup
+	$(PY) tools/blind.py 200
 
 hidden: setup
 	$(PY) tools/hidden_cars.py 100

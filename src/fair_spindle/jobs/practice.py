@@ -11,7 +11,7 @@ from uuid import uuid4
 
 from pydantic import Field
 
-from fair_spindle.core.basics.errors import Conflict, NotFound, SpindleError
+from fair_spindle.core.basics.errors import Conflict, NotAllowed, NotFound, SpindleError
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Act, Event, Filled
 from fair_spindle.core.joblog.reducer import derive_on, effective, opening
@@ -64,12 +64,18 @@ class ExerciseView(View):
 
 
 class BeginPractice(Strict):
-    """Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch."""
+    """Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
+
+    ``layouts`` are other axles than the exercise's own, by axle.
+    """
 
     id: Identity
     exercise: Title
     seed: int = Field(ge=1, le=999_999)
     bare: bool = False
+    layouts: dict[Literal["front", "rear"], Literal["strut", "double_wishbone", "five_link"]] = Field(
+        default_factory=dict
+    )
 
 
 class BegunView(View):
@@ -133,7 +139,7 @@ class DebriefView(View):
 
     title: str
     learn: str
-    score: int
+    score: int | None
     rule: str
     rows: list[DebriefRow]
     steering_before: float
@@ -161,23 +167,33 @@ def list_exercises(database: Database) -> list[ExerciseView]:
 
 def _try(database: Database, row: BookRow, mark: dict[str, object]) -> TryView:
     now = standing(database, row.id)
-    score = see_debrief(database, row.id).score if now.state.signature or _is_over(now) else None
+    score = _scored(row.id, now.version, database) if _is_over(now) else None
     by = next((event.by for event in reversed(now.log) if event.by), "")
     return TryView(
         job_id=row.id, at=row.created_at, by=by, bare=bool(mark["bare"]), seed=int(str(mark["seed"])), score=score
     )
 
 
+# What a log came to does not change while it has the same length.
+_SCORES: dict[tuple[str, int], int | None] = {}
+
+
+def _scored(job_id: str, version: int, database: Database) -> int | None:
+    if (job_id, version) not in _SCORES:
+        _SCORES[job_id, version] = see_debrief(database, job_id).score
+    return _SCORES[job_id, version]
+
+
 def _is_over(now: Standing) -> bool:
-    """Driven: the plan's road test is done."""
-    return "road" in now.state.steps
+    """Signed, or driven: the plan's road test is done."""
+    return bool(now.state.signature) or "road" in now.state.steps
 
 
 def begin(database: Database, wanted: BeginPractice) -> BegunView:
     """Put an exercise's car in the bay: its record, its job and its plan."""
     exercise = find_exercise(wanted.exercise)
-    mark = json.dumps({"exercise": exercise.key, "seed": wanted.seed, "bare": wanted.bare})
-    car = _truth(exercise.key, wanted.seed)
+    mark = json.dumps(wanted.model_dump(exclude={"id"}))
+    car = _truth(mark)
     row = BookRow(
         id=wanted.id,
         template=WORK.key,
@@ -206,8 +222,9 @@ def _with(now: Standing, act: Act) -> Standing:
 
 
 @lru_cache(maxsize=16)
-def _truth(key: str, seed: int) -> TrueCar:
-    return draw_car(find_exercise(key), seed)
+def _truth(mark: str) -> TrueCar:
+    told = json.loads(mark)
+    return draw_car(find_exercise(told["exercise"]), told["seed"], told["layouts"])
 
 
 def _marked(now: Standing) -> tuple[Exercise, int, bool]:
@@ -218,8 +235,8 @@ def _marked(now: Standing) -> tuple[Exercise, int, bool]:
 
 
 def _world(now: Standing) -> World:
-    exercise, seed, _ = _marked(now)
-    return world_of(_truth(exercise.key, seed), effective(now.log))
+    _marked(now)
+    return world_of(_truth(now.book.practice), effective(now.log))
 
 
 def see_bay(database: Database, job_id: str) -> BayPicture:
@@ -267,20 +284,25 @@ def read_with_gauges(database: Database, job_id: str, wanted: ReadWithGauges) ->
     return now
 
 
-def see_debrief(database: Database, job_id: str) -> DebriefView:
-    """Truth beside belief, where the difference came from, what was done out of order, and the score."""
+def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> DebriefView:
+    """Truth beside belief, where the difference came from, what was done out of order, and the score.
+
+    Before the car was driven or the record signed only who gives up sees it, and there is no score.
+    """
     now = standing(database, job_id)
-    exercise, seed, _ = _marked(now)
+    exercise, _, _ = _marked(now)
+    if not (_is_over(now) or give_up):
+        raise NotAllowed("The debrief shows the truth once the car was driven, or the record is signed.")
     faults = list(_faults(now))
     skipped = sum(act.outcome == "skipped" for _, act in now.state.steps.values())
     moves = sum(step.key.startswith(("raise.", "hang.", "carry.", "lower.")) for step in now.template.steps)
     sets_angles = any(one["procedure"] == "align" for one in exercise.fittings)
-    found = debrief(_truth(exercise.key, seed), effective(now.log), sets_angles, len(faults), skipped, moves)
+    found = debrief(_truth(now.book.practice), effective(now.log), sets_angles, len(faults), skipped, moves)
     begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
     return DebriefView(
         title=exercise.title,
         learn=exercise.learn,
-        score=found.score,
+        score=found.score if _is_over(now) else None,
         rule=RULE,
         rows=[
             DebriefRow(

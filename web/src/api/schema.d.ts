@@ -1567,7 +1567,7 @@ export interface paths {
         };
         /**
          * See Debrief
-         * @description Truth beside belief, where the difference came from, and the score.
+         * @description Truth beside belief, where the difference came from, and the score; before the end only who gives up sees it.
          */
         get: operations["see_debrief_api_jobs__job_id__practice_debrief_get"];
         put?: never;
@@ -3791,7 +3791,7 @@ export interface components {
             /** Rule */
             rule: string;
             /** Score */
-            score: number;
+            score: number | null;
             /** Steering After */
             steering_after: number;
             /** Steering Before */
@@ -15800,7 +15800,9 @@ export interface operations {
     };
     see_debrief_api_jobs__job_id__practice_debrief_get: {
         parameters: {
-            query?: never;
+            query?: {
+                give_up?: boolean;
+            };
             header?: never;
             path: {
                 job_id: string;

@@ -23,36 +23,30 @@ const readAll = () =>
 
 <template>
   <section v-if="bay" class="practice" aria-label="Practice">
-    <div class="row head">
-      <b class="figure mark">Practice</b>
-      <span class="grow">{{ bay.brief }}</span>
-    </div>
     <div class="row">
+      <b class="figure mark">Practice</b>
       <el-button
         type="primary"
         size="large"
         :disabled="busy || !bay.readable || !!store.job?.signature"
         @click="readAll"
       >
-        {{
-          bay.readable
-            ? `Read with the bay’s gauges: ${bay.readable}`
-            : 'Nothing the gauges could read now'
-        }}
+        {{ bay.readable ? `Read with the bay’s gauges: ${bay.readable}` : 'All is read' }}
       </el-button>
       <router-link :to="{ name: 'debrief' }" class="out">Debrief</router-link>
       <router-link :to="{ name: 'practice' }" class="out">All exercises</router-link>
     </div>
-    <p v-if="bay.bare" class="soft">
-      The rules only watch: nothing is refused, and the debrief says what would have been.
-    </p>
     <details>
-      <summary>The car in the bay</summary>
+      <summary>What it is about, and the car in the bay</summary>
+      <p>{{ bay.brief }}</p>
+      <p v-if="bay.bare" class="soft">
+        The rules only watch: nothing is refused, and the debrief says what would have been.
+      </p>
       <BayDrawing :bay="bay" />
-    </details>
-    <details v-if="bay.paper">
-      <summary>The paper on the bench</summary>
-      <pre>{{ bay.paper }}</pre>
+      <template v-if="bay.paper">
+        <h3>The paper on the bench</h3>
+        <pre>{{ bay.paper }}</pre>
+      </template>
     </details>
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
   </section>
@@ -75,17 +69,6 @@ const readAll = () =>
   color: var(--card);
   background: var(--wait);
   border-radius: var(--radius);
-}
-
-.head {
-  flex-wrap: nowrap;
-  align-items: start;
-}
-
-.grow {
-  flex: 1;
-  padding: 2px 8px;
-  background: var(--card);
 }
 
 .out {

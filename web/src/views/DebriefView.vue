@@ -1,10 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { DebriefRow, DebriefView } from '../api/client'
+import { send, type DebriefRow, type DebriefView } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
+import { useJob } from '../stores/job'
 import { saySigned } from '../composables/useWords'
 
-const { found, problem } = useJobPart<DebriefView>('practice/debrief')
+const store = useJob()
+const isOver = computed(
+  () =>
+    !!store.job?.signature ||
+    store.job?.steps.some((step) => step.key === 'road' && step.state !== 'open'),
+)
+const { found, problem, guarded } = useJobPart<DebriefView>('practice/debrief')
+const show = () =>
+  guarded(async () => {
+    found.value = await send<DebriefView>('GET', `${store.path}/practice/debrief?give_up=true`)
+  })
 /** Half a degree fills half the bar. */
 const FULL = 0.5
 const angles = computed(() => found.value?.rows.filter((row) => row.wanted !== null) ?? [])
@@ -27,7 +38,14 @@ const LEGEND = [
 </script>
 
 <template>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <section v-if="!isOver && !found" class="card stack">
+    <h2>Debrief</h2>
+    <p>It shows the truth once the car was driven, or the record is signed.</p>
+    <div class="row">
+      <el-button @click="show">Give up and show the truth</el-button>
+    </div>
+  </section>
+  <p v-else-if="problem" class="notice stop" role="alert">{{ problem }}</p>
   <div v-if="found" class="with-aside">
     <section class="stack">
       <h2>Debrief: {{ found.title }}</h2>
@@ -72,8 +90,11 @@ const LEGEND = [
     </section>
     <aside class="stack">
       <section class="card stack score" aria-label="Score">
-        <b class="figure">{{ found.score }}</b>
-        <span class="soft">of 100</span>
+        <template v-if="found.score !== null">
+          <b class="figure">{{ found.score }}</b>
+          <span class="soft">of 100</span>
+        </template>
+        <span v-else class="soft">Given up: no score.</span>
         <p>
           {{ Math.round(found.minutes_taken) }} min taken, {{ found.minutes_given }} given. Steering
           wheel {{ saySigned(found.steering_before, 1) }}° before,

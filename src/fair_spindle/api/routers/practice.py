@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import shown
@@ -47,6 +49,6 @@ def read_with_gauges(db: Db, job_id: JobId, wanted: ReadWithGauges) -> Response:
 
 
 @router.get("/jobs/{job_id}/practice/debrief")
-def see_debrief(db: Db, job_id: JobId) -> DebriefView:
-    """Truth beside belief, where the difference came from, and the score."""
-    return practice.see_debrief(db, job_id)
+def see_debrief(db: Db, job_id: JobId, give_up: Annotated[bool, Query()] = False) -> DebriefView:
+    """Truth beside belief and where the difference came from; before the end only who gives up sees it."""
+    return practice.see_debrief(db, job_id, give_up=give_up)

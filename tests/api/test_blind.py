@@ -1,0 +1,48 @@
+"""The robot tuner on eight practice cars: what it leaves beside what steps and gauges leave, and the stated bands."""
+
+import numpy as np
+import pytest
+from starlette.testclient import TestClient
+
+from blind import Robot
+from fair_spindle.api.app import create_app
+
+
+@pytest.fixture(scope="module")
+def outcomes(tmp_path_factory):
+    app = create_app(tmp_path_factory.mktemp("blind") / "blind.sqlite")
+    with TestClient(app, base_url="http://127.0.0.1:8613") as client:
+        cars = [("strut", 1), ("strut", 2), ("strut", 3), ("double_wishbone", 1), ("double_wishbone", 2)]
+        cars += [("double_wishbone", 3), ("five_link", 1), ("five_link", 2)]
+        return [Robot(client, seed, layout).work(samples=120) for layout, seed in cars]
+
+
+def rms(rows):
+    return np.sqrt(np.mean(np.concatenate(rows) ** 2, axis=0))
+
+
+def test_one_correction_leaves_little_more_than_steps_and_gauges(outcomes):
+    left = rms([np.array(one.corrected) for one in outcomes])
+    floor = rms([np.array(one.floor) for one in outcomes])
+    assert left == pytest.approx(floor, rel=0.4)
+    untouched = rms([np.array(one.untouched) for one in outcomes])
+    planned = rms([np.array(one.planned) for one in outcomes])
+    assert (planned < untouched / 3).all(), "turns planned before the rack bring it most of the way"
+    assert (left < planned * 1.05).all(), "and reading again brings the rest"
+
+
+def test_the_height_is_foreseen_far_better_than_by_spring_length(outcomes):
+    foreseen = rms([np.array(one.heights) for one in outcomes])
+    assert foreseen < 4
+    assert foreseen < rms([np.array(one.by_length) for one in outcomes]) / 5
+
+
+def test_stated_bands_hold_the_truth(outcomes):
+    for name in ("height", "toe", "camber"):
+        hits = [hit for one in outcomes for hit in one.bands[name]]
+        assert np.mean(hits) >= 0.85, name
+
+
+def test_the_steering_wheel_is_no_further_off_than_before_the_job(outcomes):
+    before, after = (np.sqrt(np.mean([one.steering[n] ** 2 for one in outcomes])) for n in (0, 1))
+    assert after <= max(before, 0.8)
