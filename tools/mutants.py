@@ -18,19 +18,19 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 BIN = Path(sys.executable).parent
 DIRECT = {
-    "bolts/fasteners": ["published/test_threads.py", "published/test_bolts.py"],
-    "bolts/tightening": ["published/test_bolts.py"],
-    "geometry/drag_link": ["published/test_solid_axle.py"],
+    "bolts/fasteners": ["published/test_threads.py", "published/test_bolts.py", "published/test_guards.py"],
+    "bolts/tightening": ["published/test_bolts.py", "published/test_guards.py"],
+    "geometry/drag_link": ["published/test_solid_axle.py", "published/test_guards.py"],
     "springs/travel": ["published/test_travel_edges.py"],
-    "springs/sway_bar": ["published/test_springs.py"],
-    "springs/rubber": ["core/test_rubber_and_heights.py"],
+    "springs/sway_bar": ["published/test_springs.py", "published/test_guards.py"],
+    "springs/rubber": ["core/test_rubber_and_heights.py", "published/test_guards.py"],
     "basics/bounded": ["published/test_edges.py"],
-    "springs/springs": ["published/test_springs.py", "published/test_edges.py"],
-    "geometry/toe": ["published/test_cases.py", "published/test_geometry.py"],
+    "springs/springs": ["published/test_springs.py", "published/test_edges.py", "published/test_guards.py"],
+    "geometry/toe": ["published/test_cases.py", "published/test_geometry.py", "published/test_guards.py"],
     "turns/threads": ["published/test_cases.py", "published/test_thread_edges.py"],
     "springs/heights": ["published/test_cases.py", "published/test_height_edges.py"],
     "basics/gauging": ["published/test_gauging.py"],
-    "geometry/wheel_angles": ["published/test_geometry.py"],
+    "geometry/wheel_angles": ["published/test_geometry.py", "published/test_guards.py"],
 }
 LEFT_OUT = shutil.ignore_patterns("web_app", "__pycache__", "screenshots")
 SLOW = ("--deselect", "tests/core/test_hidden_cars.py")
