@@ -17,9 +17,8 @@ DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill"], DESK),
-    ("axle", "cars", ["Brannock Rill", "Front axle", "scroll 2990"], DESK),
     ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
-    ("gauges", "gauges", ["pair Level, bay 1"], DESK),
+    ("day", "day", [], DESK),
     ("order", "", ["Front arms, bar and tie-rod ends", "Order", "scroll 10"], DESK),
     ("turns", "", ["Rear camber and toe links", "Turns"], DESK),
     ("springs", "", ["Coilovers with helper", "Springs"], DESK),
@@ -27,7 +26,8 @@ VIEWS = [
     ("walk", "", ["Baseline before"], DESK),
     ("walk-phone", "", ["Baseline before", "scroll 250"], PHONE),
     ("baseline", "", ["Front springs 27 mm lower", "Baseline", "scroll 330"], DESK),
-    ("known", "", ["Front springs, tie-rod ends", "Order", "to What will be known"], DESK),
+    ("bay", "practice", ["begin A bushing clamped in the air"], DESK),
+    ("debrief", "practice", ["begin A level out of calibration", "read", "give up"], DESK),
     ("floor", "", ["Front springs 27 mm lower"], DESK),
     ("floor-phone", "", ["Front springs 27 mm lower"], PHONE),
     ("bolts", "", ["Coilovers with helper", "Bolts", "scroll 220"], DESK),
@@ -94,9 +94,17 @@ def _go(page: Page, step: str) -> None:
         region.wait_for()
         region.evaluate("(one) => window.scrollTo(0, one.getBoundingClientRect().top + window.scrollY - 150)")
         page.wait_for_timeout(400)
-    elif verb == "pair":
-        page.get_by_role("region", name=what, exact=True).get_by_role("button", name="Pair").click()
-        page.get_by_text("● steady").wait_for()
+    elif verb == "begin":
+        page.get_by_role("button", name=f"Begin: {what}").click()
+        page.get_by_role("region", name="Practice").get_by_text("What it is about").click()
+    elif verb == "read":
+        page.get_by_role("button", name="Read with the bay").click()
+        page.get_by_role("button", name="All is read").wait_for()
+    elif verb == "give":
+        page.get_by_role("link", name="Debrief").click()
+        page.get_by_role("button", name="Give up and show the truth").click()
+        page.get_by_role("region", name="Where each angle ended").wait_for()
+        page.get_by_role("region", name="Practice").get_by_text("What it is about").click()
     else:
         page.get_by_role("link", name=step).first.click()
         page.get_by_role("navigation", name="Parts of the").wait_for()

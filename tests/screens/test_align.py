@@ -115,7 +115,7 @@ def walk_round(tuner):
             expect(heading).to_have_text(re.compile(rf"^\s*{where}\s+Caster"))
             page.get_by_label(f"{where} Caster: how it is measured").select_option("angle")
             tuner.enter(f"{where} Caster", "7")
-    expect(page.get_by_text("The baseline is complete")).to_be_visible()
+    expect(page.get_by_text("Everything asked before the work is read")).to_be_visible()
 
 
 def bring_points_in(tuner, car, tmp_path, server):

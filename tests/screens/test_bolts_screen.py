@@ -73,7 +73,7 @@ def test_twelve_collars_by_hand_then_in_two_passes_with_the_wrench(bolts):
     for percent, tail in ((40, ", pass of 40 %"), (100, "")):
         for number in order:
             final = 52 if number in (3, 4, 9, 10) else 118
-            pull(bolts, f"Place {number}: torqued{tail}", final * percent / 100)
+            pull(bolts, f"Place {number}: torque it{tail}", final * percent / 100)
     expect(works(bolts).get_by_role("heading", level=3)).to_have_text("✓ every place is final")
     done = stages(bolts, "Rear subframe")
     assert all(one["final"] for one in done)
@@ -97,16 +97,16 @@ def test_two_torques_an_adapter_and_one_place_by_feel(bolts):
     bolts.field("Adapter length").fill("100")
     expect(panel).to_contain_text("set the wrench to 19.0 N·m with the adapter")
     bolts.field("Torque reading").fill("19")
-    press(bolts, "Torqued", "Place 2: torqued")
+    press(bolts, "Torqued", "Place 2: torque it")
     expect(bolts.page.get_by_role("region", name="Every place")).to_contain_text("24 N·m at the bolt (19 N·m read)")
     bolts.field("Wrench length").fill("")
     expect(bolts.field("By feel, because")).to_have_value("the rack is in the way")
-    press(bolts, "Torqued by feel: estimated for ever", "Place 3: torqued")
+    press(bolts, "Torqued by feel: estimated for ever", "Place 3: torque it")
     bolts.field("Torque reading").fill("380")
     panel.get_by_role("button", name="Torqued", exact=True).click()
     expect(panel.get_by_role("alert")).to_contain_text("far past the 40 N·m")
     bolts.field("Torque reading").fill("38")
-    press(bolts, "Torqued", "Place 1: torqued")
+    press(bolts, "Torqued", "Place 1: torque it")
     bolts.tab("Record")
     expect(
         bolts.page.get_by_text(re.compile("Torque estimated by feel: Front bar bracket, right, place 3"))
@@ -131,23 +131,23 @@ def test_rubber_with_torque_and_angle_is_refused_off_its_height_and_a_castle_nut
     height.press("Enter")
     expect(panel).to_contain_text("✓ 349.0 mm is inside the clamp window")
     for number in (2, 1):
-        pull(bolts, f"Place {number}: torqued", 70)
+        pull(bolts, f"Place {number}: torque it", 70)
     for number in (2, 1):
-        press(bolts, "Turned on by its angle", f"Place {number}: turned through its angle")
+        press(bolts, "Turned on by its angle", f"Place {number}: turn it on by its angle")
     expect(panel.get_by_role("heading", level=3)).to_have_text("✓ every place is final")
     page.get_by_role("button", name=re.compile("^Place 1:")).click()
     panel.get_by_role("button", name="Paint mark on it").click()
     expect(page.get_by_role("region", name="Every place")).to_contain_text("marked")
     joint(bolts, "Front left upper ball joint")
-    press(bolts, "Started by hand", "Place 1: started by hand")
-    press(bolts, "Snug", "Place 1: snug")
+    press(bolts, "Started by hand", "Place 1: start it by hand")
+    press(bolts, "Snug", "Place 1: make it snug")
     bolts.field("Torque reading").fill("80")
-    press(bolts, "Torqued", "Place 1: torqued")
+    press(bolts, "Torqued", "Place 1: torque it")
     bolts.field("Degrees turned on").fill("-10")
     panel.get_by_role("button", name="Locked").click()
     expect(panel.get_by_role("alert")).to_contain_text("A castle nut only goes forward to its slot")
     bolts.field("Degrees turned on").fill("14")
-    press(bolts, "Locked", "Place 1: locked")
+    press(bolts, "Locked", "Place 1: lock it")
     assert stages(bolts, "Front left upper")[0]["final"]
 
 

@@ -69,7 +69,7 @@ def test_a_whole_baseline_by_keyboard_alone(walk):
             if what == "Ride height":
                 expect(page.get_by_text("reading 2 of 3")).to_be_visible()
                 keys.press("Enter")
-    expect(page.get_by_text("The baseline is complete")).to_be_visible()
+    expect(page.get_by_text("Everything asked before the work is read")).to_be_visible()
     assert touched == 18
     read = entries(walk)
     assert read["front.right.height"]["understood"].startswith("369.1 mm")

@@ -263,7 +263,7 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
     tail = " with the adapter" if adapter else ""
     return m.NextView(
         to=work.to,
-        said=f"Place {work.number}: {STAGES[work.to].said}"
+        said=f"Place {work.number}: {STAGES[work.to].order}"
         + (f", pass of {work.percent} %" if work.percent < 100 else ""),
         number=work.number,
         percent=work.percent,

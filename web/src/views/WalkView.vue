@@ -142,7 +142,7 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
         />
         <PictureRow :subject="field.key" />
         <p v-if="finished" class="notice go" role="status">
-          ✓ {{ after ? 'Everything is read again.' : 'The baseline is complete.' }} Look it over on
+          ✓ {{ after ? 'Everything is read again.' : 'Everything asked before the work is read.' }} Look it over on
           one sheet, then go on.
         </p>
         <div class="row moves">

@@ -10,9 +10,9 @@ WorkStage = Literal["loose", "hand", "snug", "torqued", "angled", "locked", "mar
 
 @dataclass(frozen=True)
 class Stage:
-    """A stage: what it may follow (None: as found), how a place stands at it, what is done, what a step wants.
+    """A stage: what it may follow (None: as found), how a place stands at it, what was done, what a step wants.
 
-    ``mark`` stands beside the place on its map until it is final.
+    ``order`` says what to do to get there; ``mark`` stands beside the place on its map until it is final.
     """
 
     key: WorkStage
@@ -20,23 +20,30 @@ class Stage:
     said: str
     done: str
     wanted: str
+    order: str
     mark: str = ""
 
 
 TABLE = (
     Stage(
         "loose", (None, "loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"),
-        "loose", "Loosened", "loose", "○",
+        "loose", "Loosened", "loose", "loosen it", "○",
     ),
-    Stage("hand", (None, "loose"), "started by hand", "Started by hand", "started by hand", "◔"),
-    Stage("snug", ("hand",), "snug", "Snug", "snug", "◑"),
-    Stage("torqued", ("snug", "torqued"), "torqued", "Torqued", "at its final torque", "◕"),
-    Stage("angled", ("torqued", "snug"), "turned through its angle", "Turned on by its angle", "turned on", "◕"),
-    Stage("locked", ("torqued", "angled"), "locked", "Locked", "locked", "◕"),
-    Stage("marked", ("torqued", "angled", "locked"), "marked", "Paint mark on it", "marked with paint"),
+    Stage("hand", (None, "loose"), "started by hand", "Started by hand", "started by hand", "start it by hand", "◔"),
+    Stage("snug", ("hand",), "snug", "Snug", "snug", "make it snug", "◑"),
+    Stage("torqued", ("snug", "torqued"), "torqued", "Torqued", "at its final torque", "torque it", "◕"),
+    Stage(
+        "angled", ("torqued", "snug"),
+        "turned through its angle", "Turned on by its angle", "turned on", "turn it on by its angle", "◕",
+    ),
+    Stage("locked", ("torqued", "angled"), "locked", "Locked", "locked", "lock it", "◕"),
+    Stage(
+        "marked", ("torqued", "angled", "locked"),
+        "marked", "Paint mark on it", "marked with paint", "mark it with paint",
+    ),
     Stage(
         "rechecked", ("torqued", "angled", "locked", "marked", "rechecked"),
-        "checked again", "Checked again", "checked again",
+        "checked again", "Checked again", "checked again", "check it again",
     ),
 )  # fmt: skip
 STAGES: dict[WorkStage, Stage] = {one.key: one for one in TABLE}
