@@ -150,14 +150,19 @@ def check(file: Annotated[Path, typer.Argument(help="A database, job file or bac
 
 def _open(file: Path) -> Database:
     """Open a database before anything is said or served; what is wrong with it ends the program in one line."""
+    from fair_spindle.jobs.soundness import check_before_start
     from fair_spindle.records.database import Database
 
+    check_before_start(file)
     return Database(file)
 
 
 @contextmanager
 def _opened(db: Path | None) -> Iterator[Database]:
-    database = _open(db or _own_database())
+    from fair_spindle.records.database import Database
+
+    # A backup can be put in the place of what no longer reads.
+    database = Database(db or _own_database())
     try:
         yield database
     finally:

@@ -57,6 +57,9 @@ def pull(tuner, says, near):
     press(tuner, "Torqued", says)
 
 
+BY_HAND = (("Started by hand", "start it by hand"), ("Snug", "make it snug"))
+
+
 def stages(tuner, name):
     job = re.search(r"/job/([^/]+)/", tuner.page.url)[1]
     with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}/joints", timeout=60) as answer:
@@ -67,9 +70,9 @@ def stages(tuner, name):
 def test_twelve_collars_by_hand_then_in_two_passes_with_the_wrench(bolts):
     joint(bolts, "Rear subframe")
     order = [1, 7, 4, 10, 2, 8, 5, 11, 3, 9, 6, 12]
-    for words in ("Started by hand", "Snug"):
+    for words, order_said in BY_HAND:
         for number in order:
-            press(bolts, words, f"Place {number}: {words.lower()}")
+            press(bolts, words, f"Place {number}: {order_said}")
     for percent, tail in ((40, ", pass of 40 %"), (100, "")):
         for number in order:
             final = 52 if number in (3, 4, 9, 10) else 118
@@ -87,9 +90,9 @@ def test_twelve_collars_by_hand_then_in_two_passes_with_the_wrench(bolts):
 
 def test_two_torques_an_adapter_and_one_place_by_feel(bolts):
     joint(bolts, "Front bar bracket")
-    for words in ("Started by hand", "Snug"):
+    for words, order_said in BY_HAND:
         for number in (2, 3, 1):
-            press(bolts, words, f"Place {number}: {words.lower()}")
+            press(bolts, words, f"Place {number}: {order_said}")
     panel = works(bolts)
     expect(panel).to_contain_text("set the wrench to 23.7 N·m")
     panel.get_by_text("No wrench fits, or an adapter is on it").click()
@@ -117,9 +120,9 @@ def test_rubber_with_torque_and_angle_is_refused_off_its_height_and_a_castle_nut
     page, panel = bolts.page, works(bolts)
     joint(bolts, "Front left lower arm")
     bolts.move("Hanging on stands")
-    for words in ("Started by hand", "Snug"):
+    for words, order_said in BY_HAND:
         for number in (2, 1):
-            press(bolts, words, f"Place {number}: {words.lower()}")
+            press(bolts, words, f"Place {number}: {order_said}")
     expect(panel).to_contain_text("The front left corner is hanging. Load it first")
     expect(panel.get_by_role("button", name="Torqued", exact=True)).to_be_disabled()
     bolts.move("Front left carried")

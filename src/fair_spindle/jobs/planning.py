@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, SpindleError
+from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.joblog.going_back import consequences
 from fair_spindle.core.joblog.log import Act, Event, Planned
@@ -16,6 +17,7 @@ from fair_spindle.core.joblog.plan_now import MOVES
 from fair_spindle.core.joblog.required_fields import choices_now
 from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.part_map import MapPart, parts_of_axle
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
 from fair_spindle.core.planning.schools import SCHOOLS
@@ -56,6 +58,25 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
         procedures=[_procedure(one, choices_now(now.state), versions) for one in library.procedures.values()],
         plan=plan,
     )
+
+
+def see_parts(database: Database, job_id: str) -> list[m.AxleMapView]:
+    """Both axles as they are drawn to pick from, by the car's layouts."""
+    now = standing(database, job_id)
+    car, library = choices_now(now.state), library_of(database)[0]
+    return [
+        m.AxleMapView(
+            axle=axle,
+            layout=LAYOUTS[car[f"{axle}.layout"]].label if car.get(f"{axle}.layout") in LAYOUTS else "",
+            choices=[ChoiceView(value=one.key, label=one.label) for one in LAYOUTS.values() if axle in one.axles],
+            parts=[m.MapPartView(**_plain_part(part)) for part in parts_of_axle(axle, car, library)],
+        )
+        for axle in AXLES
+    ]
+
+
+def _plain_part(part: MapPart) -> dict[str, object]:
+    return {**vars(part), "line": [list(point) for point in part.line]}
 
 
 def all_procedures(database: Database) -> list[m.ProcedureView]:

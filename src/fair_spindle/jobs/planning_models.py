@@ -42,6 +42,28 @@ class SaveProcedure(TryPlan):
     seen: int = 0
 
 
+class MapPartView(View):
+    """A part on the drawing of its axle: a line in a box of 100 by 100, and the kinds of work there are on it."""
+
+    key: str
+    sort: str
+    label: str
+    line: list[list[float]]
+    work: list[str]
+    joints: list[str]
+    carries: str
+    shared: bool
+
+
+class AxleMapView(View):
+    """An axle to pick from; no parts where its layout is not told, which can be one of ``choices``."""
+
+    axle: str
+    layout: str
+    choices: list[ChoiceView]
+    parts: list[MapPartView]
+
+
 class PartCheckView(View):
     """What is compared between old part and new."""
 

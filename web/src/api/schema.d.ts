@@ -1434,6 +1434,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Parts
+         * @description Both axles as they are drawn to pick from.
+         */
+        get: operations["see_parts_api_jobs__job_id__parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/pictures": {
         parameters: {
             query?: never;
@@ -1567,7 +1587,7 @@ export interface paths {
         };
         /**
          * See Debrief
-         * @description Truth beside belief, where the difference came from, and the score; before the end only who gives up sees it.
+         * @description Truth beside belief and where the difference came from; before the end only who gives up sees it.
          */
         get: operations["see_debrief_api_jobs__job_id__practice_debrief_get"];
         put?: never;
@@ -2497,6 +2517,20 @@ export interface components {
             subject: string;
         };
         /**
+         * AxleMapView
+         * @description An axle to pick from; no parts where its layout is not told, which can be one of ``choices``.
+         */
+        AxleMapView: {
+            /** Axle */
+            axle: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            /** Layout */
+            layout: string;
+            /** Parts */
+            parts: components["schemas"]["MapPartView"][];
+        };
+        /**
          * AxlePlanView
          * @description The toe an axle ends at; where it is planned, how sure that is and which readings leave most open.
          */
@@ -2684,6 +2718,8 @@ export interface components {
         /**
          * BeginPractice
          * @description Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
+         *
+         *     ``layouts`` are other axles than the exercise's own, by axle.
          */
         BeginPractice: {
             /**
@@ -2695,6 +2731,10 @@ export interface components {
             exercise: string;
             /** Id */
             id: string;
+            /** Layouts */
+            layouts?: {
+                [key: string]: "strut" | "double_wishbone" | "five_link";
+            };
             /** Seed */
             seed: number;
         };
@@ -5136,6 +5176,28 @@ export interface components {
             seq: number;
             /** Undone */
             undone: boolean;
+        };
+        /**
+         * MapPartView
+         * @description A part on the drawing of its axle: a line in a box of 100 by 100, and the kinds of work there are on it.
+         */
+        MapPartView: {
+            /** Carries */
+            carries: string;
+            /** Joints */
+            joints: string[];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Line */
+            line: number[][];
+            /** Shared */
+            shared: boolean;
+            /** Sort */
+            sort: string;
+            /** Work */
+            work: string[];
         };
         /**
          * MeView
@@ -15114,6 +15176,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogLineView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_parts_api_jobs__job_id__parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AxleMapView"][];
                 };
             };
             /** @description Bad Request */

@@ -22,7 +22,7 @@ const running = computed(() =>
         <b class="figure">{{ line.car }}</b>
         <span>{{ line.title }}</span>
       </div>
-      <PositionMark :position="line.position" :said="line.position_said" />
+      <PositionMark :position="line.position" :said="line.position_said" quiet />
       <StateLine v-if="line.steps.length" :steps="line.steps" />
     </header>
     <div class="below">

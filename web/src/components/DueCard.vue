@@ -19,12 +19,13 @@ const KINDS: { title: string; of: () => DueView[]; page: string }[] = [
         <h4>{{ kind.title }}</h4>
         <ul>
           <li v-for="one in kind.of()" :key="`${one.job_id}${one.what}`">
+            <b v-if="one.car">{{ one.car }}</b>
             <router-link
               :to="
                 kind.page ? { name: kind.page, params: { jobId: one.job_id } } : { name: 'gauges' }
               "
             >
-              <b v-if="one.car">{{ one.car }}</b> {{ one.what }}
+              {{ one.what }}
             </router-link>
             <span v-if="one.day" :class="one.overdue ? 'late' : 'soft'">
               {{ one.overdue ? `✕ overdue since ${sayDay(one.day)}` : `by ${sayDay(one.day)}` }}

@@ -2,12 +2,16 @@
 import { computed } from 'vue'
 import type { Position } from '../api/client'
 
-const props = defineProps<{ position: Position; said: string }>()
+const props = defineProps<{ position: Position; said: string; quiet?: boolean }>()
 const lift = computed(() => ({ on_wheels: 0, corner_carried: 6, hanging: 12 })[props.position])
 </script>
 
 <template>
-  <p class="position" role="status" aria-label="Position of the car">
+  <p
+    class="position"
+    :role="quiet ? undefined : 'status'"
+    :aria-label="quiet ? undefined : 'Position of the car'"
+  >
     <svg viewBox="0 0 64 44" width="64" height="44" aria-hidden="true">
       <path d="M2 41H62" class="ground" />
       <g :transform="`translate(0 ${-lift})`">

@@ -1,10 +1,42 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { Fitting, ProcedureView } from '../api/client'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import {
+  send,
+  type AxleMapView,
+  type Fitting,
+  type MapPartView,
+  type ProcedureView,
+} from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useJob } from '../stores/job'
+import PartMap from './PartMap.vue'
 
 const props = defineProps<{ procedures: ProcedureView[]; taken: Fitting[] }>()
 const emit = defineEmits<{ add: [key: string, axle: string] }>()
 const sought = ref('')
+const store = useJob()
+const { guarded } = useGuarded()
+const axles = shallowRef<AxleMapView[]>([])
+const part = shallowRef<{ axle: string; part: MapPartView } | null>(null)
+
+const loadParts = () =>
+  guarded(async () => {
+    axles.value = await send<AxleMapView[]>('GET', `${store.path}/parts`)
+  })
+
+/** Which axle a car has is its own fact: told here it stands in its record too. */
+const tellLayout = (axle: string, choice: string) =>
+  guarded(async () => {
+    await store.write({ kind: 'entered', key: `${axle}.layout`, choice })
+    await loadParts()
+  })
+
+function pick(axle: string, one: MapPartView | null): void {
+  part.value = one && { axle, part: one }
+  sought.value = ''
+}
+
+onMounted(loadParts)
 const isTaken = (key: string, axle: string) =>
   props.taken.some((one) => one.procedure === key && one.axle === axle)
 const plain = (text: string) => text.toLowerCase().replaceAll('-', ' ')
@@ -15,7 +47,7 @@ const found = computed(() => {
     words.every((word) => text.includes(word) || text.includes(word.replace(/s$/, '')))
   const rank = (one: ProcedureView) => `${one.fits ? 0 : 1}${holds(one.named) ? 0 : 1}`
   return props.procedures
-    .filter((one) => holds(one.sought))
+    .filter((one) => (part.value ? part.value.part.work.includes(one.key) : holds(one.sought)))
     .sort((one, other) => rank(one).localeCompare(rank(other)))
 })
 const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 'Add')
@@ -24,7 +56,47 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
 <template>
   <section class="card stack" aria-label="Add what is fitted">
     <h3>Add what is fitted</h3>
-    <input v-model="sought" class="box" type="search" placeholder="Part or job" aria-label="Find" />
+    <div class="axles">
+      <figure v-for="one in axles" :key="one.axle">
+        <PartMap
+          v-if="one.parts.length"
+          :axle="one"
+          :picked="part?.axle === one.axle ? part.part.key : ''"
+          @pick="pick(one.axle, $event)"
+        />
+        <figcaption v-if="one.parts.length" class="soft">
+          {{ name(one.axle) }}: {{ one.layout }}, front upwards
+        </figcaption>
+        <label v-else class="labelled">
+          {{ name(one.axle) }} axle: what it hangs on
+          <select
+            class="box"
+            @change="tellLayout(one.axle, ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">not told; search by word</option>
+            <option v-for="choice in one.choices" :key="choice.value" :value="choice.value">
+              {{ choice.label }}
+            </option>
+          </select>
+        </label>
+      </figure>
+    </div>
+    <p v-if="part" class="notice go">
+      <span>
+        <b>{{ part.part.label }}, {{ part.axle }}</b>
+        <template v-if="part.part.joints.length"> · {{ part.part.joints.join(', ') }}</template>
+        <template v-if="part.part.carries"> · held meanwhile: {{ part.part.carries }}</template>
+      </span>
+      <el-button text @click="part = null">Everything</el-button>
+    </p>
+    <input
+      v-model="sought"
+      class="box"
+      type="search"
+      placeholder="Part or job"
+      aria-label="Find"
+      @input="part = null"
+    />
     <ul>
       <li v-for="one in found" :key="one.key" :class="{ no: !one.fits }">
         <div class="words">
@@ -51,6 +123,15 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
 </template>
 
 <style scoped>
+.axles {
+  display: grid;
+  gap: 8px;
+}
+
+figure {
+  margin: 0;
+}
+
 ul {
   max-height: 460px;
   padding: 0;

@@ -142,8 +142,9 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
         />
         <PictureRow :subject="field.key" />
         <p v-if="finished" class="notice go" role="status">
-          ✓ {{ after ? 'Everything is read again.' : 'Everything asked before the work is read.' }} Look it over on
-          one sheet, then go on.
+          ✓
+          {{ after ? 'Everything is read again.' : 'Everything asked before the work is read.' }}
+          Look it over on one sheet, then go on.
         </p>
         <div class="row moves">
           <el-button :disabled="place === 0" @click="go(-1)">← Back</el-button>

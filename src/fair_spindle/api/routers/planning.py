@@ -13,6 +13,7 @@ from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import book, planning, procedures
 from fair_spindle.jobs.models import JobView, ReadRequest
 from fair_spindle.jobs.planning_models import (
+    AxleMapView,
     ConsequencesView,
     PlanOfJobView,
     PlanView,
@@ -34,6 +35,12 @@ Toml = Annotated[bytes, Body(media_type="application/octet-stream")]
 def see_plan(db: Db, job_id: JobId) -> Response:
     """A job's brief and plan, and the procedures it can be made of."""
     return shown(planning.see_plan(db, job_id))
+
+
+@router.get("/jobs/{job_id}/parts")
+def see_parts(db: Db, job_id: JobId) -> list[AxleMapView]:
+    """Both axles as they are drawn to pick from."""
+    return planning.see_parts(db, job_id)
 
 
 @router.post("/jobs/{job_id}/plan/try", response_model=PlanView)
