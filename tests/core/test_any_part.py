@@ -5,9 +5,10 @@ from itertools import pairwise
 import pytest
 from planner import LIBRARY, Order, with_options
 
-from fair_spindle.core.geometry.layouts import LAYOUTS
+from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
 from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.car_parts import parts_of_layouts
+from fair_spindle.core.planning.part_map import parts_of_axle
 from fair_spindle.core.planning.procedure import Fitting
 from fair_spindle.core.planning.vocabulary import SAME, WISHES, normal, sought_by
 
@@ -268,3 +269,20 @@ def test_a_panhard_rod_is_one_part_for_both_sides():
         "swap_panhard_rod.out@rear"
     ]
     assert "tether@rear.left" not in order.keys, "the axle hangs on its links, no upright does"
+
+
+@pytest.mark.parametrize("layout", LAYOUTS)
+def test_every_part_of_a_layout_lies_on_the_drawing_with_its_work(layout):
+    for axle in LAYOUTS[layout].axles:
+        parts = parts_of_axle(axle, {f"{axle}.layout": layout}, LIBRARY)
+        arms = {arm.key for arm in arms_of(LAYOUTS[layout], axle)} - ({"tie"} if axle == "rear" else set())
+        steered = {"tie", "drag"} if not LAYOUTS[layout].independent else set()
+        assert arms - steered <= {part.key for part in parts}
+        assert {"spring", "damper", "bar", "hub"} <= {part.key for part in parts}
+        for part in parts:
+            assert all(0 <= number <= 100 for point in part.line for number in point)
+            for key in part.work:
+                assert Order((key, axle), car={f"{axle}.layout": layout}).keys
+    assert parts_of_axle("front", {}, LIBRARY) == (), "nothing is drawn that nobody told"
+    bare = parts_of_axle("front", {"front.layout": "strut", "front.bar.fitted": "none"}, LIBRARY)
+    assert "bar" not in {part.key for part in bare}

@@ -1,0 +1,75 @@
+"""The board and the practice bay, used from an empty workshop."""
+
+import json
+import re
+import urllib.request
+
+from playwright.sync_api import expect
+
+
+def api(tuner, path, body=None):
+    request = urllib.request.Request(f"{tuner.address}{path}", method="POST" if body else "GET")
+    if body:
+        request.data = json.dumps(body).encode()
+        request.add_header("Content-Type", "application/json")
+    with urllib.request.urlopen(request, timeout=60) as answer:
+        return json.load(answer)
+
+
+def write(tuner, job, n, **act):
+    seen = api(tuner, f"/api/jobs/{job}/version")["version"]
+    return api(tuner, f"/api/jobs/{job}/events", {"id": f"screen-{n:05}", "seen": seen, "act": act})
+
+
+def test_an_empty_workshop_shows_the_way_and_the_board_leads_to_the_next_step(tuner):
+    page = tuner.page
+    expect(page.get_by_text("Start a job: the car’s name is enough.")).to_be_visible()
+    page.get_by_role("button", name="Look round a sample workshop").click()
+    car = page.get_by_role("article", name="Brannock Rill 3.0, 1994: Front arms, bar and tie-rod ends")
+    expect(car).to_contain_text("hanging on stands")
+    expect(car).to_contain_text("14 loose")
+    wanted = car.get_by_role("link").locator("b").inner_text()
+    car.get_by_role("link").click()
+    expect(page.get_by_role("heading", level=2, name=wanted)).to_be_visible()
+    page.get_by_role("link", name="All jobs").click()
+    page.get_by_role("navigation").get_by_role("link", name="Day", exact=True).click()
+    expect(page.get_by_text("less than one car after the other")).to_be_visible()
+    expect(page.get_by_role("region", name="For every car in work")).to_contain_text("Damper rod nut")
+
+
+def test_an_exercise_begun_read_with_gauges_and_given_up_shows_its_truth(tuner):
+    page = tuner.page
+    page.get_by_role("link", name="Practise on a car with a hidden truth").click()
+    page.get_by_label("Number of the car").fill("12")
+    page.get_by_role("button", name="Begin: A level out of calibration").click()
+    bar = page.get_by_role("region", name="Practice")
+    bar.get_by_role("button", name=re.compile("Read with the bay’s gauges: 15")).click()
+    expect(bar.get_by_role("button", name="All is read")).to_be_visible()
+    bar.get_by_role("link", name="Debrief").click()
+    page.get_by_role("button", name="Give up and show the truth").click()
+    angles = page.get_by_role("region", name="Where each angle ended")
+    expect(angles).to_contain_text("Rear left, camber")
+    blamed = [one.get_attribute("aria-label") for one in angles.get_by_role("img").all()]
+    cambers = [float(re.search(r"the reading ([+−]\d\.\d+)", one)[1].replace("−", "-")) for one in blamed[1::2]]
+    assert all(-0.7 < one < -0.25 for one in cambers), "the level's own error, at every wheel"
+    expect(page.get_by_role("region", name="Score")).to_contain_text("no score")
+
+
+def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner):
+    page = tuner.page
+    page.goto(f"{tuner.address}/practice")
+    page.get_by_text("Bare: the rules only watch").click()
+    page.get_by_role("button", name="Begin: A torque list with two rows swapped").click()
+    expect(page.get_by_role("region", name="Practice")).to_be_visible()
+    job = re.search(r"/job/([^/]+)/", page.url)[1]
+    write(tuner, job, 1, kind="moved", to="hanging")
+    for n, to in enumerate(("hand", "snug"), 2):
+        write(tuner, job, n, kind="worked", joint="lower_arm.bush.front.left", places=[1], to=to)
+    clamp = {"joint": "lower_arm.bush.front.left", "places": [1], "to": "torqued", "by_feel": "by hand"}
+    write(tuner, job, 4, kind="worked", **clamp)
+    write(tuner, job, 5, kind="moved", to="on_wheels")
+    write(tuner, job, 6, kind="stepped", step="road", outcome="done")
+    page.goto(f"{tuner.address}/job/{job}/debrief")
+    expect(page.get_by_text("Front left: rubber wound by")).to_be_visible()
+    expect(page.get_by_text(re.compile("Would have been refused: .*[Ll]oad"))).to_be_visible()
+    expect(page.get_by_text("Hub-to-arch height before each rubber bolt is torqued")).to_be_visible()
