@@ -140,6 +140,47 @@ def restore(
         typer.echo(restore(database, backup.read_bytes(), apply=True).said)
 
 
+@app.command(name="export")
+def export_(
+    job: Annotated[str, typer.Argument(help="Id of a job, or words of its title and car that fit one alone.")],
+    to: Annotated[Path, typer.Argument(help="Where to write the job file (ZIP, with its pictures).")],
+    db: Db = None,
+) -> None:
+    """Write a job with its car's record and pictures into one file."""
+    from fair_spindle.jobs.book import all_jobs
+    from fair_spindle.jobs.exchange import export_zip
+
+    if to.exists():
+        _stop(f"{to} exists already. Name another file.", 2)
+    with _opened(db) as database:
+        every = all_jobs(database, 200)
+        found = [line for line in every if line.id == job] or all_jobs(database, 200, job)
+        if len(found) != 1:
+            told = "; ".join(f"{line.id} {line.car}: {line.title}" for line in (found or every)[:8])
+            _stop(f"{len(found)} jobs fit “{job}”. {'Which of' if found else 'There are'}: {told}", 2)
+        to.write_bytes(export_zip(database, found[0].id))
+    typer.echo(f"{found[0].car}: {found[0].title}, written to {to}.")
+
+
+@app.command(name="import")
+def import_(
+    file: Annotated[Path, typer.Argument(help="A job file (JSON or ZIP).", exists=True, dir_okay=False)],
+    car: Annotated[str, typer.Option(help="Which car it is, where one like it is here; asked for when it is.")] = "",
+    db: Db = None,
+) -> None:
+    """Bring a job file in; where its car is here already, say which car it is."""
+    from fair_spindle.jobs.importing import import_job
+
+    with _opened(db) as database:
+        content = file.read_bytes()
+        looked = import_job(database, content, False)
+        if looked.answers and not car:
+            ways = "; ".join(f"--car {one.value}: {one.label}" for one in looked.answers)
+            _stop(f"{looked.said} Say which car it is. {ways}", 2)
+        done = import_job(database, content, True, car)
+    typer.echo(f"{done.car}: {done.title}, {done.entries} entries. {done.said}")
+
+
 @app.command()
 def check(file: Annotated[Path, typer.Argument(help="A database, job file or backup.", exists=True)]) -> None:
     """Say whether a database, a job file or a backup is whole; nothing is changed."""

@@ -9,6 +9,7 @@ from typer.testing import CliRunner
 
 from fair_spindle.calculations import CALCULATIONS
 from fair_spindle.cli import app
+from fair_spindle.core.basics.errors import SpindleError
 
 CASES = json.loads((Path(__file__).parent.parent / "published" / "calculation-cases.json").read_text())
 RUN = CliRunner()
@@ -70,3 +71,27 @@ def test_the_demo_never_writes_over_a_file_and_a_taken_port_is_named(tmp_path):
     assert refused.exit_code == 2
     assert "exists already" in refused.stderr
     assert file.read_bytes() == b"a workshop"
+
+
+def command(*words):
+    return RUN.invoke(app, [str(word) for word in words])
+
+
+def test_a_job_goes_out_of_one_workshop_and_into_another(filled, tmp_path):
+    ours, theirs, file = tmp_path / "ours.sqlite", tmp_path / "theirs.sqlite", tmp_path / "job.zip"
+    ours.write_bytes(filled.read_bytes())
+    unsure = command("export", "front", file, "--db", ours)
+    assert unsure.exit_code == 2
+    assert "jobs fit" in unsure.stderr
+    assert not file.exists()
+    sure = command("export", "27 mm halm", file, "--db", ours)
+    assert (sure.exit_code, sure.stderr) == (0, "")
+    again = command("export", "27 mm halm", file, "--db", ours)
+    assert "exists already" in again.stderr
+    came = command("import", file, "--db", theirs)
+    assert came.exit_code == 0, came.stderr
+    assert "Front springs 27 mm lower" in came.stdout
+    twice = command("import", file, "--db", theirs)
+    assert "here already" in twice.stdout + twice.stderr
+    with pytest.raises(SpindleError, match="no text file"):
+        RUN.invoke(app, ["import", str(ours), "--db", str(theirs)], catch_exceptions=False)

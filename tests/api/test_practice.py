@@ -96,6 +96,9 @@ def test_practice_stands_apart_from_the_workshop_s_own(client):
         assert after[path] == before[path]
     assert [one["id"] for one in client.get("/api/board").json()["lines"]] == [one["id"] for one in lines]
     assert client.get(f"/api/jobs/{lines[0]['id']}/practice").status_code == 404
+    assert client.get(f"{bay.path}/job.json").status_code == 409
+    again = client.post(f"{bay.path}/again", json={"id": "practice-copy-1", "title": "Real"})
+    assert again.status_code == 409
     told = next(one for one in client.get("/api/practice").json() if one["key"] == "rod_end")
     assert [(one["job_id"], one["score"], one["seed"]) for one in told["tries"]] == [(bay.id, None, 7)]
 
@@ -107,7 +110,7 @@ def test_every_exercise_begins_with_a_plan_and_its_baseline_can_be_read(client, 
     view = bay.read()
     assert view["missing"]["baseline"] == []
     picture = client.get(f"{bay.path}/practice").json()
-    assert picture["title"] == view["title"]
+    assert view["title"] == f"Practice: {picture['title']}"
     assert {one["wheel"] for one in picture["corners"]} == {
         "front.left", "front.right", "rear.left", "rear.right"
     }  # fmt: skip

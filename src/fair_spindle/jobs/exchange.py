@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from sqlmodel import Session
 
-from fair_spindle.core.basics.errors import Conflict
+from fair_spindle.core.basics.errors import Conflict, NotAllowed
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.formats.job_file import BookHead, write_job_file
 from fair_spindle.formats.job_zip import FOLDER, JOB, write_zip
@@ -17,8 +17,10 @@ from fair_spindle.records.pictures import load_picture, picture_folder
 
 
 def export_job(database: Database, job_id: str) -> bytes:
-    """A job as a job file, with its car's record."""
+    """A job as a job file, with its car's record; NotAllowed for practice, which would come in as real."""
     now = standing(database, job_id)
+    if now.book.practice:
+        raise NotAllowed("A practice job stays in its bay. Hand on its exercise and the number of its car.")
     with database.reading() as session:
         return write_job_file(head_of(now.book), now.log, _car_of(session, now.book.car_id))
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from math import degrees
 from uuid import uuid4
 
-from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.errors import NotAllowed, NotFound
 from fair_spindle.core.fields.field import Field
 from fair_spindle.core.joblog.log import Act, Drawn, Event
 from fair_spindle.core.review.history import Moment, differences, moments_of
@@ -130,6 +130,8 @@ def compare(database: Database, car_id: str, first: str, then: str) -> ComparedV
 def start_from(database: Database, job_id: str, wanted: JobFrom) -> JobView:
     """A new job of the same kind on the same car: its plan and the maps of its fasteners, with their values."""
     old = standing(database, job_id)
+    if old.book.practice:
+        raise NotAllowed("A practice job begins no real one.")
     start_job(
         database,
         JobCreate(

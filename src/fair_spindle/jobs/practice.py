@@ -197,7 +197,7 @@ def begin(database: Database, wanted: BeginPractice) -> BegunView:
     row = BookRow(
         id=wanted.id,
         template=WORK.key,
-        title=exercise.title,
+        title=f"Practice: {exercise.title}",
         car="Practice car",
         created_at=now_utc(),
         practice=mark,
