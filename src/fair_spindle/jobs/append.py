@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from sqlmodel import Session
@@ -58,7 +58,7 @@ from fair_spindle.records.tables import BookRow
 
 MOST_TRIES = 40
 # Letters that a line of several, made by one entry, has after the entry's id.
-PART = len("-000")
+PART, LONGEST = len("-000"), 60
 
 
 def made_by(database: Database, person_id: str) -> Database:
@@ -127,6 +127,28 @@ def _write(session: Session, event: Event, after: Standing, said: str) -> Standi
 def fingerprint(asked: object) -> str:
     """What a request is known by when it comes again."""
     return hashlib.blake2b(json.dumps(asked, sort_keys=True).encode(), digest_size=8).hexdigest()
+
+
+def write_acts(
+    database: Database,
+    book_id: str,
+    key: str,
+    seen: int,
+    acts: Iterable[Act],
+    *,
+    mine: frozenset[str] = frozenset(),
+    asked: object,
+) -> Standing:
+    """Add the lines that one request makes, each under an id of its own; its own lines are no conflict to it."""
+    now, own = standing(database, book_id), mine | {key, key[: LONGEST - PART]}
+    for place, act in enumerate(acts):
+        now = write_act(database, book_id, part_of(key, place), seen, act, mine=own, asked=asked)
+    return now
+
+
+def part_of(key: str, place: int) -> str:
+    """The id of one line of several that one request makes."""
+    return f"{key[: LONGEST - PART]}-{place:03}"
 
 
 def not_too_soon(act: Act, now: Standing, at: str) -> None:

@@ -8,7 +8,7 @@ from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.core.joblog.step_blockers import say_unread, step_hindrance
 from fair_spindle.core.joblog.together import acts_together, together
 from fair_spindle.core.joblog.wrong_parts import say_wrong_part
-from fair_spindle.jobs.append import fingerprint, made_by, not_too_soon, write_act
+from fair_spindle.jobs.append import fingerprint, made_by, not_too_soon, part_of, write_act, write_acts
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.models import EventCreate, Finished
 from fair_spindle.jobs.snapshot import Standing
@@ -32,7 +32,7 @@ def write_entry(
 def _finish(database: Database, job_id: str, wanted: EventCreate, act: Finished, mine: frozenset[str]) -> Standing:
     """Bring every fastener of a step to where it wants it, and say the step is done."""
     now, key = standing(database, job_id), act.step
-    first = _part(wanted.id, 0)
+    first = part_of(wanted.id, 0)
     if any(event.id == first for event in now.log):
         if said_before(database, job_id, first) != fingerprint(key):
             raise Conflict("Another step was finished under this id already.", field="id")
@@ -47,12 +47,4 @@ def _finish(database: Database, job_id: str, wanted: EventCreate, act: Finished,
     if not act.reason.strip() and (wrong := say_wrong_part(step, now.state)):
         raise NotAllowed(wrong, rule="wrong_part")
     acts: tuple[Act, ...] = (*acts_together(step, now.state), done)
-    own = mine | {wanted.id}
-    for place, one in enumerate(acts):
-        now = write_act(database, job_id, _part(wanted.id, place), wanted.seen, one, mine=own, asked=key)
-    return now
-
-
-def _part(key: str, place: int) -> str:
-    """The id of one line of several that one entry makes; ``jobs/append.py`` knows whose it is by it."""
-    return f"{key[:56]}-{place:03}"
+    return write_acts(database, job_id, wanted.id, wanted.seen, acts, mine=mine, asked=key)

@@ -23,7 +23,7 @@ from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.formats.acts import Strict
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.formats.procedure_file import shipped
-from fair_spindle.jobs.append import accept, made_by, write_act
+from fair_spindle.jobs.append import accept, made_by, part_of, write_act
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.planning import planned
@@ -280,7 +280,7 @@ def read_with_gauges(database: Database, job_id: str, wanted: ReadWithGauges) ->
         entry = read(world, key, seed * 1000 + now.version)
         if entry is None:
             raise NotFound(f"No gauge of the bay reads {key!r}.", field="keys")
-        now = write_act(theirs, job_id, f"{wanted.id[:56]}-{place:03}", now.version, entry, asked=key)
+        now = write_act(theirs, job_id, part_of(wanted.id, place), now.version, entry, asked=key)
     return now
 
 

@@ -12,7 +12,7 @@ from fair_spindle.core.joblog.log import Drawn
 from fair_spindle.core.joblog.torque_list import ListMatch, ListRow, as_list, groups_of, listed, match_list, read_list
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs.append import accept, write_act
+from fair_spindle.jobs.append import accept, write_acts
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.snapshot import Standing
@@ -113,11 +113,8 @@ def take_torques(database: Database, job_id: str, wanted: TakeTorques) -> Standi
         raise InputError("Two lines are for the same place. Leave one of them out.", field="chosen")
     for act in acts:
         accept(act, now)
-    seen, asked = wanted.seen, wanted.model_dump(exclude={"seen"})
-    for place, act in enumerate(acts):
-        now = write_act(database, job_id, f"{wanted.id[:56]}-{place:03}", seen, act, asked=asked)
-        seen = now.version
-    return now
+    asked = wanted.model_dump(exclude={"seen"})
+    return write_acts(database, job_id, wanted.id, wanted.seen, acts, asked=asked)
 
 
 def _row(line: int, rows: dict[int, ListRow]) -> ListRow:

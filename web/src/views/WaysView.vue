@@ -123,6 +123,9 @@ onMounted(load)
       <MeasuresCard />
       <BackupCard />
       <KeptCopies />
+      <p class="soft small">
+        <a href="/licences.txt">Licences of the fonts and scripts that ship with it</a>
+      </p>
       <section class="card stack">
         <h3>Bring in a procedure</h3>
         <label class="labelled">
