@@ -8,7 +8,7 @@ from math import pi, radians
 import numpy as np
 import pytest
 
-from fair_spindle.core.basics.errors import SpindleError
+from fair_spindle.core.basics.errors import Inconsistent, SpindleError
 from fair_spindle.core.bolts import fasteners, tightening
 from fair_spindle.core.geometry import drag_link, toe, wheel_angles
 from fair_spindle.core.geometry.drag_link import DragLink
@@ -119,3 +119,12 @@ def test_answers_of_several_travels_at_once_are_those_of_one_by_one():
     for call in (lambda at: rubber.arm_angle(arm, at), lambda at: rubber.shackle_angle(shackle, at)):
         together = np.asarray(call(travels))
         assert together == pytest.approx([float(call(one)) for one in travels])
+
+
+def test_two_gaps_differ_by_less_than_they_are_apart():
+    assert abs(wheel_angles.plumb_camber(399.9, 0, 400)) < pi / 2
+    with pytest.raises(Inconsistent) as refused:
+        wheel_angles.plumb_camber(400, 0, 400)
+    assert refused.value.field
+    assert "400 mm over 400 mm" in refused.value.message
+    assert "differ by less" in refused.value.message

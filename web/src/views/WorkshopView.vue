@@ -74,7 +74,7 @@ onMounted(load)
       <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
       <template v-if="jobs?.length || sought">
         <div class="row head">
-          <h2>Every job</h2>
+          <h3>Every job</h3>
           <input
             v-model="sought"
             class="box"

@@ -11,6 +11,8 @@ from fair_spindle.core.planning.template import DRIVING, Step
 
 Which = Literal["least", "most"]
 MOVE_MINUTES = 5.0
+# Wheel nuts come off all the time: nothing has to creep into them.
+WHEEL_NUTS = "common.wheel."
 
 
 @dataclass(frozen=True)
@@ -50,7 +52,8 @@ def relies_on(step: Step, wait: Step) -> bool:
     if wait.brings_joints:
         return step.phase >= DRIVING
     near = not wait.axle or step.axle in ("", wait.axle)
-    return near and bool(step.frees_joints) and step.phase > wait.phase
+    opened = any(not key.startswith(WHEEL_NUTS) for key in step.frees_joints)
+    return near and opened and step.phase > wait.phase
 
 
 def run_clock(
