@@ -356,4 +356,4 @@ def test_a_workshop_of_the_first_version_comes_up_with_its_jobs(tmp_path):
             "Note: from before",
             "left.toe: 6 min",
         ]
-    assert file.with_suffix(".before-0004.sqlite").exists()
+    assert file.with_suffix(".before-0005.sqlite").exists()

@@ -45,7 +45,7 @@ const LEGEND = [
       <el-button @click="show">Give up and show the truth</el-button>
     </div>
   </section>
-  <p v-else-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <p v-else-if="problem && !found" class="notice stop" role="alert">{{ problem }}</p>
   <div v-if="found" class="with-aside">
     <section class="stack">
       <h2>Debrief: {{ found.title }}</h2>
