@@ -18,12 +18,21 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 BIN = Path(sys.executable).parent
 DIRECT = {
-    "bolts/fasteners": ["published/test_threads.py", "published/test_bolts.py", "published/test_guards.py"],
+    "bolts/fasteners": [
+        "published/test_threads.py",
+        "published/test_bolts.py",
+        "published/test_guards.py",
+        "published/test_rubber_edges.py",
+    ],
     "bolts/tightening": ["published/test_bolts.py", "published/test_guards.py"],
     "geometry/drag_link": ["published/test_solid_axle.py", "published/test_guards.py"],
     "springs/travel": ["published/test_travel_edges.py"],
     "springs/sway_bar": ["published/test_springs.py", "published/test_guards.py"],
-    "springs/rubber": ["core/test_rubber_and_heights.py", "published/test_guards.py"],
+    "springs/rubber": [
+        "core/test_rubber_and_heights.py",
+        "published/test_guards.py",
+        "published/test_rubber_edges.py",
+    ],
     "basics/bounded": ["published/test_edges.py"],
     "springs/springs": ["published/test_springs.py", "published/test_edges.py", "published/test_guards.py"],
     "geometry/toe": ["published/test_cases.py", "published/test_geometry.py", "published/test_guards.py"],
