@@ -24,6 +24,7 @@ ADDRESS = "https://192.0.2.7:8613"
 BENCH, PHONE = ("127.0.0.1", 5001), ("192.0.2.9", 5002)
 # What only the bench, or a device it made an owner, may do; everything else a device of the floor may.
 OWNERS = {
+    ("POST", "/api/demo"),
     ("DELETE", "/api/jobs/{job_id}"), ("POST", "/api/jobs/import"), ("POST", "/api/restore"), ("GET", "/api/backup"),
     ("GET", "/api/backups"), ("POST", "/api/backups"), ("POST", "/api/backups/{name}/restore"),
     ("POST", "/api/procedures/import"), ("DELETE", "/api/procedures/{procedure}"), ("DELETE", "/api/parts/{part_id}"),

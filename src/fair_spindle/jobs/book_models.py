@@ -46,12 +46,13 @@ class PartView(View):
 
 
 class MethodView(View):
-    """One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it."""
+    """One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it; ``card`` says how."""
 
     name: str
     label: str
     hint: str
     unit: str
+    card: str
     parts: list[PartView]
 
 
@@ -99,6 +100,18 @@ class StageView(View):
     mark: str
 
 
+class CardView(View):
+    """How something is measured; ``drawing`` names its picture."""
+
+    key: str
+    title: str
+    drawing: str
+    lines: list[str]
+    usual: str
+    minutes: str
+    mistake: str
+
+
 class ChoicesView(View):
     """What can be chosen from anywhere, the words for stages of a fastener and for entries that wait to be sent.
 
@@ -111,6 +124,7 @@ class ChoicesView(View):
     stages: list[StageView]
     entry_names: dict[str, str]
     gate_kinds: list[str]
+    cards: dict[str, CardView]
 
 
 class TypedView(View):

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from fair_spindle.core.basics.units import UNITS, units_of
 from fair_spindle.core.bolts.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.bolts.stages import STAGES
+from fair_spindle.core.fields.cards import CARDS, card_of
 from fair_spindle.core.fields.field import Field, Method, Part
 from fair_spindle.core.joblog.required_fields import is_asked, is_required, shape_now
 from fair_spindle.core.joblog.waiting import GATE_KINDS, names_of_kinds
@@ -36,6 +37,7 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
         stages=[m.StageView.model_validate(one, from_attributes=True) for one in STAGES.values()],
         entry_names=names_of_kinds(),
         gate_kinds=list(GATE_KINDS),
+        cards={key: m.CardView.model_validate(one, from_attributes=True) for key, one in CARDS.items()},
     )
 
 
@@ -64,17 +66,18 @@ def _field(field: Field, units: Mapping[str, str], required: bool, asked: bool) 
         words=field.words,
         readings=field.readings,
         settled=field.settled,
-        methods=[_method(method, units) for method in field.methods],
+        methods=[_method(field.key, method, units) for method in field.methods],
         choices=[m.ChoiceView(value=value, label=label) for value, label in field.choices],
     )
 
 
-def _method(method: Method, units: Mapping[str, str]) -> m.MethodView:
+def _method(key: str, method: Method, units: Mapping[str, str]) -> m.MethodView:
     return m.MethodView(
         name=method.name,
         label=method.label,
         hint=method.hint,
         unit=method.unit,
+        card=card_of(key, method.name),
         parts=[_part(part, units) for part in method.parts],
     )
 

@@ -3310,6 +3310,26 @@ export interface components {
             version: number;
         };
         /**
+         * CardView
+         * @description How something is measured; ``drawing`` names its picture.
+         */
+        CardView: {
+            /** Drawing */
+            drawing: string;
+            /** Key */
+            key: string;
+            /** Lines */
+            lines: string[];
+            /** Minutes */
+            minutes: string;
+            /** Mistake */
+            mistake: string;
+            /** Title */
+            title: string;
+            /** Usual */
+            usual: string;
+        };
+        /**
          * CasterSweepIn
          * @description Camber read with the wheel steered out and in by the same angle.
          */
@@ -3426,6 +3446,10 @@ export interface components {
          *     While an entry of ``gate_kinds`` waits it is not known whether rubber is loaded.
          */
         ChoicesView: {
+            /** Cards */
+            cards: {
+                [key: string]: components["schemas"]["CardView"];
+            };
             /** Entry Names */
             entry_names: {
                 [key: string]: string;
@@ -5288,9 +5312,11 @@ export interface components {
         };
         /**
          * MethodView
-         * @description One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it.
+         * @description One way to measure; ``unit`` is that of what it gives, and of a ± typed beside it; ``card`` says how.
          */
         MethodView: {
+            /** Card */
+            card: string;
             /** Hint */
             hint: string;
             /** Label */

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, useId } from 'vue'
 import type { FieldView } from '../api/client'
 import { useDesk } from '../composables/useDesk'
 import { useField } from '../composables/useField'
+import MeasureCard from './MeasureCard.vue'
 import FieldReadings from './FieldReadings.vue'
 import UnitInput from './UnitInput.vue'
 
@@ -75,7 +76,7 @@ defineExpose({ one, enter, readAgain, inputs })
 
 <template>
   <div ref="frame" class="field" :class="{ big }" @focusout="leave">
-    <div v-if="!big || field.methods.length > 1 || adding" class="head">
+    <div v-if="!big || field.methods.length > 1 || adding || current?.card" class="head">
       <span :id="`${id}-name`" class="name">
         {{ big ? '' : field.label }}
         <span v-if="!field.required && field.phase !== 'car' && !big" class="soft">(optional)</span>
@@ -84,6 +85,7 @@ defineExpose({ one, enter, readAgain, inputs })
           <template v-if="kept.length < field.readings">of {{ field.readings }}</template></span
         >
       </span>
+      <MeasureCard v-if="current?.card" :card="current.card" :name="name" />
       <select
         v-if="field.methods.length > 1"
         v-model="method"

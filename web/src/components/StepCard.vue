@@ -56,6 +56,15 @@ async function finish(reason = ''): Promise<void> {
   if (taken) emit('done')
 }
 
+/** The main action, by a key or a foot switch: what the large button does, and nothing while it is deaf or refused. */
+function confirm(): void {
+  if (busy.value || deaf.value || props.step.state !== 'open' || elsewhere.value) return
+  if (held.value || props.step.wrong_part) return
+  void finish()
+}
+
+defineExpose({ confirm })
+
 async function skip(reason: string): Promise<void> {
   const taken = await act({ kind: 'stepped', step: props.step.key, outcome: 'skipped', reason })
   if (taken) emit('done')

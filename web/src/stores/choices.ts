@@ -9,6 +9,7 @@ const NOTHING: ChoicesView = {
   stages: [],
   entry_names: {},
   gate_kinds: [],
+  cards: {},
 }
 
 /** What can be chosen from anywhere; read once. */

@@ -5,6 +5,7 @@ import RunningTimers from '../components/RunningTimers.vue'
 import StepCard from '../components/StepCard.vue'
 import StepList from '../components/StepList.vue'
 import StopDay from '../components/StopDay.vue'
+import { useFloorHands } from '../composables/useFloorHands'
 import { useJob } from '../stores/job'
 
 const store = useJob()
@@ -14,6 +15,22 @@ const nextOpen = computed(() => job.value.steps.find((step) => step.state === 'o
 const shown = computed(() => chosen.value ?? nextOpen.value ?? job.value.steps.at(-1)?.key ?? '')
 const place = computed(() => job.value.steps.findIndex((step) => step.key === shown.value))
 const step = computed(() => job.value.steps[place.value])
+
+const card = ref<InstanceType<typeof StepCard> | null>(null)
+const said = computed(() =>
+  step.value
+    ? [step.value.title, ...step.value.told, `Car ${step.value.where_said}.`].join('. ')
+    : '',
+)
+const hands = useFloorHands(
+  said,
+  () => card.value?.confirm(),
+  () => {
+    const before = job.value.steps[place.value - 1]
+    if (before) goTo(before.key)
+  },
+)
+const { aloud } = hands
 
 function goTo(key: string | null): void {
   chosen.value = key
@@ -34,6 +51,7 @@ function goTo(key: string | null): void {
       <StepCard
         v-if="step"
         :key="step.key"
+        ref="card"
         :step="step"
         :number="place + 1"
         :total="job.steps.length"
@@ -43,6 +61,9 @@ function goTo(key: string | null): void {
     <aside>
       <section class="card">
         <MoveCar />
+      </section>
+      <section v-if="hands.canSpeak" class="card aloud">
+        <el-switch v-model="aloud" active-text="Read each step aloud" size="large" />
       </section>
       <RunningTimers />
       <StopDay />
