@@ -10,7 +10,7 @@ const card = computed(() => choices.choices.cards[props.card])
 </script>
 
 <template>
-  <el-popover v-if="card" trigger="click" :width="340" :persistent="false" placement="bottom-end">
+  <el-popover v-if="card" trigger="click" :width="340" :persistent="false" placement="right-start">
     <template #reference>
       <button type="button" class="how" :aria-label="`${name}: how to measure it`">How?</button>
     </template>
@@ -30,6 +30,7 @@ const card = computed(() => choices.choices.cards[props.card])
 
 <style scoped>
 .how {
+  margin-right: auto;
   min-width: 44px;
   min-height: 32px;
   padding: 0 8px;

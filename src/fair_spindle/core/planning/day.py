@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from itertools import permutations
 
 EXACT = 6
 
@@ -13,7 +12,8 @@ EXACT = 6
 class Block:
     """A part of a job that is not broken off: how long, how many hands, whether the car is up; what then works alone.
 
-    ``minutes`` of work; ``after`` is waited out before the next block of the job begins, without hands. [min]
+    ``minutes`` of work; ``after`` is waited out before the next block of the job begins, without hands [min];
+    ``parts`` are the blocks that were laid out as this one.
     """
 
     minutes: float
@@ -21,6 +21,7 @@ class Block:
     hands: int = 1
     after: float = 0.0
     where: str = ""
+    parts: tuple[Block, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -96,17 +97,44 @@ def plan_day(works: Sequence[Work], people: int, lifts: int) -> Day:
     """
     works = [replace(one, blocks=tuple(_able(block, people) for block in one.blocks)) for one in works if one.blocks]
     lengths = {one.key: _alone(one) for one in works}
-    up = [one for one in works if one.up]
-    down = [one for one in works if not one.up]
+    merged = {one.key: _merged(one) for one in works}
+    up = [merged[one.key] for one in works if one.up]
+    down = sorted((merged[one.key] for one in works if not one.up), key=lambda one: -lengths[one.key])
     exact = len(down) <= EXACT
-    orders = permutations(down) if exact else [sorted(down, key=lambda one: -lengths[one.key])]
     lifts = max(1, lifts, len(up))
-    found = min((_lay((*up, *order), people, lifts) for order in orders), key=_length, default=())
+    laid = _Laid((), (), {})
+    for work in up:
+        laid = laid.with_work(work, people, lifts)
+    best = _shortest(laid, down, people, lifts, None) if exact else laid
+    for work in () if exact else down:
+        best = best.with_work(work, people, lifts)
+    found = [part for slot in best.slots for part in _parted(slot)]
     ups = sum(block.minutes for one in works for block in one.blocks if block.up)
     hands = sum(block.minutes * block.hands for one in works for block in one.blocks)
     bound = max([hands / max(1, people), ups / lifts, *lengths.values()], default=0.0)
     slots = tuple(sorted(found, key=lambda slot: (slot.begin, slot.key)))
     return Day(slots, _length(found), float(sum(lengths.values())), float(bound), exact)
+
+
+def _merged(work: Work) -> Work:
+    """The job with blocks that follow each other alike as one: what is laid out, not what is shown."""
+    blocks: list[Block] = []
+    for block in work.blocks:
+        last = blocks[-1] if blocks else None
+        if last and (last.up, last.hands, last.after) == (block.up, block.hands, 0.0):
+            minutes, parts = last.minutes + block.minutes, (*last.parts, block)
+            blocks[-1] = replace(last, minutes=minutes, after=block.after, parts=parts)
+        else:
+            blocks.append(replace(block, parts=(block,)))
+    return replace(work, blocks=tuple(blocks))
+
+
+def _parted(slot: Slot) -> Iterator[Slot]:
+    """A slot of merged blocks as the blocks that stand in it."""
+    begin = slot.begin
+    for block in slot.block.parts:
+        yield Slot(slot.key, block, begin, begin + block.minutes)
+        begin += block.minutes
 
 
 def _alone(work: Work) -> float:
@@ -121,24 +149,46 @@ def _length(slots: Sequence[Slot]) -> float:
     return float(max((slot.end for slot in slots), default=0.0))
 
 
-def _lay(works: Sequence[Work], people: int, lifts: int) -> tuple[Slot, ...]:
-    slots: list[Slot] = []
-    held: list[tuple[float, float]] = []
-    until: dict[str, float] = {}
-    for work in works:
-        at = until.get(work.car, 0.0) if work.car else 0.0
+@dataclass(frozen=True)
+class _Laid:
+    """What is laid out so far: slots, the times lifts are held, and until when each car is taken."""
+
+    slots: tuple[Slot, ...]
+    held: tuple[tuple[float, float], ...]
+    until: dict[str, float]
+
+    @property
+    def length(self) -> float:
+        return _length(self.slots)
+
+    def with_work(self, work: Work, people: int, lifts: int) -> _Laid:
+        """The same with one more job, each run of blocks at the first moment it fits."""
+        slots, held = list(self.slots), list(self.held)
+        at = self.until.get(work.car, 0.0) if work.car else 0.0
         for place, run in enumerate(_runs(work.blocks)):
             begin = _first_fit(run, at, slots, held, people, lifts)
             start = begin
             for block in run:
                 slots.append(Slot(work.key, block, start, start + block.minutes))
                 start += block.minutes + block.after
-            end = start - run[-1].after
             if run[0].up:
-                held.append((0.0 if work.up and not place else begin, end))
+                held.append((0.0 if work.up and not place else begin, start - run[-1].after))
             at = start
-        until[work.car] = at
-    return tuple(slots)
+        return _Laid(tuple(slots), tuple(held), {**self.until, work.car: at})
+
+
+def _shortest(laid: _Laid, left: Sequence[Work], people: int, lifts: int, best: _Laid | None) -> _Laid:
+    """The shortest of all orders of what is left, each followed only while it is shorter than the best so far."""
+    if not left:
+        return laid
+    found = best
+    for place, work in enumerate(left):
+        then = laid.with_work(work, people, lifts)
+        if found is None or then.length < found.length:
+            whole = _shortest(then, [*left[:place], *left[place + 1 :]], people, lifts, found)
+            if found is None or whole.length < found.length:
+                found = whole
+    return found if found is not None else laid
 
 
 def _runs(blocks: Sequence[Block]) -> list[list[Block]]:
