@@ -5,9 +5,11 @@ import json
 
 import pypdf
 import pytest
+from reportlab.pdfbase import pdfmetrics
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
+from fair_spindle.formats.pdf_pages import DINGBATS, PLAIN, signs
 
 
 def export(client, job):
@@ -111,3 +113,38 @@ def test_pdf_carries_the_record(client, jobs):
         "± 2.7",
     ):
         assert piece in words
+
+
+def test_a_printed_page_has_letters_for_every_sign_and_says_which_of_how_many_it_is(client, jobs):
+    content = client.get(f"/api/jobs/{jobs['finished']}/record.pdf").content
+    reader = pypdf.PdfReader(io.BytesIO(content))
+    count = len(reader.pages)
+    assert count > 1
+    for number, page in enumerate(reader.pages, start=1):
+        assert f"page {number} of {count}" in page.extract_text()
+    letters = set(pdfmetrics.getFont("Sheet").face.charToGlyph)
+    said = json.dumps(client.get(f"/api/jobs/{jobs['finished']}").json(), ensure_ascii=False)
+    said += json.dumps(client.get(f"/api/jobs/{jobs['finished']}/record").json(), ensure_ascii=False)
+    lacking = {sign for sign in said if ord(sign) > 126 and ord(sign) not in letters}
+    assert lacking <= set(DINGBATS) | set(PLAIN), "a sign that would print as an empty box"
+    assert signs("☐ 5 × <nut>") == '<font name="ZapfDingbats">❏</font> 5 × &lt;nut&gt;'
+    assert signs("3′") == "3'"
+    for sign in DINGBATS.values():
+        sign.encode("zapfdingbats")
+
+
+def test_the_customer_s_sheet_is_one_page_with_what_was_fitted_before_and_after_and_when_to_come_back(client, jobs):
+    content = client.get(f"/api/jobs/{jobs['finished']}/customer.pdf").content
+    reader = pypdf.PdfReader(io.BytesIO(content))
+    assert len(reader.pages) == 1
+    text = " ".join(reader.pages[0].extract_text().split())
+    record = client.get(f"/api/jobs/{jobs['finished']}/record").json()
+    for piece in (
+        "Tarvane Ossel",
+        record["fitted"][0],
+        "Before and after",
+        "Signed by R. Sample",
+        "Please come back for",
+    ):
+        assert piece in text
+    assert "Overrides" not in text, "what the workshop keeps for itself stays on its own sheet"

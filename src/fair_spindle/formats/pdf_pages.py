@@ -10,6 +10,25 @@ from pathlib import Path
 from typing import Any
 
 Row = Sequence[str]
+# Signs that the letters lack, as the dingbats every reader of PDF has.
+DINGBATS = {
+    "☐": "❏",
+    "☒": "✔",
+    "✓": "✓",
+    "✕": "✘",
+    "✎": "✎",
+    "▲": "▲",
+    "●": "●",
+    "○": "❍",
+    "◔": "❍",
+    "◑": "❍",
+    "◐": "❍",
+    "◕": "●",
+    "◷": "❍",
+    "→": "➔",
+}
+# What neither has, in plain words.
+PLAIN = {"′": "'", "″": '"', "‑": "-", "↶": "back", "⇄": "<>"}
 
 
 def pages(title: str, story: list[Any]) -> bytes:
@@ -30,8 +49,51 @@ def pages(title: str, story: list[Any]) -> bytes:
         author="Fair Spindle",
         invariant=1,
     )
-    document.build(story)
+    document.build(story, canvasmaker=_numbered(title))
     return out.getvalue()
+
+
+def _numbered(title: str) -> Any:
+    """Pages that say at their foot what they belong to, which they are, and of how many."""
+    from reportlab.lib.units import mm
+    from reportlab.pdfgen.canvas import Canvas
+
+    class Numbered(Canvas):  # type: ignore[misc]
+        def __init__(self, *args: Any, **more: Any) -> None:
+            super().__init__(*args, **more)
+            self._left: list[dict[str, Any]] = []
+
+        def showPage(self) -> None:  # noqa: N802  the name reportlab calls
+            self._left.append(dict(self.__dict__))
+            self._startPage()
+
+        def save(self) -> None:
+            for number, page in enumerate(self._left, start=1):
+                self.__dict__.update(page)
+                _styles()
+                self.setFont("Sheet", 7)
+                self.drawString(16 * mm, 8 * mm, _in_letters(title)[:110])
+                self.drawRightString(194 * mm, 8 * mm, f"page {number} of {len(self._left)}")
+                super().showPage()
+            super().save()
+
+    return Numbered
+
+
+def _in_letters(text: str) -> str:
+    """Text with what the letters lack left out or in plain words: for where no other font can be mixed in."""
+    return "".join(PLAIN.get(sign, "" if sign in DINGBATS else sign) for sign in text)
+
+
+def signs(text: str) -> str:
+    """Escaped text with every sign set in the font that has it."""
+    found = []
+    for sign in escape(text):
+        if sign in DINGBATS:
+            found.append(f'<font name="ZapfDingbats">{DINGBATS[sign]}</font>')
+        else:
+            found.append(PLAIN.get(sign, sign))
+    return "".join(found)
 
 
 def lines(title: str, lines: Sequence[str]) -> list[Any]:
@@ -40,10 +102,10 @@ def lines(title: str, lines: Sequence[str]) -> list[Any]:
 
 
 def words(text: str, style: str = "body") -> Any:
-    """A paragraph; Vera carries every sign we print."""
+    """A paragraph in Vera, with the signs it lacks as dingbats."""
     from reportlab.platypus import Paragraph
 
-    return Paragraph(escape(text).replace("\n", "<br/>"), _styles()[style])
+    return Paragraph(signs(text).replace("\n", "<br/>"), _styles()[style])
 
 
 def table(head: Row, rows: Sequence[Row]) -> Any:

@@ -8,6 +8,7 @@ from typing import Any
 from fair_spindle.formats.pdf_drawings import height_ladder, in_rows, joint_map, travel_curve
 from fair_spindle.formats.pdf_pages import lines, pages, table, words
 
+MOST_FITTED, MOST_BACK = 12, 6
 CAUTION = (
     "The vehicle maker's service data outranks this sheet. Counted turns bring the car to the alignment "
     "rack, they do not replace it. ± is stated with coverage factor 2."
@@ -17,6 +18,24 @@ CAUTION = (
 def write_record(job: Mapping[str, Any]) -> bytes:
     """Lay out a job's record, as shown to the interface, on A4 pages."""
     return pages(f"{job['car']}: {job['title']}", _story(job))
+
+
+def write_customer_sheet(job: Mapping[str, Any]) -> bytes:
+    """One page for whoever drives the car: what was fitted, how it stood and stands, what is still to be done."""
+    names = ("label", "before", "measured", "change")
+    rows = [tuple(one[name] for name in names) for one in job["beside"] if one["before"] or one["measured"]]
+    booked = [finding["message"] for finding in job["findings"] if finding["code"] == "jam_for_the_rack"]
+    story = [
+        words(job["car"], "head"),
+        words(f"{job['title']} · {job['created_at'][:10]}"),
+        *lines("Fitted", job["fitted"][:MOST_FITTED]),
+        *([words("Before and after", "part"), table(("", "Before", "After", "Changed by"), rows)] if rows else []),
+        *lines("Please come back for", [*job["rechecks"][:MOST_BACK], *booked[:MOST_BACK]]),
+        *lines("From the workshop", [note["text"] for note in job["notes"] if not note["step"]][:MOST_BACK]),
+        *_signature(job),
+        words(CAUTION),
+    ]
+    return pages(f"{job['car']}: {job['title']}", story)
 
 
 def _story(job: Mapping[str, Any]) -> list[Any]:

@@ -19,7 +19,7 @@ from fair_spindle.core.review.at_work import AtWork, read_at_work
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.formats.procedure_file import shipped
-from fair_spindle.formats.record_pdf import write_record
+from fair_spindle.formats.record_pdf import write_customer_sheet, write_record
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.car_facts import fitted_facts
@@ -115,6 +115,12 @@ def print_record(database: Database, job_id: str) -> bytes:
             "sits": [one.model_dump() for one in see_sits(now)],
         }
     )
+
+
+def print_customer_sheet(database: Database, job_id: str) -> bytes:
+    """One page of it for whoever drives the car, as PDF."""
+    now = standing(database, job_id)
+    return write_customer_sheet(show_job(now).model_dump() | _record(now).model_dump())
 
 
 def _record(now: Standing) -> RecordView:

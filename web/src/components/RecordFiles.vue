@@ -30,6 +30,7 @@ const takeAway = () =>
     <h3>Files, and what comes after</h3>
     <div class="row">
       <a :href="`${store.path}/record.pdf`" target="_blank">Record (PDF)</a>
+      <a :href="`${store.path}/customer.pdf`" target="_blank">One page for the customer (PDF)</a>
       <a :href="`${store.path}/job.json`" :download="`${job.id}.job.json`">Job file (JSON)</a>
       <a :href="`${store.path}/job.zip`" :download="`${job.id}.job.zip`">With its pictures (ZIP)</a>
       <a :href="`${store.path}/readings.csv`">Readings (CSV)</a>

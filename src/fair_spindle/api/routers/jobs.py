@@ -312,6 +312,12 @@ def see_record(db: Db, job_id: JobId) -> RecordView:
     return record.see_record(db, job_id)
 
 
+@router.get("/jobs/{job_id}/customer.pdf", response_class=Response)
+def print_customer_sheet(db: Db, job_id: JobId) -> Response:
+    """One page for whoever drives the car, as PDF."""
+    return download(record.print_customer_sheet(db, job_id), "application/pdf", f"{job_id}.customer.pdf")
+
+
 @router.get("/jobs/{job_id}/record.pdf", response_class=Response)
 def print_record(db: Db, job_id: JobId) -> Response:
     """A job's record as PDF."""
