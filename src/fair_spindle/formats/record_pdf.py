@@ -30,12 +30,19 @@ def write_customer_sheet(job: Mapping[str, Any]) -> bytes:
         words(f"{job['title']} · {job['created_at'][:10]}"),
         *lines("Fitted", job["fitted"][:MOST_FITTED]),
         *([words("Before and after", "part"), table(("", "Before", "After", "Changed by"), rows)] if rows else []),
-        *lines("Please come back for", [*job["rechecks"][:MOST_BACK], *booked[:MOST_BACK]]),
+        *lines("Please come back for", [*_again(job["rechecks"]), *booked[:MOST_BACK]]),
         *lines("From the workshop", [note["text"] for note in job["notes"] if not note["step"]][:MOST_BACK]),
         *_signature(job),
         words(CAUTION),
     ]
     return pages(f"{job['car']}: {job['title']}", story)
+
+
+def _again(rechecks: Sequence[str]) -> list[str]:
+    """What is checked after the first drives; many in one line, the workshop's own sheet names each."""
+    if len(rechecks) <= MOST_BACK:
+        return list(rechecks)
+    return [f"{len(rechecks)} joints checked again after the first drives: the workshop's sheet names each."]
 
 
 def _story(job: Mapping[str, Any]) -> list[Any]:
