@@ -34,7 +34,12 @@ DIRECT = {
         "published/test_rubber_edges.py",
     ],
     "basics/bounded": ["published/test_edges.py"],
-    "springs/springs": ["published/test_springs.py", "published/test_edges.py", "published/test_guards.py"],
+    "springs/springs": [
+        "published/test_springs.py",
+        "published/test_edges.py",
+        "published/test_guards.py",
+        "published/test_curves.py",
+    ],
     "geometry/toe": ["published/test_cases.py", "published/test_geometry.py", "published/test_guards.py"],
     "turns/threads": ["published/test_cases.py", "published/test_thread_edges.py"],
     "springs/heights": ["published/test_cases.py", "published/test_height_edges.py"],
