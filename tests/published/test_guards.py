@@ -56,6 +56,7 @@ LIMITS = {
         lambda x: rubber.clamp_window(Arm(300, 10), x), pi / 2, pi / 2 - 1e-3, "twist_limit_deg", "90"
     ),
     "shackle": (lambda x: rubber.shackle_angle(Shackle(x, 0.0, 1200.0, 100.0), 0), 0.0, 1e-3, "shackle.length", "0"),
+    "leaf": (lambda x: rubber.shackle_angle(Shackle(100.0, 0.2, x, 100.0), 0), 0.0, 1e-3, "leaf.front_half", "0"),
     "rim": (lambda x: toe.rim_toe_angle(1, x), 0.0, 1.001, "measured_across_mm", "0"),
     "rim at": (lambda x: toe.toe_at_rim(0.01, x), 0.0, 1e-3, "measured_across_mm", "0"),
     "toe within": (lambda x: toe.toe_at_rim(x, 400), pi / 2 + 1e-3, pi / 2, "toe_deg", "90.0573"),
