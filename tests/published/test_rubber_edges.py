@@ -140,12 +140,12 @@ def test_threads_beside_the_tables_and_readings_at_five_in_a_hundred():
 def test_an_arm_does_not_stand_upright_and_a_shackle_goes_no_further_than_level_with_the_leaf():
     with pytest.raises(SpindleError):
         arm_angle(Arm(300.0, 300.0), 0.0)
-    # grown = 8 (60^2 - (60 - t)^2) / (3 * 900): a shackle of 60 leaning by 0.9 has 13 mm of reach left.
+    # grown = 8 (80^2 - (80 - t)^2) / (3 * 900): a shackle of 60 leaning by 0.9 has 13 mm of reach left.
     reach = 60.0 * (1 - np.sin(0.9))
-    low = Shackle(60.0, 0.9, 900.0, 60.0)
+    low = Shackle(60.0, 0.9, 900.0, 80.0)
 
     def grown(travel):
-        return 8 * (60.0**2 - (60.0 - travel) ** 2) / (3 * 900.0)
+        return 8 * (80.0**2 - (80.0 - travel) ** 2) / (3 * 900.0)
 
     last = max(one for one in np.arange(0.0, 60.0, 0.05) if grown(one) < reach)
     assert np.isfinite(shackle_angle(low, last))
