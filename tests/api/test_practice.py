@@ -1,8 +1,12 @@
 """The practice bay over HTTP: exercises done well and badly, and nothing of them among real jobs."""
 
+import json
+
 import pytest
 
 from fair_spindle.practice.exercises import exercises
+
+HOST = {"Host": "127.0.0.1:8613"}
 
 
 class Bay:
@@ -166,3 +170,19 @@ def test_another_exercise_under_the_same_id_is_refused_and_unknown_ones_are_name
     assert other.status_code == 409
     unknown = client.post("/api/practice", json={"id": "practice-none", "exercise": "none", "seed": 7})
     assert (unknown.status_code, unknown.json()["field"]) == (404, "exercise")
+
+
+def test_a_paired_stand_in_streams_what_is_true_of_the_practice_car(client):
+    bay = Bay(client, "level_out", seed=9)
+    told = {}
+    for key, gauge in (("rear.left.height", "height"), ("rear.left.camber", "level")):
+        with client.websocket_connect(f"/ws/stand-ins/{gauge}", headers=HOST) as line:
+            line.send_text(json.dumps({"type": "aim", "at": key, "job": bay.id}))
+            for _ in range(40):
+                shown = json.loads(line.receive_text())
+                if shown["type"] == "reading" and shown["seq"] > 12 and shown["stable"]:
+                    told[key] = shown["value"]
+                    break
+    rows = {(row["where"], row["what"]): row for row in bay.debrief(give_up=True)["rows"]}
+    assert told["rear.left.height"] == pytest.approx(rows["Rear left", "height"]["truth"], abs=1.0)
+    assert told["rear.left.camber"] == pytest.approx(rows["Rear left", "camber"]["truth"] + 0.45, abs=0.2)

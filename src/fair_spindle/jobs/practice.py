@@ -32,7 +32,7 @@ from fair_spindle.practice.body import CORNERS
 from fair_spindle.practice.car import TrueCar, draw_car
 from fair_spindle.practice.debrief import RULE, Debrief, debrief
 from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
-from fair_spindle.practice.gauges import read
+from fair_spindle.practice.gauges import read, true_at
 from fair_spindle.practice.world import World, world_of
 from fair_spindle.records.books import append, list_practice
 from fair_spindle.records.database import Database
@@ -282,6 +282,15 @@ def read_with_gauges(database: Database, job_id: str, wanted: ReadWithGauges) ->
             raise NotFound(f"No gauge of the bay reads {key!r}.", field="keys")
         now = write_act(theirs, job_id, part_of(wanted.id, place), now.version, entry, asked=key)
     return now
+
+
+def true_reading(database: Database, job_id: str, key: str) -> float | None:
+    """What a stand-in gauge finds on a practice car at a field [mm, °]; None where the job is no practice."""
+    try:
+        now = standing(database, job_id)
+    except SpindleError:
+        return None
+    return true_at(_world(now), key) if now.book.practice else None
 
 
 def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> DebriefView:

@@ -44,5 +44,24 @@ def read(world: World, key: str, seed: int) -> Entered | None:
     return None
 
 
+def true_at(world: World, key: str) -> float | None:
+    """What a gauge without noise or steps would find at a field, with what is wrong in the bay. [mm, °]"""
+    wheel, name = ".".join(key.split(".")[:2]), key.split(".")[2:3]
+    if wheel not in world.car.corners or not name:
+        return None
+    what = name[0].removeprefix("check_")
+    corner = world.car.corners[wheel]
+    if what == "height":
+        return corner.arch + world.stands()[wheel]
+    if what == "caster":
+        leans = corner.wheel.caster()
+        return None if leans is None else leans / DEGREE
+    if what not in ("toe", "camber"):
+        return None
+    toe, camber = world.angles(wheel) / DEGREE
+    off = (world.car.camber_bias + corner.wheel.side * world.car.floor) / DEGREE
+    return float(toe if what == "toe" else camber + off)
+
+
 def _shown(value: float, step: float) -> float:
     return float(round(round(value / step) * step, 4))

@@ -47,7 +47,9 @@ GAUGES: dict[str, GaugeKind] = {
 
 @dataclass
 class Gauge:
-    """One simulated gauge as it is held somewhere: what it is aimed at, its faults, its battery.
+    """One simulated gauge as it is held somewhere: what it is aimed at and of which job, its faults, its battery.
+
+    ``found`` is what is true there of a practice car; without it the invented car is read.
 
     The needle creeps to the new value after each aim, and is called stable once it rests.
     """
@@ -55,6 +57,8 @@ class Gauge:
     kind: GaugeKind
     random: np.random.Generator
     aim: str = ""
+    job: str = ""
+    found: float | None = None
     set_to: float | None = None
     fault: str = "none"
     battery_pct: float = 84.0
@@ -71,6 +75,7 @@ class Gauge:
             return
         if command.get("type") == "aim":
             self.aim = str(command.get("at", ""))[:200]
+            self.job, self.found = str(command.get("job", ""))[:64], None
             at = command.get("set")
             self.set_to = float(at) if isinstance(at, int | float) and 0 < at < 2000 else None
         if command.get("type") == "simulate" and command.get("fault") in FAULTS:
@@ -106,6 +111,8 @@ class Gauge:
 
     def _creep(self, channel: str) -> bool:
         goal = LOADS_KG[channel] if channel else truth(self.kind.kind, self.aim)
+        if self.found is not None and not channel:
+            goal = self.found
         if self.set_to is not None and self.kind.kind == "torque_wrench":
             goal = self.set_to  # it is pulled until it clicks
         now = self.needle.get(channel, 0.0)

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { ask, type InstrumentView } from '../api/client'
+import { useJob } from './job'
 import { useLine, type Line } from '../composables/useLine'
 
 const SHELF = 'fair-spindle/paired'
@@ -40,7 +41,9 @@ export const useGauges = defineStore('gauges', () => {
 
   /** Tell every paired gauge what is being read, or set to; a real one may pass it over. */
   function aim(at: string, set?: number): void {
-    for (const line of Object.values(lines.value)) line.say({ type: 'aim', at, set })
+    const { job } = useJob()
+    const bay = job?.practice ? { job: job.id } : {}
+    for (const line of Object.values(lines.value)) line.say({ type: 'aim', at, set, ...bay })
   }
 
   return { instruments, lines, paired, load, pair, unpair, aim }

@@ -10,7 +10,7 @@ from fastapi import APIRouter, Path, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel
 
 from fair_spindle.api.dependencies import Db
-from fair_spindle.jobs import instruments
+from fair_spindle.jobs import instruments, practice
 from fair_spindle.jobs.instruments import InstrumentCreate, InstrumentUpdate, InstrumentView
 from fair_spindle.stand_ins.gauges import GAUGES, TICK_SECONDS, Gauge
 
@@ -89,5 +89,8 @@ async def _listen(socket: WebSocket, gauge: Gauge) -> None:
         while True:
             for line in (await socket.receive_text())[:4000].splitlines():
                 gauge.hear(line)
+                if gauge.job:
+                    database = socket.app.state.database
+                    gauge.found = await asyncio.to_thread(practice.true_reading, database, gauge.job, gauge.aim)
     except (WebSocketDisconnect, RuntimeError, KeyError):
         return
