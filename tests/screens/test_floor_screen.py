@@ -8,14 +8,15 @@ from playwright.sync_api import expect
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
 
+FIRST = "Lower arm bolt to its torque at load, front left"
+
+
 @pytest.fixture
 def floor(tuner):
     """The demo's job with the left corner carried, on a phone."""
     tuner.page.set_viewport_size({"width": 390, "height": 844})
     tuner.page.get_by_role("link", name="Orrowby Halm").click()
-    expect(tuner.page.get_by_role("heading", level=2)).to_have_text(
-        "Lower arm bolt to its torque at load, front left"
-    )
+    expect(tuner.page.get_by_role("heading", level=2)).to_have_text(FIRST)
     return tuner
 
 
@@ -180,3 +181,20 @@ def test_the_printed_record_is_black_on_white_without_the_screen_s_furniture(tun
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
     expect(page.get_by_text("Tarvane Ossel 1.6, 2009").last).to_be_visible()
     assert page.evaluate("getComputedStyle(document.body).backgroundColor") == "rgb(255, 255, 255)"
+
+
+def test_a_foot_switch_confirms_a_step_that_is_in_sight_and_goes_back(floor):
+    page = floor.page
+    title = page.get_by_role("heading", level=2)
+    page.get_by_role("button", name="Skip…").click()
+    page.get_by_role("button", name="Not needed on this car").click()
+    expect(title).not_to_have_text(FIRST)
+    now = title.inner_text()
+    page.keyboard.press("PageUp")
+    expect(title).to_have_text(FIRST)
+    page.get_by_role("button", name="Back to the next open step").click()
+    expect(title).to_have_text(now)
+    page.get_by_label("Note for the record").click()
+    page.keyboard.press("ArrowRight")
+    page.wait_for_timeout(700)
+    expect(title).to_have_text(now), "whoever types confirms nothing"

@@ -23,6 +23,7 @@ const store = useJob()
 const job = computed(() => store.job!)
 const { problem, busy, act } = useActing()
 const { lost, ask, yes, no } = useConsequences()
+const actions = ref<HTMLElement | null>(null)
 const skipping = ref(false)
 const hurrying = ref(false)
 const now = useClock()
@@ -56,8 +57,16 @@ async function finish(reason = ''): Promise<void> {
   if (taken) emit('done')
 }
 
-/** The main action, by a key or a foot switch: what the large button does, and nothing while it is deaf or refused. */
+/**
+ * The main action, by a key or a foot switch: what the large button does, and nothing while it is deaf or refused.
+ * A step whose end is not in sight yet is shown to its end first: nothing is confirmed unread.
+ */
 function confirm(): void {
+  const box = actions.value?.getBoundingClientRect()
+  if (box && box.bottom > window.innerHeight + 1) {
+    window.scrollBy({ top: window.innerHeight * 0.8 })
+    return
+  }
   if (busy.value || deaf.value || props.step.state !== 'open' || elsewhere.value) return
   if (held.value || props.step.wrong_part) return
   void finish()
@@ -127,7 +136,7 @@ async function write(): Promise<void> {
     <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <div v-if="step.state === 'open'" class="finish">
+    <div v-if="step.state === 'open'" ref="actions" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
       <p v-if="held && !elsewhere" class="notice wait">
         <b class="figure">{{ sayLeft(held.ready, now) }}</b>
