@@ -12,7 +12,8 @@ from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import Line, read_lines
 from fair_spindle.records.tables import BookRow
 
-MOST = 24
+# The board alone looks at two dozen open jobs and as many signed ones.
+MOST = 64
 _lock = Lock()
 _kept: OrderedDict[bytes, tuple[tuple[Line, ...], Standing]] = OrderedDict()
 

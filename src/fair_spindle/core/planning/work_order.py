@@ -169,7 +169,7 @@ def _move(known: Known, before: str, state: str, counted: dict[str, int], worked
         title + ends,
         _position(state),
         f"{op.detail} {held}".strip(),
-        (*op.tools, *tools),
+        ("Lift",) if name == "raise" and known.bay.lift else (*op.tools, *tools),
         op.cautions,
         corner=cast(Side, corner) if corner else None,
         axle=cast(Literal["", "front", "rear"], axle),
