@@ -80,7 +80,8 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
         tuner.tab(tab)
         expect(page.get_by_role("heading", level=2).first).to_be_visible()
         found[tab] = _faults(page)
-    for path, words in (("gauges", "Gauges"), ("ways", "Procedures"), ("cars", "Cars")):
+    paths = (("day", "The day"), ("practice", "Practice bay"), ("gauges", "Gauges"), ("ways", "Procedures"))
+    for path, words in (*paths, ("cars", "Cars")):
         page.goto(f"{tuner.address}/{path}")
         expect(page.get_by_role("heading", level=2, name=words)).to_be_visible()
         found[path] = _faults(page)

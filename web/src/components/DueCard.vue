@@ -57,7 +57,7 @@ li {
 
 a {
   align-content: center;
-  min-height: 32px;
+  min-height: 44px;
 }
 
 .late {

@@ -32,7 +32,7 @@ const card = computed(() => choices.choices.cards[props.card])
 .how {
   margin-right: auto;
   min-width: 44px;
-  min-height: 32px;
+  min-height: 44px;
   padding: 0 8px;
   font-weight: 600;
   color: var(--go);

@@ -62,9 +62,15 @@ function goTo(key: string | null): void {
       <section class="card">
         <MoveCar />
       </section>
-      <section v-if="hands.canSpeak" class="card aloud">
-        <el-switch v-model="aloud" active-text="Read each step aloud" size="large" />
-      </section>
+      <button
+        v-if="hands.canSpeak"
+        type="button"
+        class="card aloud"
+        :aria-pressed="aloud"
+        @click="aloud = !aloud"
+      >
+        {{ aloud ? '● Each step is read aloud' : '○ Read each step aloud' }}
+      </button>
       <RunningTimers />
       <StopDay />
       <section class="card">
@@ -88,6 +94,14 @@ aside {
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   align-content: start;
+}
+
+.aloud {
+  min-height: 48px;
+  font: inherit;
+  font-weight: 600;
+  text-align: left;
+  cursor: pointer;
 }
 
 .back {
