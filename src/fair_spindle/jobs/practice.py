@@ -262,10 +262,8 @@ def see_bay(database: Database, job_id: str) -> BayPicture:
 def _readable(now: Standing, world: World, seed: int) -> Iterator[str]:
     """What the job asks now and a gauge can tell: the baseline, after the work the check, and what its step asks."""
     step = next((one for one in now.template.steps if one.key not in now.state.steps), None)
-    phases: tuple[Literal["baseline", "check"], ...] = ("baseline",)
-    if step is not None and step.phase > 11:
-        phases = ("check",)
-    keys = [key for phase in phases for key in missing_fields(now.state, now.template, phase)]
+    phase: Literal["baseline", "check"] = "check" if step is not None and step.phase > 11 else "baseline"
+    keys = list(missing_fields(now.state, now.template, phase))
     keys += [reading.key for reading in step.reads if reading.key not in now.state.entries] if step else []
     yield from (key for key in dict.fromkeys(keys) if read(world, key, seed))
 

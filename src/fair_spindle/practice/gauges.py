@@ -11,6 +11,13 @@ from fair_spindle.practice.world import World
 HEIGHT_STEP, ANGLE_STEP = 0.5, 0.05
 HEIGHT_NOISE, TOE_NOISE, CAMBER_NOISE = 0.4, 0.03, 0.05
 CASTER_STEP, CASTER_NOISE = 0.1, 0.15
+# For each field: spread, step, and how it is typed: unit, part, method.
+GAUGES = {
+    "height": (HEIGHT_NOISE, HEIGHT_STEP, ("mm", "height", "hub_to_arch")),
+    "toe": (TOE_NOISE, ANGLE_STEP, ("deg", "toe", "angle")),
+    "camber": (CAMBER_NOISE, ANGLE_STEP, ("deg", "value", "angle")),
+    "caster": (CASTER_NOISE, CASTER_STEP, ("deg", "value", "angle")),
+}
 STRAIGHT = 1.0
 
 
@@ -29,19 +36,11 @@ def read(world: World, key: str, seed: int) -> Entered | None:
         return None
     if key.endswith(".tie.turns_off"):
         return enter(key, world.car.corners[wheel].end_turns, "turn")
-    if name == "height":
-        at = world.car.corners[wheel].arch + world.stands()[wheel] + HEIGHT_NOISE * rng.normal()
-        return enter(key, _shown(at, HEIGHT_STEP), part="height", method="hub_to_arch")
-    toe, camber = world.angles(wheel) / DEGREE
-    if name == "toe":
-        return enter(key, _shown(toe + TOE_NOISE * rng.normal(), ANGLE_STEP), "deg", "toe", "angle")
-    if name == "camber":
-        side = world.car.corners[wheel].wheel.side
-        off = (world.car.camber_bias + side * world.car.floor) / DEGREE
-        return enter(key, _shown(camber + off + CAMBER_NOISE * rng.normal(), ANGLE_STEP), "deg", "value", "angle")
-    if name == "caster" and (leans := world.car.corners[wheel].wheel.caster()) is not None:
-        return enter(key, _shown(leans / DEGREE + CASTER_NOISE * rng.normal(), CASTER_STEP), "deg", "value", "angle")
-    return None
+    true = _true(world, wheel, name)
+    if true is None:
+        return None
+    noise, step, typed = GAUGES[name]
+    return enter(key, _shown(true + noise * rng.normal(), step), *typed)
 
 
 def true_at(world: World, key: str) -> float | None:
@@ -49,18 +48,21 @@ def true_at(world: World, key: str) -> float | None:
     wheel, name = ".".join(key.split(".")[:2]), key.split(".")[2:3]
     if wheel not in world.car.corners or not name:
         return None
-    what = name[0].removeprefix("check_")
+    return _true(world, wheel, name[0].removeprefix("check_"))
+
+
+def _true(world: World, wheel: str, name: str) -> float | None:
     corner = world.car.corners[wheel]
-    if what == "height":
+    if name == "height":
         return corner.arch + world.stands()[wheel]
-    if what == "caster":
+    if name == "caster":
         leans = corner.wheel.caster()
         return None if leans is None else leans / DEGREE
-    if what not in ("toe", "camber"):
+    if name not in ("toe", "camber"):
         return None
     toe, camber = world.angles(wheel) / DEGREE
     off = (world.car.camber_bias + corner.wheel.side * world.car.floor) / DEGREE
-    return float(toe if what == "toe" else camber + off)
+    return float(toe if name == "toe" else camber + off)
 
 
 def _shown(value: float, step: float) -> float:

@@ -90,8 +90,7 @@ class World:
             # With the arm out nothing is wound; the new one is loose until it is clamped.
             self.clamped.pop(where, None)
         elif name.endswith(("second_link", "second_link_hanging", "links_loaded")):
-            for axle in (where.split(".")[0],):
-                self.gap[axle] = 0.0 if self.settled and self.position == "on_wheels" else 2.0
+            self.gap[where.split(".")[0]] = 0.0 if self.settled and self.position == "on_wheels" else 2.0
         elif name == "road":
             self.driven = True
 
@@ -152,12 +151,3 @@ def world_of(car: TrueCar, events: Iterable[Event]) -> World:
     for event in events:
         world.take(event.act)
     return world
-
-
-def without(world: World, key: str, *, rod: float = 0.0, other: float = 0.0) -> Vector:
-    """What the angles of a wheel would be with its adjusters turned so much more. [rad]"""
-    stands = world.stands()
-    wheel = world.wheel(key)
-    moved = replace(wheel, rod=wheel.rod + rod, other=wheel.other + other)
-    change = moved.angles(-stands[key]) - wheel.angles(-stands[key])
-    return world.angles(key, stands) + change
