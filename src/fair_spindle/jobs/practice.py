@@ -14,6 +14,7 @@ from pydantic import Field
 from fair_spindle.core.basics.errors import Conflict, NotAllowed, NotFound, SpindleError
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Act, Event, Filled
+from fair_spindle.core.joblog.plan_now import MOVES
 from fair_spindle.core.joblog.reducer import derive_on, effective, opening
 from fair_spindle.core.joblog.required_fields import choices_now, missing_fields
 from fair_spindle.core.joblog.rules import permit
@@ -302,7 +303,7 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> De
         raise NotAllowed("The debrief shows the truth once the car was driven, or the record is signed.")
     faults = list(_faults(now))
     skipped = sum(act.outcome == "skipped" for _, act in now.state.steps.values())
-    moves = sum(step.key.startswith(("raise.", "hang.", "carry.", "lower.")) for step in now.template.steps)
+    moves = sum(step.key.startswith(MOVES) for step in now.template.steps)
     sets_angles = any(one["procedure"] == "align" for one in exercise.fittings)
     found = debrief(_truth(now.book.practice), effective(now.log), sets_angles, len(faults), skipped, moves)
     begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
