@@ -39,8 +39,8 @@ $(BROWSER):
 
 test: setup browser
 	cd web && npm test --silent
-	$(PY) -m pytest -m "not screen"
-	$(PY) -m pytest -m screen tests/screens
+	$(PY) -m pytest -n auto -m "not screen"
+	$(PY) -m pytest -n auto -m screen tests/screens
 
 check: setup
 	$(VENV)/bin/ruff check .

@@ -5,6 +5,7 @@ import io
 import itertools
 import json
 import sqlite3
+import zipfile
 
 import pytest
 from alembic import command
@@ -294,6 +295,37 @@ def test_pictures_are_known_by_their_content(client, jobs):
     assert attach(PNG, subject="baseline").status_code == 201
     assert attach(PNG, subject="nowhere").status_code == 404
     assert client.get(f"{path}/{'0' * 64}").status_code == 404
+
+
+def test_a_picture_of_0_1_leaves_the_house_without_what_its_camera_noted(client, jobs, tmp_path, monkeypatch):
+    monkeypatch.setattr("fair_spindle.jobs.pictures.clean_picture", lambda content: (content, "image/jpeg"))
+    there = Image.Exif()
+    there[ORIENTATION], there[MADE_BY] = 6, "where it was"
+    job, noted = f"/api/jobs/{jobs['measured']}", picture_of(kind="jpeg", exif=there)
+    seen = newest(client, job)
+    query = f"key={next(IDS)}&seen={seen}&subject=baseline&name=old.jpg"
+    assert client.post(f"{job}/pictures?{query}", content=noted).status_code == 201
+    name = hashlib.sha256(noted).hexdigest()
+    assert client.get(f"{job}/pictures/{name}").content == noted
+
+    out = client.get(f"{job}/job.zip").content
+    inside = zipfile.ZipFile(io.BytesIO(out))
+    (file,) = (one for one in inside.namelist() if one.startswith("pictures/"))
+    assert file == f"pictures/{name}.{hashlib.sha256(inside.read(file)).hexdigest()}.jpeg"
+    assert not Image.open(io.BytesIO(inside.read(file))).getexif()
+    forged = io.BytesIO()
+    with zipfile.ZipFile(forged, "w") as archive:
+        archive.writestr("job.json", inside.read("job.json"))
+        archive.writestr(file, noted)
+    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+        assert other.post("/api/jobs/import?apply=true", content=forged.getvalue()).status_code == 422
+        assert other.post("/api/jobs/import?apply=true", content=out).status_code == 200
+        assert other.get(f"{job}/pictures/{name}").content == inside.read(file)
+        assert other.get(f"{job}/job.zip").content == out
+        whole = other.get("/api/backup").content
+    with TestClient(create_app(tmp_path / "third.sqlite"), base_url="http://127.0.0.1:8613") as third:
+        assert third.post("/api/restore?apply=true", content=whole).status_code == 200
+        assert third.get(f"{job}/pictures/{name}").content == inside.read(file)
 
 
 def test_the_way_round_the_car_is_kept_and_not_overwritten_silently(client, jobs):

@@ -29,13 +29,13 @@ FLAGS = [
 class Server:
     """The server as a user starts it; can be killed and started again on the same data."""
 
-    def __init__(self, mode, db, port):
-        self.mode, self.db, self.port = mode, db, port
+    def __init__(self, db, port):
+        self.db, self.port = db, port
         self.address = f"http://127.0.0.1:{port}"
-        self.start(mode)
+        self.start()
 
-    def start(self, mode="serve"):
-        command = [COMMAND, mode, "--db", str(self.db), "--port", str(self.port)]
+    def start(self):
+        command = [COMMAND, "serve", "--db", str(self.db), "--port", str(self.port)]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
         for _ in range(1200):
             try:
@@ -52,8 +52,11 @@ class Server:
 
 @pytest.fixture
 def server(tmp_path, free_port, request):
-    mode = getattr(request, "param", "serve")
-    running = Server(mode, tmp_path / "data.sqlite", free_port)
+    """An empty workshop, or with the parameter "demo" a copy of the demo's."""
+    file = tmp_path / "data.sqlite"
+    if getattr(request, "param", "") == "demo":
+        file.write_bytes(request.getfixturevalue("filled").read_bytes())
+    running = Server(file, free_port)
     yield running
     running.kill()
 

@@ -50,6 +50,24 @@ def pair(tuner, *names):
     page.goto(there)
 
 
+def taken(walk, gauge, shown):
+    """Take what the gauge reads; a gauge that falls silent between look and tap (a busy machine) is asked again."""
+    for _ in range(10):
+        expect(gauge).to_contain_text("steady")
+        walk.press("Take it", gauge)
+        try:
+            shown(2000)
+        except AssertionError:
+            continue
+        return
+    shown(2000)
+
+
+def typed_into_what_waits(page, text):
+    page.locator("input:focus").wait_for()
+    page.keyboard.type(text)
+
+
 def test_a_whole_baseline_by_keyboard_alone(walk):
     """Four corners with numbers from 18 fields and one choice; the issue allows 60 that must be touched."""
     page, keys, touched = walk.page, walk.page.keyboard, 0
@@ -108,15 +126,14 @@ def test_simulated_gauges_read_and_a_lost_signal_loses_and_invents_nothing(walk)
     walk.press("It is settled")
     page.get_by_role("button", name="Front left").click()
     height = page.get_by_role("region", name="Gauge Height gauge")
-    for kept in range(3):
-        expect(height).to_contain_text("steady")
-        walk.press("Take it", height)
-        if kept < 2:
-            expect(page.get_by_text(f"reading {kept + 2} of 3")).to_be_visible()
-    asked(page, "Front left", "Toe")
-    keys.type("6'\n")
+    for kept in range(2):
+        again = page.get_by_text(f"reading {kept + 2} of 3")
+        taken(walk, height, lambda ms, again=again: expect(again).to_be_visible(timeout=ms))
+    last = page.get_by_role("heading", level=3, name="Front left Toe")
+    taken(walk, height, lambda ms: expect(last).to_be_visible(timeout=ms))
+    typed_into_what_waits(page, "6'\n")
     asked(page, "Front left", "Camber")
-    keys.type("-0.6\n")
+    typed_into_what_waits(page, "-0.6\n")
     asked(page, "Front left", "Caster")
     level = page.get_by_role("region", name="Gauge Level, bay 1")
     expect(level).to_contain_text("steady")
@@ -145,10 +162,9 @@ def test_simulated_gauges_read_and_a_lost_signal_loses_and_invents_nothing(walk)
     expect(out).to_have_value(kept)
     assert "front.left.caster" not in entries(walk)
     page.evaluate('() => window.sockets.forEach((s) => s.send(\'{"type":"simulate","fault":"none"}\'))')
-    expect(level).to_contain_text("steady")
-    walk.field("Front left Caster, camber, steered in").click()
-    walk.press("Take it", level)
-    keys.type("20\n")
+    steered_in = walk.field("Front left Caster, camber, steered in")
+    taken(walk, level, lambda ms: expect(steered_in).not_to_have_value("", timeout=ms))
+    typed_into_what_waits(page, "20\n")
     asked(page, "Front right", "Ride height")
     read = entries(walk)
     assert read["front.left.caster"]["gauge"] == "Level, bay 1"

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import io
 import lzma
+import re
 import struct
 import zipfile
 import zlib
@@ -30,6 +31,7 @@ _DAMAGED = (
     ValueError,
     OverflowError,
 )
+_PICTURE = re.compile(r"(?P<known>[0-9a-f]{64})(\.(?P<own>[0-9a-f]{64}))?(\.\w{1,5})?")
 FIXED_DATE = (2000, 1, 1, 0, 0, 0)
 
 
@@ -72,8 +74,15 @@ def read_zip(content: bytes) -> dict[str, bytes]:
     return files
 
 
+def picture_file(name: str, content: bytes, media: str) -> dict[str, bytes]:
+    """A picture under the name the log knows it by; where it was written again, its own SHA-256 follows."""
+    own = hashlib.sha256(content).hexdigest()
+    proof = "" if own == name else f".{own}"
+    return {f"{FOLDER}{name}{proof}.{media.partition('/')[2]}": content}
+
+
 def read_job_zip(content: bytes) -> tuple[bytes, dict[str, bytes]]:
-    """The job file and the pictures by SHA-256 in an archive; a picture that is not what its name says is refused."""
+    """The job file, and the pictures by the names the log knows; one that is not what its name says is refused."""
     files = read_zip(content)
     if JOB not in files:
         raise InputError(f"This archive holds no {JOB}.", field="file")
@@ -82,9 +91,9 @@ def read_job_zip(content: bytes) -> tuple[bytes, dict[str, bytes]]:
     pictures = {}
     for name, data in files.items():
         if name.startswith(FOLDER):
-            sha = name.removeprefix(FOLDER).partition(".")[0]
-            if hashlib.sha256(data).hexdigest() != sha:
+            named = _PICTURE.fullmatch(name.removeprefix(FOLDER))
+            if not named or hashlib.sha256(data).hexdigest() != (named["own"] or named["known"]):
                 raise InputError(f"{name} is damaged: it is not the picture its name says.", field=name)
             media_of(data)
-            pictures[sha] = data
+            pictures[named["known"]] = data
     return files[JOB], pictures

@@ -15,6 +15,7 @@ LARGEST_PICTURE = 6 * 1024 * 1024
 MOST_PIXELS = 50_000_000
 LONGEST_SIDE = 3000
 Media = Literal["image/png", "image/jpeg", "image/webp"]
+_NOTES = {"exif", "xmp", "comment", "photoshop"}
 _MEDIA: dict[str, Media] = {"PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp"}
 
 
@@ -34,6 +35,15 @@ def clean_picture(content: bytes) -> tuple[bytes, Media]:
     out = io.BytesIO()
     plain.save(out, format=media.partition("/")[2], quality=88)
     return out.getvalue(), media
+
+
+def without_notes(content: bytes) -> tuple[bytes, Media]:
+    """A picture for other hands: as it is, or written again where a camera left notes in it (place, time, owner)."""
+    picture, media = _decoded(content)
+    written = any(isinstance(note, str) for note in picture.info.values())
+    if picture.getexif() or written or _NOTES & picture.info.keys():
+        return clean_picture(content)
+    return content, media
 
 
 def _decoded(content: bytes) -> tuple[Image, Media]:

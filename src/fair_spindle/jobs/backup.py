@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.formats.job_zip import FOLDER, read_zip, write_zip
@@ -48,7 +48,7 @@ def keep_a_copy(database: Database) -> list[CopyView]:
 
 def restore_copy(database: Database, name: str, apply: bool) -> RestoreView:
     """Check a kept copy, and where ``apply`` put it in the place of what is here, which is kept beside it."""
-    restored = _restore(database, read_copy(database.path, name), [], apply)
+    restored = _restore(database, read_copy(database.path, name), {}, apply)
     if apply:
         bring_pictures_back(database.path)
     return restored
@@ -69,18 +69,17 @@ def restore(database: Database, content: bytes, apply: bool) -> RestoreView:
     files = read_zip(content)
     if DATABASE not in files:
         raise InputError(f"This is no backup of a workshop: it holds no {DATABASE}.", field="file")
-    return _restore(
-        database, files[DATABASE], [data for name, data in files.items() if name.startswith(FOLDER)], apply
-    )
+    pictures = {name.removeprefix(FOLDER): data for name, data in files.items() if name.startswith(FOLDER)}
+    return _restore(database, files[DATABASE], pictures, apply)
 
 
-def _restore(database: Database, content: bytes, pictures: Sequence[bytes], apply: bool) -> RestoreView:
+def _restore(database: Database, content: bytes, pictures: Mapping[str, bytes], apply: bool) -> RestoreView:
     counts = counts_of(content, check_content)
     kept = ""
     if apply:
         kept = put_back(database, content).name
-        for data in pictures:
-            keep_picture(picture_folder(database.path), data)
+        for name, data in pictures.items():
+            keep_picture(picture_folder(database.path), data, name)
     said = f"{counts['jobs']} jobs and {counts['cars']} cars with {counts['entries']} entries; the copy is whole."
     if apply:
         said += f" It is in place now; what was here before is kept as {kept}."

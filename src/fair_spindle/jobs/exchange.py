@@ -7,7 +7,8 @@ from sqlmodel import Session
 from fair_spindle.core.basics.errors import Conflict, NotAllowed
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.formats.job_file import BookHead, write_job_file
-from fair_spindle.formats.job_zip import FOLDER, JOB, write_zip
+from fair_spindle.formats.job_zip import JOB, picture_file, write_zip
+from fair_spindle.formats.pictures import without_notes
 from fair_spindle.formats.tightenings_csv import write_tightenings
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.snapshot import head_of
@@ -32,12 +33,11 @@ def tightenings_csv(database: Database, job_id: str) -> bytes:
 
 
 def export_zip(database: Database, job_id: str) -> bytes:
-    """A job as a job file in a zip, its pictures beside it."""
+    """A job as a job file in a zip, its pictures beside it without what a camera noted in them."""
     files = {JOB: export_job(database, job_id)}
     folder = picture_folder(database.path)
     for _, act in standing(database, job_id).state.attached:
-        ending = act.media.partition("/")[2]
-        files[f"{FOLDER}{act.sha256}.{ending}"] = load_picture(folder, act.sha256)
+        files |= picture_file(act.sha256, *without_notes(load_picture(folder, act.sha256)))
     return write_zip(files)
 
 

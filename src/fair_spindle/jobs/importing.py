@@ -78,8 +78,8 @@ def import_job(database: Database, content: bytes, apply: bool, answer: str = ""
             session.flush()
             append(session, read.job.id, events)
     if apply:
-        for data in pictures.values():
-            keep_picture(picture_folder(database.path), data)
+        for name, data in pictures.items():
+            keep_picture(picture_folder(database.path), data, name)
     return _told(read, "new", apply, met)
 
 

@@ -72,7 +72,7 @@ def bring_pictures_back(database_file: Path) -> None:
 def _keep_pictures(source: Path, target: Path) -> None:
     for file in source.glob("*") if source.is_dir() else []:
         if not file.name.startswith(".") and not (target / file.name).exists():
-            keep_picture(target, file.read_bytes())
+            keep_picture(target, file.read_bytes(), file.name)
 
 
 def _too_many(newest_first: list[str]) -> list[str]:

@@ -1,12 +1,15 @@
-"""Pictures beside the database, each named by the SHA-256 of its content."""
+"""Pictures beside the database, each named by the SHA-256 of its content when it was attached."""
 
 from __future__ import annotations
 
 import hashlib
 import os
+import re
 from pathlib import Path
 
 from fair_spindle.core.basics.errors import NotFound
+
+_NAME = re.compile(r"[0-9a-f]{64}")
 
 
 def picture_folder(database_file: Path) -> Path:
@@ -14,9 +17,12 @@ def picture_folder(database_file: Path) -> Path:
     return database_file.with_name(f"{database_file.name}.pictures")
 
 
-def keep_picture(folder: Path, content: bytes) -> str:
-    """Write a picture so that it survives a crash, and give its name."""
-    name = hashlib.sha256(content).hexdigest()
+def keep_picture(folder: Path, content: bytes, name: str = "") -> str:
+    """Write a picture so that it survives a crash, and give its name; one that is there already stays.
+
+    A picture that was written again on its way keeps the name the log knows it by.
+    """
+    name = name if _NAME.fullmatch(name) else hashlib.sha256(content).hexdigest()
     folder.mkdir(parents=True, exist_ok=True)
     file = folder / name
     if not file.exists():
