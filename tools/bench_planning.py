@@ -13,7 +13,7 @@ from fair_spindle.core.joblog.log import Event, Planned
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.planning import day
-from fair_spindle.core.planning.day import Work, plan_day
+from fair_spindle.core.planning.day import Means, Work, plan_day
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.planning.work_order import plan_work
@@ -86,9 +86,9 @@ def main() -> int:
     steps = len(planned(*LARGEST)().steps)
     kept = line(f"largest combination, {steps} steps", largest, "one trailing arm", arm, LARGEST_BOUND)
     jobs = works()
-    exact, best = timed(lambda: plan_day(jobs, 2, 1), rounds=3), plan_day(jobs, 2, 1)
+    exact, best = timed(lambda: plan_day(jobs, Means(people=2)), rounds=3), plan_day(jobs, Means(people=2))
     day.EXACT = 0
-    listed, plain = timed(lambda: plan_day(jobs, 2, 1)), plan_day(jobs, 2, 1)
+    listed, plain = timed(lambda: plan_day(jobs, Means(people=2))), plan_day(jobs, Means(people=2))
     kept &= line("day of six jobs, every order", exact, "plain list scheduling, longest first", listed, DAY_BOUND)
     print(
         f"two people, one lift: {best.length / 60:.1f} h, by the list {plain.length / 60:.1f} h, one by one "

@@ -236,6 +236,43 @@ def test_a_car_that_is_here_already_is_asked_about(client, cars, jobs):
     assert car_of(bring("new", head=stranger)[1]) == "another-car-1"
 
 
+def test_the_parts_of_a_car_are_drawn_corrected_and_followed_by_its_plans(client):
+    car = client.post("/api/cars", json={"id": next(IDS), "car": "Sample Strut", "front_layout": "strut"}).json()
+    job = client.post("/api/jobs", json={"id": next(IDS), "car": "-", "car_id": car["id"]}).json()
+
+    def lower(path):
+        (axle,) = (one for one in client.get(f"/api/{path}/parts").json() if one["parts"])
+        return next(one for one in axle["parts"] if one["key"] == "lower")
+
+    def planned():
+        brief = {"fittings": [{"procedure": "swap_lower_arm", "axle": "front"}]}
+        return {
+            one["key"]
+            for one in client.post(f"/api/jobs/{job['id']}/plan/try", json={"brief": brief}).json()["steps"]
+        }
+
+    assert lower(f"cars/{car['id']}")["joints"][0] == "ball joint: taper and castle nut"
+    assert "toe 0.4" in lower(f"cars/{car['id']}")["moves"]
+    assert "swap_lower_arm.ball_free@front.left" in planned()
+    told = {"front.lower.kind_ball": "clamp", "front.lower.along": "sensor", "front.lower.sprung": "yes"}
+    for key, choice in told.items():
+        body = {
+            "id": next(IDS),
+            "seen": newest(client, f"/api/cars/{car['id']}"),
+            "act": {"kind": "entered", "key": key, "choice": choice},
+        }
+        assert client.post(f"/api/cars/{car['id']}/events", json=body).status_code == 201
+    for path in (f"cars/{car['id']}", f"jobs/{job['id']}"):
+        arm = lower(path)
+        assert arm["joints"][0] == "ball joint: clamp with a pinch bolt"
+        assert (arm["along"], arm["carries"]) == ("level sensor's rod", "the arm, on a jack")
+    steps = planned()
+    assert "swap_lower_arm.ball_free@front.left" not in steps
+    assert {
+        f"swap_lower_arm.{key}@front.left" for key in ("ball_clamp_free", "along_off", "along_back", "carry_arm")
+    } <= steps
+
+
 def test_instruments_are_kept_changed_and_flagged(client, jobs):
     gauges = {one["name"]: one for one in client.get("/api/instruments").json()}
     assert gauges["Level, bay 2"]["overdue"]

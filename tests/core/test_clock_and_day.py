@@ -11,8 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from planner import COMBINED, Order
 
+from fair_spindle.core.planning.bay import Bay, jacks_held
 from fair_spindle.core.planning.clock import minutes_of, passing, relies_on, run_clock
-from fair_spindle.core.planning.day import Block, Work, plan_day
+from fair_spindle.core.planning.day import Block, Means, Work, plan_day
+from fair_spindle.core.planning.procedure import Fitting
 from fair_spindle.core.planning.template import Step
 
 
@@ -69,6 +71,7 @@ BLOCKS = st.builds(
     st.booleans(),
     st.sampled_from([1, 1, 2]),
     st.sampled_from([0.0, 0.0, 45.0]),
+    jacks=st.sampled_from([0, 0, 1, 2]),
 )
 
 
@@ -77,19 +80,20 @@ def days(draw):
     works = draw(st.lists(st.lists(BLOCKS, min_size=1, max_size=4), min_size=1, max_size=4))
     cars = [draw(st.sampled_from(["", "", "x"])) for _ in works]
     jobs = [Work(f"job {n}", tuple(blocks), car) for n, (blocks, car) in enumerate(zip(works, cars, strict=True))]
-    return jobs, draw(st.integers(1, 3)), draw(st.integers(1, 2))
+    return jobs, Means(draw(st.integers(1, 3)), draw(st.integers(1, 2)), draw(st.integers(1, 3)))
 
 
 @settings(max_examples=150)
 @given(days())
-def test_a_day_keeps_hands_lifts_and_the_order_of_each_job(case):
-    works, people, lifts = case
-    day = plan_day(works, people, lifts)
+def test_a_day_keeps_hands_lifts_jacks_and_the_order_of_each_job(case):
+    works, means = case
+    day = plan_day(works, means)
     assert day.bound - 1e-9 <= day.length <= day.one_after_other + 1e-9
     moments = {slot.begin for slot in day.slots}
     for moment in moments:
         now = [slot for slot in day.slots if slot.begin <= moment < slot.end]
-        assert sum(slot.block.hands for slot in now) <= people
+        assert sum(slot.block.hands for slot in now) <= means.people
+        assert sum(slot.block.jacks for slot in now) <= means.jacks
     up = {}
     for work in works:
         slots = sorted((slot for slot in day.slots if slot.key == work.key), key=lambda slot: slot.begin)
@@ -100,7 +104,7 @@ def test_a_day_keeps_hands_lifts_and_the_order_of_each_job(case):
                 assert then.begin == pytest.approx(now.end + now.block.after), "it is not let down between"
         up[work.key] = [(slot.begin, slot.end) for slot in slots if slot.block.up]
     for moment in moments:
-        assert sum(any(low <= moment < high for low, high in spans) for spans in up.values()) <= lifts
+        assert sum(any(low <= moment < high for low, high in spans) for spans in up.values()) <= means.lifts
     same = sorted((slot.begin, slot.end) for slot in day.slots for work in works if work.car and work.key == slot.key)
     assert all(now[1] <= then[0] + 1e-9 for now, then in pairwise(same)), "one car, one job at a time"
 
@@ -108,9 +112,31 @@ def test_a_day_keeps_hands_lifts_and_the_order_of_each_job(case):
 def test_the_order_that_is_found_beats_taking_the_jobs_as_they_come():
     soak = Work("soak", (Block(10, False, after=120), Block(30, True)))
     quick = [Work(f"quick {n}", (Block(20, False), Block(40, True))) for n in range(2)]
-    day = plan_day([*quick, soak], people=1, lifts=1)
+    day = plan_day([*quick, soak], Means())
     assert day.slots[0].key == "soak", "what works by itself is begun first"
     assert day.length == day.bound == 160.0
     held = replace(soak, up=True, blocks=(Block(30, True), Block(10, False)))
-    first = plan_day([*quick, held], people=1, lifts=1).slots[0]
+    first = plan_day([*quick, held], Means()).slots[0]
     assert (first.key, first.begin) == ("soak", 0.0), "a car that is up is finished first"
+
+
+def test_two_cars_up_at_once_share_the_only_jack():
+    carried = [Work(f"car {n}", (Block(10, True), Block(30, True, jacks=1), Block(20, True))) for n in range(2)]
+    lengths = [plan_day(carried, Means(2, 2, jacks)).length for jacks in (1, 2)]
+    assert lengths == [90.0, 60.0], "the second waits for the jack before it is raised: it is not let down between"
+
+
+def test_a_jack_is_taken_from_where_it_carries_until_what_was_freed_on_it_is_snug():
+    car = {"rear.layout": "semi_trailing"}
+    for sides, most in ((("left",), 1), (("left", "right"), 2)):
+        steps = Order(Fitting("swap_semi_trailing_arm", "rear", sides), car=car, bay=Bay(jacks=2)).plan.steps
+        held = jacks_held(steps)
+        assert held["swap_semi_trailing_arm.carry_arm@rear.left"] >= 1
+        assert held["swap_semi_trailing_arm.in@rear.left"] == held["swap_semi_trailing_arm.snug@rear.left"] == most
+        assert max(held.values()) == most
+        assert not any(
+            held[step.key] for step in steps if step.where == "on_wheels" and not step.key.startswith("lower.")
+        )
+        assert all(held[step.key] for step in steps if step.where == "corner_carried")
+    brace = jacks_held(Order(("diff_brace", "rear")).plan.steps)
+    assert not any(held for key, held in brace.items() if "torque" in key)

@@ -132,6 +132,35 @@ def test_a_castle_nut_only_goes_forward_and_less_than_a_slot(slots, share, torqu
 
 
 @pytest.mark.identity
+@given(st.sampled_from(["cross", "star", "spiral", "row"]), st.integers(3, 12), st.floats(0.3, 1.2))
+def test_where_a_joint_lies_on_the_drawing_does_not_change_its_order(order, count, turned):
+    """Referee: the same places moved; a row also turned, as long as its first end stays first."""
+    row = [(40.0 * n, 0.0) for n in range(count)]
+    places = row if order == "row" else circle(count)
+    usual = tighten_order(places, order)
+    assert tighten_order([(x + 700.0, y - 300.0) for x, y in places], order) == usual
+    if order == "row":
+        slanted = [(700 + x * math.cos(turned), 90 + x * math.sin(turned)) for x, _ in row]
+        assert tighten_order(slanted, order) == usual
+
+
+def test_a_castle_nut_s_torque_on_to_the_slot_is_that_of_the_tension_it_adds():
+    """Referee: the nut factor's own form, T = K F d, for the tension of the last few degrees."""
+    nut = castle_nut(6, math.radians(45), 1.5, 20e3, 50e3, 14.0, 0.2)
+    assert nut.extra_tension == pytest.approx(20e3 * 1.5 * 15 / 360)
+    added = tension_by_nut_factor(nut.torque - 50e3, 14.0, 1.5, "8.8", 0.2).force
+    assert added == pytest.approx(nut.extra_tension)
+    assert castle_nut(6, 0.0, 1.5, 20e3, 50e3, 14.0, 0.2).extra_angle == 0.0, "it stands at a slot already"
+    limits = [castle_nut(6, math.radians(45), 1.5, 20e3, 50e3, 14.0, 0.2, nut.torque * by) for by in (1.0, 0.999)]
+    assert [one.inside for one in limits] == [True, False]
+    assert pass_torques(100e3, [0.5, 100]) == pytest.approx((500, 100e3))
+    for wrong in ([0, 100], [50, 50, 100]):
+        with pytest.raises(InputError) as refused:
+            pass_torques(100e3, wrong)
+        assert refused.value.field == "passes_pct"
+
+
+@pytest.mark.identity
 @pytest.mark.parametrize("count", range(3, 25))
 def test_a_star_goes_to_the_opposite_first_then_across(count):
     """Wheel nuts: each next place lies opposite or just past it; no two neighbours follow each other."""

@@ -82,6 +82,32 @@ LIMITS = {
         lambda x: tightening.tension_by_nut_factor(90e3, 12, 1.5, "8.8", x), 0.0, 1e-3, "nut_factor", "0"
     ),
     "nut torque": (lambda x: tightening.tension_by_nut_factor(x, 12, 1.5, "8.8", 0.2), 0.0, 1e-3, "torque_nm", "0"),
+    "back past the grip": (
+        lambda x: tightening.set_with_adapter(90e3, 100, 100 + x, pi), 0.0, -1e-3, "angle_deg", "180"
+    ),
+    "friction torque": (
+        lambda x: tightening.tension_by_friction(x, 12, 1.75, "8.8", 0.1, 0.1, 16), 0.0, 1e-3, "torque_nm", "0"
+    ),
+    "thread friction": (
+        lambda x: tightening.tension_by_friction(9e4, 12, 1.75, "8.8", x, 0.1, 16), -1e-3, 0.0, "thread_friction",
+        "-0.001",
+    ),
+    "bearing friction": (
+        lambda x: tightening.tension_by_friction(9e4, 12, 1.75, "8.8", 0.1, x, 16), -1e-3, 0.0, "bearing_friction",
+        "-0.001",
+    ),
+    "bearing": (
+        lambda x: tightening.tension_by_friction(9e4, 12, 1.75, "8.8", 0.1, 0.1, x), 0.0, 1e-3,
+        "bearing_diameter_mm", "0",
+    ),
+    "few slots": (lambda x: tightening.castle_nut(x, 0.1, 1.5, 2e4, 5e4, 14, 0.2), 1, 2, "slots", "1"),
+    "many slots": (lambda x: tightening.castle_nut(x, 0.1, 1.5, 2e4, 5e4, 14, 0.2), 13, 12, "slots", "13"),
+    "past the slot": (
+        lambda x: tightening.castle_nut(6, x, 1.5, 2e4, 5e4, 14, 0.2), pi / 3 + 1e-3, pi / 3, "past_deg", "1.048"
+    ),
+    "castle pitch": (lambda x: tightening.castle_nut(6, 0.1, x, 2e4, 5e4, 14, 0.2), 0.0, 1e-3, "pitch_mm", "0"),
+    "no place": (lambda x: tightening.tighten_order([(0, 0)] * x, "row"), 0, 1, "places", "0"),
+    "many places": (lambda x: tightening.tighten_order([(n, 0) for n in range(x)], "row"), 61, 60, "places", "61"),
     "final": (lambda x: tightening.pass_torques(x, [50, 100]), 0.0, 1e-3, "torque_nm", "0"),
     "turned on": (lambda x: tightening.angle_tension(12, 1.5, 60, x), -1e-3, 0.0, "angle_deg", "-0.001"),
     "grip": (lambda x: tightening.bolt_stiffness(12, 1.5, x), 0.0, 1e-3, "grip_mm", "0"),

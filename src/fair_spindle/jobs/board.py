@@ -12,7 +12,7 @@ from fair_spindle.core.joblog.overnight import stands_now
 from fair_spindle.core.joblog.waits import waits_of
 from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.clock import passing
-from fair_spindle.core.planning.day import Work, plan_day
+from fair_spindle.core.planning.day import Means, Work, plan_day
 from fair_spindle.core.planning.template import Position
 from fair_spindle.formats.csv_rows import write_rows
 from fair_spindle.jobs.book import standing
@@ -241,9 +241,9 @@ def see_clock(database: Database, job_id: str, begin: datetime, people: int) -> 
 
 def see_day(database: Database, begin: datetime, people: int | None = None) -> DayView:
     """Lay every planned job in work out over one day."""
-    bay = workshop_bay(database)
+    bay = workshop_bay(database).bay()
     hands = people or bay.people
-    lifts = 1 if bay.lift else max(1, bay.stands // 4)
+    means = Means(hands, 1 if bay.lift else max(1, bay.stands // 4), bay.carriers)
     jobs = {now.book.id: now for now in in_work(database)[0] if now.state.plan}
     works = [
         Work(
@@ -254,7 +254,7 @@ def see_day(database: Database, begin: datetime, people: int | None = None) -> D
         )
         for key, now in jobs.items()
     ]
-    day = plan_day(works, hands, lifts)
+    day = plan_day(works, means)
     saved = max(0.0, day.one_after_other - day.length)
     return DayView(
         begin=begin,

@@ -17,6 +17,7 @@ from fair_spindle.core.joblog.plan_now import MOVES
 from fair_spindle.core.joblog.required_fields import choices_now
 from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.planning.cautions import CAUTIONS
+from fair_spindle.core.planning.part_graph import moved_on
 from fair_spindle.core.planning.part_map import MapPart, parts_of_axle
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
@@ -60,23 +61,26 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
     )
 
 
-def see_parts(database: Database, job_id: str) -> list[m.AxleMapView]:
-    """Both axles as they are drawn to pick from, by the car's layouts."""
-    now = standing(database, job_id)
-    car, library = choices_now(now.state), library_of(database)[0]
+def see_parts(database: Database, book_id: str, *, car: bool = False) -> list[m.AxleMapView]:
+    """Both axles as they are drawn, of a job's car or of a car's record: by its layouts, corrections and points."""
+    now = standing(database, book_id, car=car)
+    told, library = choices_now(now.state), library_of(database)[0]
     return [
         m.AxleMapView(
             axle=axle,
-            layout=LAYOUTS[car[f"{axle}.layout"]].label if car.get(f"{axle}.layout") in LAYOUTS else "",
+            layout=LAYOUTS[told[f"{axle}.layout"]].label if told.get(f"{axle}.layout") in LAYOUTS else "",
             choices=[ChoiceView(value=one.key, label=one.label) for one in LAYOUTS.values() if axle in one.axles],
-            parts=[m.MapPartView(**_plain_part(part)) for part in parts_of_axle(axle, car, library)],
+            parts=[
+                m.MapPartView(**_plain_part(part)) for part in parts_of_axle(axle, told, library, now.corner_points)
+            ],
         )
         for axle in AXLES
     ]
 
 
 def _plain_part(part: MapPart) -> dict[str, object]:
-    return {**vars(part), "line": [list(point) for point in part.line]}
+    lines = {name: [list(point) for point in getattr(part, name)] for name in ("line", "side_line")}
+    return {**vars(part), **lines}
 
 
 def all_procedures(database: Database) -> list[m.ProcedureView]:
@@ -125,7 +129,9 @@ def planned(known: Known) -> Planned:
 
 
 def _as_act(order: WorkOrder, known: Known) -> Planned:
-    changes = [change for one in known.brief.fittings for change in known.library.find(one.procedure).changes]
+    changes = [
+        change for one in known.brief.fittings for change in known.moves(known.library.find(one.procedure), one.axle)
+    ]
     return Planned(
         known.brief,
         order.steps,
@@ -220,8 +226,14 @@ def _plain(one: object) -> object:
 
 def known_of(database: Database, now: Standing, brief: Brief, library: Library) -> Known:
     """A brief with what decides its conditions: the job's choices, the workshop's schools and its bay."""
+    car = choices_now(now.state)
     return Known(
-        brief, library, choices_now(now.state), workshop_schools(database).ways, workshop_bay(database).bay()
+        brief,
+        library,
+        car,
+        workshop_schools(database).ways,
+        workshop_bay(database).bay(),
+        moved_on(car, now.corner_points),
     )
 
 

@@ -43,15 +43,18 @@ class SaveProcedure(TryPlan):
 
 
 class MapPartView(View):
-    """A part on the drawing of its axle: a line in a box of 100 by 100, and the kinds of work there are on it."""
+    """A part on the drawing of its axle: lines in a box of 100 by 100, from above and from the side; its work."""
 
     key: str
     sort: str
     label: str
     line: list[list[float]]
+    side_line: list[list[float]]
     work: list[str]
     joints: list[str]
     carries: str
+    along: str
+    moves: str
     shared: bool
 
 

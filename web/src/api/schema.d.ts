@@ -790,6 +790,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{car_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Car Parts
+         * @description Both axles of a car: parts, joints, what runs along them, what they move.
+         */
+        get: operations["see_car_parts_api_cars__car_id__parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{car_id}/points.csv": {
         parameters: {
             query?: never;
@@ -5223,9 +5243,11 @@ export interface components {
         };
         /**
          * MapPartView
-         * @description A part on the drawing of its axle: a line in a box of 100 by 100, and the kinds of work there are on it.
+         * @description A part on the drawing of its axle: lines in a box of 100 by 100, from above and from the side; its work.
          */
         MapPartView: {
+            /** Along */
+            along: string;
             /** Carries */
             carries: string;
             /** Joints */
@@ -5236,8 +5258,12 @@ export interface components {
             label: string;
             /** Line */
             line: number[][];
+            /** Moves */
+            moves: string;
             /** Shared */
             shared: boolean;
+            /** Side Line */
+            side_line: number[][];
             /** Sort */
             sort: string;
             /** Work */
@@ -12020,6 +12046,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogLineView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_car_parts_api_cars__car_id__parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AxleMapView"][];
                 };
             };
             /** @description Bad Request */

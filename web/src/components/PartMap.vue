@@ -2,23 +2,39 @@
 import { computed } from 'vue'
 import type { AxleMapView, MapPartView } from '../api/client'
 
-/** An axle from above, drawn from its layout; each part is a button. */
-const props = defineProps<{ axle: AxleMapView; picked: string }>()
+/** An axle from above, or its left side from the side, drawn from its layout; each part is a button. */
+const props = defineProps<{ axle: AxleMapView; picked: string; fromSide?: boolean }>()
 const emit = defineEmits<{ pick: [part: MapPartView | null] }>()
 const SIDES = [
   { name: 'left', turn: 'translate(150 8) scale(-1.4 1.4)' },
   { name: 'right', turn: 'translate(190 8) scale(1.4 1.4)' },
 ] as const
-const ROUND = new Set(['spring', 'damper', 'hub'])
-const points = (part: MapPartView) => part.line.map((point) => point.join(',')).join(' ')
+const sides = computed(() =>
+  props.fromSide ? [{ name: 'left', turn: 'translate(100 8) scale(1.4)' }] : SIDES,
+)
+const line = (part: MapPartView) => (props.fromSide ? part.side_line : part.line)
+const isRound = (part: MapPartView) => line(part).length === 1
+const points = (part: MapPartView) =>
+  line(part)
+    .map((point) => point.join(','))
+    .join(' ')
 const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear axle'))
 </script>
 
 <template>
-  <svg viewBox="0 0 340 162" role="group" :aria-label="`${title}, ${axle.layout}, from above`">
-    <rect class="frame" x="150" y="8" width="40" height="146" rx="6" />
-    <g v-for="side in SIDES" :key="side.name" :transform="side.turn">
-      <rect class="tyre" x="88" y="24" width="14" height="52" rx="4" />
+  <svg
+    :viewBox="fromSide ? '76 22 188 128' : '0 0 340 162'"
+    role="group"
+    :aria-label="`${title}, ${axle.layout}, ${fromSide ? 'left side' : 'from above'}`"
+  >
+    <template v-if="fromSide">
+      <line class="frame" x1="70" y1="34" x2="270" y2="34" />
+      <line class="road" x1="70" y1="144" x2="270" y2="144" />
+    </template>
+    <rect v-else class="frame" x="150" y="8" width="40" height="146" rx="6" />
+    <g v-for="side in sides" :key="side.name" :transform="side.turn">
+      <circle v-if="fromSide" class="tyre round" cx="50" cy="62" r="32" />
+      <rect v-else class="tyre" x="88" y="24" width="14" height="52" rx="4" />
       <template v-for="part in axle.parts" :key="part.key">
         <g
           class="part"
@@ -31,16 +47,16 @@ const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear
           @keydown.enter="emit('pick', picked === part.key ? null : part)"
         >
           <circle
-            v-if="ROUND.has(part.sort)"
-            :cx="part.line[0]![0]"
-            :cy="part.line[0]![1]"
+            v-if="isRound(part)"
+            :cx="line(part)[0]![0]"
+            :cy="line(part)[0]![1]"
             :r="part.sort === 'spring' ? 9 : 6"
           />
           <template v-else>
             <polyline class="touch" :points="points(part)" />
             <polyline :points="points(part)" />
             <circle
-              v-for="point in part.line"
+              v-for="point in line(part)"
               :key="point.join()"
               class="joint"
               :cx="point[0]"
@@ -68,6 +84,17 @@ svg {
 
 .tyre {
   fill: var(--band);
+}
+
+.round {
+  fill: none;
+  stroke: var(--line);
+  stroke-width: 7;
+}
+
+.road {
+  stroke: var(--soft);
+  stroke-width: 2;
 }
 
 .part {
@@ -98,13 +125,14 @@ polyline {
   stroke-dasharray: 3 3;
 }
 
-circle {
+.part circle {
   fill: var(--card);
   stroke: var(--ink);
   stroke-width: 2.4;
 }
 
-.spring circle {
+.spring circle,
+.spring polyline:not(.touch) {
   stroke-dasharray: 5 2;
 }
 

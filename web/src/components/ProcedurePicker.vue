@@ -86,6 +86,8 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
         <b>{{ part.part.label }}, {{ part.axle }}</b>
         <template v-if="part.part.joints.length"> · {{ part.part.joints.join(', ') }}</template>
         <template v-if="part.part.carries"> · held meanwhile: {{ part.part.carries }}</template>
+        <template v-if="part.part.along"> · along it: {{ part.part.along }}</template>
+        <template v-if="part.part.moves"> · {{ part.part.moves }}</template>
       </span>
       <el-button text @click="part = null">Everything</el-button>
     </p>

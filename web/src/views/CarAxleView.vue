@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { newId, send, type CarView } from '../api/client'
+import AxleParts from '../components/AxleParts.vue'
 import FieldGroup from '../components/FieldGroup.vue'
 import PartShelf from '../components/PartShelf.vue'
 import { useGuarded } from '../composables/useGuarded'
@@ -12,10 +13,14 @@ const store = useCar()
 const page = ref<HTMLElement | null>(null)
 const { problem, busy, guarded } = useGuarded()
 const title = computed(() => (props.axle === 'front' ? 'Front' : 'Rear'))
-const fields = computed(
+/** What a part hangs on and carries is told on the drawing. */
+const ON_DRAWING = 'Parts and joints'
+const own = computed(
   () =>
     store.sheet?.fields.filter((one) => one.axle === props.axle && one.group !== 'Points') ?? [],
 )
+const fields = computed(() => own.value.filter((one) => one.group !== ON_DRAWING))
+const hangsOn = computed(() => own.value.filter((one) => one.group === ON_DRAWING))
 const groups = computed(() => [...new Set(fields.value.map((one) => one.group))])
 const known = computed(() => !!store.car!.entries[`${props.axle}.layout`])
 const moveOn = useMoveOn(page)
@@ -43,6 +48,7 @@ const copy = () =>
     <p v-if="!known" class="notice wait">
       Say first what this axle is; then its arms and points are asked for.
     </p>
+    <AxleParts v-if="known" :axle="axle" :fields="hangsOn" :prefix="title" />
     <FieldGroup
       v-for="group in groups"
       :key="axle + group"

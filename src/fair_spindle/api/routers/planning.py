@@ -43,6 +43,12 @@ def see_parts(db: Db, job_id: JobId) -> list[AxleMapView]:
     return planning.see_parts(db, job_id)
 
 
+@router.get("/cars/{car_id}/parts")
+def see_car_parts(db: Db, car_id: JobId) -> list[AxleMapView]:
+    """Both axles of a car: parts, joints, what runs along them, what they move."""
+    return planning.see_parts(db, car_id, car=True)
+
+
 @router.post("/jobs/{job_id}/plan/try", response_model=PlanView)
 def try_plan(db: Db, job_id: JobId, wanted: TryPlan) -> Response:
     """Plan a brief without writing anything."""

@@ -11,6 +11,7 @@ from fair_spindle.core.fields.methods import LEVER, POINT, WHEEL_LOADS
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
 from fair_spindle.core.fields.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
+from fair_spindle.core.planning.car_parts import ALONG, KINDS, parts_of_layouts
 from fair_spindle.core.springs.rubber import BUSHING_KINDS
 from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.turns.realign import TOLERANCES
@@ -32,6 +33,8 @@ STEPS: dict[str, str] = {
     "full_turn": "A full turn",
 }
 HANDS = (("right", "Right hand"), ("left", "Left hand"))
+# The group of fields that the drawing of an axle shows by part.
+HANGS_ON = "Parts and joints"
 SPRINGS: dict[str, str] = {
     "coil": "Coil, fixed seat",
     "coilover": "Coil, threaded seat",
@@ -77,11 +80,12 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
     fields = [placed(one, "") for one in _CAR]
     for axle in AXLES:
         fields += [placed(one, axle) for one in _axle(shape, axle)]
+        layout = shape.layout(axle)
         for arm in shape.arms(axle):
+            fields += [placed(replace(one, part_of=arm.label), axle) for one in _hangs_on(layout, arm)]
             for side in ("",) if arm.shared else SIDES:
                 own = _arm(shape, arm, axle, side)
                 fields += [placed(replace(one, part_of=arm.label), axle, side) for one in own]
-        layout = shape.layout(axle)
         if layout:
             fields += [placed(one, axle, side) for side in SIDES for one in _targets(shape, axle)]
         for name, label in (*layout.points, *_spring_points(layout)) if layout else ():
@@ -321,6 +325,22 @@ def _together(axle: Axle) -> Iterator[Field]:
             methods=typed("angle", "deg", 0.01, 2),
             hint="Left empty: what one wheel's toe may be off by.",
         )
+
+
+def _hangs_on(layout: Layout | None, arm: ArmKind) -> Iterator[Field]:
+    """How a part is joined and what it carries, where the car differs from its layout."""
+    own = (one for one in parts_of_layouts() if layout and layout.key in one.layouts)
+    part = next((one for one in own if one.arm == arm.key), None)
+    for joint in part.joints if part else ():
+        if len(joint.kinds) > 1:
+            kinds = tuple((kind, KINDS[kind]) for kind in joint.kinds)
+            label = f"{joint.label.capitalize()}: joined by"
+            yield Field(f"{arm.key}.kind_{joint.key}", label, HANGS_ON, choices=kinds)
+    if part:
+        yield Field(f"{arm.key}.along", "Runs along it", HANGS_ON, choices=tuple(ALONG.items()))
+        if part.carried != "axle":
+            stands = (("yes", "Yes"), ("no", "No"))
+            yield Field(f"{arm.key}.sprung", "A spring stands on it", HANGS_ON, choices=stands)
 
 
 def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Field]:

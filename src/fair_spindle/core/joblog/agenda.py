@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from datetime import datetime
 from itertools import groupby
@@ -10,6 +10,7 @@ from itertools import groupby
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.waits import binding_waits, held_by
+from fair_spindle.core.planning.bay import jacks_held
 from fair_spindle.core.planning.clock import Stretch, Which, minutes_of, run_clock
 from fair_spindle.core.planning.day import Block
 
@@ -29,8 +30,9 @@ def blocks_left(state: JobState, template: JobTemplate, at: str) -> tuple[Block,
     What has to wait for something waits before the car goes up, where that is not yet done.
     """
     blocks: list[Block] = []
+    jacks = jacks_held([step for step in template.steps if step.key not in state.steps])
     for stretch in clock_from(state, template, at, 1, "least"):
-        fresh = list(_blocks(stretch))
+        fresh = list(_blocks(stretch, jacks))
         work = sum(minutes_of(one.step, "least") for one in stretch.steps)
         pause = stretch.end - stretch.begin - work
         if pause > 0:
@@ -39,11 +41,13 @@ def blocks_left(state: JobState, template: JobTemplate, at: str) -> tuple[Block,
     return tuple(blocks)
 
 
-def _blocks(stretch: Stretch) -> Iterator[Block]:
-    for two, inside in groupby(stretch.steps, key=lambda one: one.step.two_people):
+def _blocks(stretch: Stretch, jacks: Mapping[str, int]) -> Iterator[Block]:
+    for (two, held), inside in groupby(
+        stretch.steps, key=lambda one: (one.step.two_people, jacks.get(one.step.key, 0))
+    ):
         steps = [one.step for one in inside]
         minutes = sum(minutes_of(step, "least") + minutes_of(step, "most") for step in steps) / 2
-        yield Block(minutes, stretch.where != "on_wheels", 2 if two else 1, where=stretch.where)
+        yield Block(minutes, stretch.where != "on_wheels", 2 if two else 1, where=stretch.where, jacks=held)
 
 
 def _wait(before: list[Block], fresh: list[Block], pause: float) -> None:

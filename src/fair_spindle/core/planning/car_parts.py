@@ -4,13 +4,48 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import cache
 from typing import Any, Literal, cast
 
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind
-from fair_spindle.core.planning.procedure import Fastening, Operation, Option, PartCheck, Procedure, Ware, When
+from fair_spindle.core.planning.part_effects import moved_by, usual_effects
+from fair_spindle.core.planning.procedure import (
+    Choice,
+    Fastening,
+    Measured,
+    Operation,
+    Option,
+    PartCheck,
+    Procedure,
+    Ware,
+    When,
+)
 
-Kind = Literal["pivot", "taper", "plates"]
+Kind = Literal["pivot", "taper", "clamp", "plates"]
 Carried = Literal["upright", "arm", "axle"]
+KINDS: dict[Kind, str] = {
+    "pivot": "Bolt through a bushing",
+    "taper": "Taper and castle nut",
+    "clamp": "Clamp with a pinch bolt",
+    "plates": "U-bolts over a plate",
+}
+ALONG: dict[str, str] = {
+    "none": "Nothing",
+    "line": "Brake hose or wire",
+    "sensor": "Level sensor's rod",
+    "both": "Hose or wire, and a level sensor's rod",
+}
+GOES_IN: dict[str, str] = {
+    "new": "A new one",
+    "rebushed": "The old one with new bushes",
+    "same": "The old one, put back as it was",
+}
+# What the outer end of a part may be joined by; an inner end turns in a bushing.
+_OUTER: dict[str, tuple[Kind, ...]] = {
+    "ball": ("taper", "clamp"),
+    "outer": ("pivot", "taper", "clamp"),
+    "axle": ("pivot", "taper"),
+}
 # Arms with a ball joint at the upright, which no pivot of theirs is.
 _BALL = ("upper", "lower")
 # What a spring stands on, by layout and arm.
@@ -20,7 +55,7 @@ _SPRUNG = {
     ("semi_trailing", "arm"),
 }
 _OWN_WORK = {("trailing_lateral", "trailing"), ("solid_leaf", "shackle"), ("twist_beam", "beam")}
-_BASE = ("bench", "compare", "penetrant", "settle_again", "paint", "road", "recheck")
+_BASE = ("bench", "penetrant", "settle_again", "paint", "road", "recheck")
 _MEASURED = ("baseline", "measure")
 _WIDE = ("wires_back", "links_free")
 
@@ -33,12 +68,18 @@ class PartJoint:
     label: str
     kind: Kind
 
+    @property
+    def kinds(self) -> tuple[Kind, ...]:
+        """What it may be, the usual kind first."""
+        return tuple(dict.fromkeys((self.kind, *_OUTER.get(self.key, ()))))
+
 
 @dataclass(frozen=True)
 class CarPart:
     """A part that can be swapped: where it is, what it hangs on, and what is carried while it is out.
 
-    ``sprung``: a spring stands on it.  ``changes``: what its length or place moves.
+    ``sprung``: a spring stands on it.  ``along``: what runs along it.  ``changes``: what its length or place moves,
+    by the geometry of the layout; ``reads``: what is read besides.
     """
 
     key: str
@@ -50,10 +91,13 @@ class CarPart:
     carried: Carried
     shared: bool = False
     sprung: bool = False
-    changes: tuple[str, ...] = ()
+    along: str = "none"
+    changes: tuple[Measured, ...] = ()
+    reads: tuple[Measured, ...] = ()
 
 
-def parts_of_layouts() -> list[CarPart]:
+@cache
+def parts_of_layouts() -> tuple[CarPart, ...]:
     """Every arm and link of every layout as a part; those alike in several layouts once.
 
     Parameters
@@ -62,7 +106,7 @@ def parts_of_layouts() -> list[CarPart]:
 
     Returns
     -------
-    list of CarPart
+    tuple of CarPart
         In the order of the layouts.
 
     Raises
@@ -79,7 +123,7 @@ def parts_of_layouts() -> list[CarPart]:
 
     Examples
     --------
-    >>> [part.label for part in parts_of_layouts()][:2]
+    >>> [part.label for part in parts_of_layouts()[:2]]
     ['Lower arm', 'Upper arm']
     """
     found: dict[tuple[object, ...], CarPart] = {}
@@ -94,7 +138,7 @@ def parts_of_layouts() -> list[CarPart]:
             axles = tuple(axle for axle in ("front", "rear") if axle in part.axles or (known and axle in known.axles))
             key = known.key if known else _free_key(part.key, layout.key, found)
             found[alike] = replace(part, key=key, layouts=layouts, axles=cast(Any, axles))
-    return list(found.values())
+    return tuple(found.values())
 
 
 def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
@@ -132,7 +176,7 @@ def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
     >>> procedure_of(part, {"part": skeleton}).operations[0].title
     'Rod out'
     """
-    pieces = [_Piece(part, joint, kinds[joint.kind]) for joint in part.joints]
+    pieces = [_Piece(part, joint, kinds[kind]) for joint in part.joints for kind in joint.kinds]
     wide = _WIDE if part.carried != "axle" else ("wires_back",)
     toe = ("toe_set", "alignment") if "toe" in part.changes else ()
     return Procedure(
@@ -142,17 +186,19 @@ def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
         axles=part.axles,
         layouts=part.layouts,
         per="axle" if part.shared else "side",
-        uses=(*_BASE, *wide, *(_MEASURED if part.changes else ()), *toe),
-        changes=cast(Any, part.changes),
+        uses=(*_BASE, *wide, *(_MEASURED if part.changes or part.reads else ()), *toe),
+        changes=part.changes,
+        measures=part.reads,
+        arm=part.arm,
         booked=("Alignment on a rack",) if toe else (),
         words=("adjustable arm", "longer arm", "bushing", "bush"),
-        options=tuple(option for piece in pieces for option in piece.options()),
+        options=(*_questions(part), *(option for piece in pieces for option in piece.options())),
         checks=(
             PartCheck("length", "Length, centre to centre", "length"),
             PartCheck("hand", "Side and hand", "hand"),
         ),
         fastenings=tuple(one for piece in pieces for one in piece.fastenings()),
-        wares=tuple(ware for piece in pieces for ware in piece.wares()),
+        wares=(*_wares(part, kinds["part"]), *(ware for piece in pieces for ware in piece.wares())),
         operations=(*_skeleton(part, kinds["part"], pieces), *(op for piece in pieces for op in piece.operations())),
     )
 
@@ -165,9 +211,23 @@ def _part(layout: str, arm: ArmKind, independent: bool, axles: tuple[str, ...]) 
         joints = (*joints, PartJoint("seat", "axle seat", "plates"))
     sprung = (layout, arm.key) in _SPRUNG
     carried: Carried = "axle" if not independent else "arm" if sprung else "upright"
-    moved = () if arm.shared else ("toe",) if arm.steers else ("toe", "camber") if independent else ()
+    moved = moved_by(usual_effects(layout).get(arm.key, ()), LAYOUTS[layout].kingpin)
+    if arm.key == "leaf":
+        moved = ("height",)
     key = "swap_" + arm.label.lower().replace(" ", "_").replace("-", "_")
-    return CarPart(key, arm.key, arm.label, (layout,), cast(Any, axles), joints, carried, arm.shared, sprung, moved)
+    return CarPart(
+        key,
+        arm.key,
+        arm.label,
+        (layout,),
+        cast(Any, axles),
+        joints,
+        carried,
+        arm.shared,
+        sprung,
+        changes=moved,
+        reads=("height",) if sprung else (),
+    )
 
 
 def _free_key(key: str, layout: str, found: Mapping[tuple[object, ...], CarPart]) -> str:
@@ -178,18 +238,49 @@ def _among(layouts: tuple[str, ...]) -> str:
     return " or ".join(LAYOUTS[one].label.lower() for one in layouts) or "any axle"
 
 
+def _questions(part: CarPart) -> Iterator[Option]:
+    """What a part hangs on and what runs along it, where the car differs from its layout."""
+    label = f"{part.label}: what goes in"
+    yield Option("goes_in", label, tuple(Choice(key, words) for key, words in GOES_IN.items()), "new")
+    field = f"{{axle}}.{part.arm}"
+    for joint in part.joints:
+        if len(joint.kinds) > 1:
+            choices = tuple(Choice(kind, KINDS[kind]) for kind in joint.kinds)
+            label = f"{part.label}, {joint.label}: joined by"
+            yield Option(_kind_key(joint), label, choices, joint.kind, f"{field}.{_kind_key(joint)}", asked=False)
+    along = tuple(Choice(key, label) for key, label in ALONG.items())
+    yield Option("along", f"Runs along the {part.label.lower()}", along, part.along, f"{field}.along", asked=False)
+    if part.carried != "axle":
+        stands = (Choice("yes", "Yes"), Choice("no", "No"))
+        usual = "yes" if part.sprung else "no"
+        yield Option(
+            "sprung", f"A spring stands on the {part.label.lower()}", stands, usual, f"{field}.sprung", asked=False
+        )
+
+
+def _wares(part: CarPart, kind: Procedure) -> Iterator[Ware]:
+    for ware in kind.wares:
+        yield replace(
+            ware, name=ware.name.replace("{part}", part.label.lower()), per="axle" if part.shared else "side"
+        )
+
+
+def _kind_key(joint: PartJoint) -> str:
+    return f"kind_{joint.key}"
+
+
 def _skeleton(part: CarPart, kind: Procedure, pieces: list[_Piece]) -> Iterator[Operation]:
     """What every part has; it frees, starts and snugs the bolts of all its joints together."""
-    carry = {"arm": "carry_arm", "axle": "carry_axle"}.get(part.carried, "tether")
+    carries = _carries(part)
     bolts = [one.key for piece in pieces for one in piece.fastenings()]
     slack = () if part.carried == "axle" else ("slack:wires",)
     for op in kind.operations:
         told = _named(op, part.label, "")
-        if op.key.startswith("carry_") and op.key != carry:
+        if op.key.startswith("carry_") and op.key not in carries:
             continue
         if op.key == "out":
-            needs = (*op.needs, carry, *(() if part.carried == "axle" else ("clear_wires",)))
-            told = replace(told, frees=tuple(bolts), needs=needs, relies=(*slack, f"support:{part.carried}"))
+            needs = (*op.needs, *carries, *(() if part.carried == "axle" else ("clear_wires",)))
+            told = replace(told, frees=tuple(bolts), needs=needs, relies=(*slack, *_supports(part)))
         if op.key in ("in", "snug"):
             told = replace(told, brings={bolt: "hand" if op.key == "in" else "snug" for bolt in bolts})
         if part.shared and told.per == "side":
@@ -197,23 +288,38 @@ def _skeleton(part: CarPart, kind: Procedure, pieces: list[_Piece]) -> Iterator[
         yield told
 
 
+def _carries(part: CarPart) -> tuple[str, ...]:
+    """What holds up what hangs on the part: the axle on a jack, or the upright tied and a sprung arm carried."""
+    return ("carry_axle",) if part.carried == "axle" else ("tether", "carry_arm")
+
+
+def _supports(part: CarPart) -> tuple[str, ...]:
+    return ("support:axle",) if part.carried == "axle" else ("support:upright", "support:arm")
+
+
 @dataclass(frozen=True)
 class _Piece:
-    """One joint of a part, with its kind: keys get the joint's name before them, words the part's and the joint's."""
+    """One joint of a part as one kind of joint, done where the joint is of that kind.
+
+    Keys get the joint's name before them, of a kind that is not the usual one its kind too; words the part's and the
+    joint's.
+    """
 
     part: CarPart
     joint: PartJoint
     kind: Procedure
 
     def _key(self, key: str) -> str:
-        return f"{self.joint.key}_{key}"
+        usual = self.kind.key == self.joint.kind
+        return f"{self.joint.key}_{key}" if usual else f"{self.joint.key}_{self.kind.key}_{key}"
 
     def _said(self, words: str) -> str:
         return words.replace("{part}", self.part.label).replace("{joint}", self.joint.label)
 
     def _when(self, when: When) -> When:
         own = {option.key for option in self.kind.options}
-        return {self._key(fact) if fact in own else fact: values for fact, values in when.items()}
+        of_kind = {_kind_key(self.joint): (self.kind.key,)} if len(self.joint.kinds) > 1 else {}
+        return of_kind | {self._key(fact) if fact in own else fact: values for fact, values in when.items()}
 
     def options(self) -> Iterator[Option]:
         """Questions about this joint; the record's field answers them where there is one."""
@@ -247,9 +353,8 @@ class _Piece:
             }
             brings = {self._key(bolt): stage for bolt, stage in op.brings.items()}
             if op.key == "free":
-                support = {"arm": "carry_arm", "axle": "carry_axle"}.get(self.part.carried, "tether")
-                called["needs"] = (*called["needs"], support)
-                told = replace(told, relies=(f"support:{self.part.carried}",))
+                called["needs"] = (*called["needs"], *_carries(self.part))
+                told = replace(told, relies=_supports(self.part))
             per = "axle" if self.part.shared else told.per
             told = replace(told, key=self._key(op.key), brings=brings, when=self._when(op.when), per=cast(Any, per))
             yield replace(told, **called)

@@ -1,4 +1,4 @@
-"""Several cars in one day: who is up when, with the lift, the stands and the hands there are."""
+"""Several cars in one day: who is up when, with the lift, the stands, the jacks and the hands there are."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 EXACT = 6
+Spans = tuple[tuple[float, float, int], ...]
 
 
 @dataclass(frozen=True)
@@ -13,7 +14,7 @@ class Block:
     """A part of a job that is not broken off: how long, how many hands, whether the car is up; what then works alone.
 
     ``minutes`` of work; ``after`` is waited out before the next block of the job begins, without hands [min];
-    ``parts`` are the blocks that were laid out as this one.
+    ``jacks`` hold something meanwhile; ``parts`` are the blocks that were laid out as this one.
     """
 
     minutes: float
@@ -21,6 +22,7 @@ class Block:
     hands: int = 1
     after: float = 0.0
     where: str = ""
+    jacks: int = 0
     parts: tuple[Block, ...] = ()
 
 
@@ -45,6 +47,15 @@ class Slot:
 
 
 @dataclass(frozen=True)
+class Means:
+    """What a workshop has for a day: pairs of hands, cars that can be up at once, jacks that can hold something."""
+
+    people: int = 1
+    lifts: int = 1
+    jacks: int = 1
+
+
+@dataclass(frozen=True)
 class Day:
     """A plan of the day, how long it takes, one car after the other, and what no plan can beat. [min]"""
 
@@ -55,17 +66,15 @@ class Day:
     exact: bool
 
 
-def plan_day(works: Sequence[Work], people: int, lifts: int) -> Day:
+def plan_day(works: Sequence[Work], means: Means) -> Day:
     """Lay several jobs beside each other.
 
     Parameters
     ----------
     works : sequence of Work, shape (n,)
         The jobs. [-]
-    people : int
-        Pairs of hands. [-]
-    lifts : int
-        Cars that can be up at once. [-]
+    means : Means
+        Hands, lifts and jacks there are; a block that wants more takes all there are. [-]
 
     Returns
     -------
@@ -78,10 +87,10 @@ def plan_day(works: Sequence[Work], people: int, lifts: int) -> Day:
 
     Notes
     -----
-    Each order of the jobs is laid out block by block, every block at the first moment with hands and a lift free;
-    a car keeps its lift from its first block up to its last in a row, one that is up already from the beginning.
-    Up to six jobs every order is tried; more are taken longest first.  The bound is the longest job, or all hands'
-    or all lifts' work shared out evenly.
+    Each order of the jobs is laid out block by block, every block at the first moment with hands, jacks and a lift
+    free; a car keeps its lift from its first block up to its last in a row, one that is up already from the
+    beginning.  Up to six jobs every order is tried; more are taken longest first.  The bound is the longest job, or
+    all hands', lifts' or jacks' work shared out evenly.
 
     Source
     ------
@@ -91,27 +100,29 @@ def plan_day(works: Sequence[Work], people: int, lifts: int) -> Day:
     --------
     >>> one = Work("a", (Block(30, False), Block(60, True)))
     >>> two = Work("b", (Block(30, False), Block(60, True)))
-    >>> day = plan_day([one, two], people=2, lifts=1)
+    >>> day = plan_day([one, two], Means(people=2))
     >>> day.length, day.one_after_other, day.bound
     (150.0, 180.0, 120.0)
     """
-    works = [replace(one, blocks=tuple(_able(block, people) for block in one.blocks)) for one in works if one.blocks]
+    works = [replace(one, blocks=tuple(_able(block, means) for block in one.blocks)) for one in works if one.blocks]
     lengths = {one.key: _alone(one) for one in works}
     merged = {one.key: _merged(one) for one in works}
     up = [merged[one.key] for one in works if one.up]
     down = sorted((merged[one.key] for one in works if not one.up), key=lambda one: -lengths[one.key])
     exact = len(down) <= EXACT
-    lifts = max(1, lifts, len(up))
+    means = replace(means, people=max(1, means.people), lifts=max(1, means.lifts, len(up)))
     laid = _Laid((), (), {})
     for work in up:
-        laid = laid.with_work(work, people, lifts)
-    best = _shortest(laid, down, people, lifts, None) if exact else laid
+        laid = laid.with_work(work, means)
+    best = _shortest(laid, down, means, None) if exact else laid
     for work in () if exact else down:
-        best = best.with_work(work, people, lifts)
+        best = best.with_work(work, means)
     found = [part for slot in best.slots for part in _parted(slot)]
-    ups = sum(block.minutes for one in works for block in one.blocks if block.up)
-    hands = sum(block.minutes * block.hands for one in works for block in one.blocks)
-    bound = max([hands / max(1, people), ups / lifts, *lengths.values()], default=0.0)
+    blocks = [block for one in works for block in one.blocks]
+    ups = sum(block.minutes for block in blocks if block.up) / means.lifts
+    hands = sum(block.minutes * block.hands for block in blocks) / means.people
+    held = sum(block.minutes * block.jacks for block in blocks) / max(1, means.jacks)
+    bound = max([hands, ups, held, *lengths.values()], default=0.0)
     slots = tuple(sorted(found, key=lambda slot: (slot.begin, slot.key)))
     return Day(slots, _length(found), float(sum(lengths.values())), float(bound), exact)
 
@@ -121,7 +132,8 @@ def _merged(work: Work) -> Work:
     blocks: list[Block] = []
     for block in work.blocks:
         last = blocks[-1] if blocks else None
-        if last and (last.up, last.hands, last.after) == (block.up, block.hands, 0.0):
+        alike = last and (last.up, last.hands, last.jacks) == (block.up, block.hands, block.jacks)
+        if last and alike and not last.after:
             minutes, parts = last.minutes + block.minutes, (*last.parts, block)
             blocks[-1] = replace(last, minutes=minutes, after=block.after, parts=parts)
         else:
@@ -141,8 +153,8 @@ def _alone(work: Work) -> float:
     return sum(block.minutes + block.after for block in work.blocks) - work.blocks[-1].after
 
 
-def _able(block: Block, people: int) -> Block:
-    return replace(block, hands=min(block.hands, max(1, people)))
+def _able(block: Block, means: Means) -> Block:
+    return replace(block, hands=min(block.hands, max(1, means.people)), jacks=min(block.jacks, means.jacks))
 
 
 def _length(slots: Sequence[Slot]) -> float:
@@ -161,12 +173,17 @@ class _Laid:
     def length(self) -> float:
         return _length(self.slots)
 
-    def with_work(self, work: Work, people: int, lifts: int) -> _Laid:
+    def with_work(self, work: Work, means: Means) -> _Laid:
         """The same with one more job, each run of blocks at the first moment it fits."""
         slots, held = list(self.slots), list(self.held)
         at = self.until.get(work.car, 0.0) if work.car else 0.0
         for place, run in enumerate(_runs(work.blocks)):
-            begin = _first_fit(run, at, slots, held, people, lifts)
+            taken = _Taken(
+                tuple((slot.begin, slot.end, slot.block.hands) for slot in slots),
+                tuple((slot.begin, slot.end, slot.block.jacks) for slot in slots if slot.block.jacks),
+                tuple((low, high, 1) for low, high in held),
+            )
+            begin = _first_fit(run, at, taken, means)
             start = begin
             for block in run:
                 slots.append(Slot(work.key, block, start, start + block.minutes))
@@ -177,15 +194,15 @@ class _Laid:
         return _Laid(tuple(slots), tuple(held), {**self.until, work.car: at})
 
 
-def _shortest(laid: _Laid, left: Sequence[Work], people: int, lifts: int, best: _Laid | None) -> _Laid:
+def _shortest(laid: _Laid, left: Sequence[Work], means: Means, best: _Laid | None) -> _Laid:
     """The shortest of all orders of what is left, each followed only while it is shorter than the best so far."""
     if not left:
         return laid
     found = best
     for place, work in enumerate(left):
-        then = laid.with_work(work, people, lifts)
+        then = laid.with_work(work, means)
         if found is None or then.length < found.length:
-            whole = _shortest(then, [*left[:place], *left[place + 1 :]], people, lifts, found)
+            whole = _shortest(then, [*left[:place], *left[place + 1 :]], means, found)
             if found is None or whole.length < found.length:
                 found = whole
     return found if found is not None else laid
@@ -202,41 +219,41 @@ def _runs(blocks: Sequence[Block]) -> list[list[Block]]:
     return runs
 
 
-def _first_fit(
-    run: Sequence[Block],
-    at: float,
-    slots: Sequence[Slot],
-    held: Sequence[tuple[float, float]],
-    people: int,
-    lifts: int,
-) -> float:
-    ends = [slot.end for slot in slots] + [end for _, end in held]
+@dataclass(frozen=True)
+class _Taken:
+    """What is taken when, as begin, end and how many: hands, jacks, lifts."""
+
+    hands: Spans
+    jacks: Spans
+    lifts: Spans
+
+
+def _first_fit(run: Sequence[Block], at: float, taken: _Taken, means: Means) -> float:
     # A later block of a run may be what does not fit: the moments shift by what lies before it.
-    before = [sum(one.minutes + one.after for one in run[:place]) for place in range(len(run))]
+    before = {sum(one.minutes + one.after for one in run[:place]) for place in range(len(run))}
+    ends = {end for spans in (taken.hands, taken.lifts) for _, end, _ in spans if end > at}
     moments = sorted({at, *(end - shift for end in ends for shift in before if end - shift > at)})
-    return next(moment for moment in moments if _fits(run, moment, slots, held, people, lifts))
+    return next(moment for moment in moments if _fits(run, moment, taken, means))
 
 
-def _fits(
-    run: Sequence[Block],
-    begin: float,
-    slots: Sequence[Slot],
-    held: Sequence[tuple[float, float]],
-    people: int,
-    lifts: int,
-) -> bool:
+def _fits(run: Sequence[Block], begin: float, taken: _Taken, means: Means) -> bool:
+    end = begin + sum(block.minutes + block.after for block in run) - run[-1].after
+    if run[0].up and _most(begin, end, taken.lifts) >= means.lifts:
+        return False
     start = begin
-    taken = [(slot.begin, slot.end, slot.block.hands) for slot in slots]
     for block in run:
-        if _most(start, start + block.minutes, taken) + block.hands > people:
+        if _most(start, start + block.minutes, taken.hands) + block.hands > means.people:
+            return False
+        if block.jacks and _most(start, start + block.minutes, taken.jacks) + block.jacks > means.jacks:
             return False
         start += block.minutes + block.after
-    end = start - run[-1].after
-    return not run[0].up or _most(begin, end, [(low, high, 1) for low, high in held]) < lifts
+    return True
 
 
-def _most(begin: float, end: float, taken: Sequence[tuple[float, float, int]]) -> int:
+def _most(begin: float, end: float, taken: Spans) -> int:
     """The most that is taken at any moment between two."""
     inside = [one for one in taken if one[0] < end - 1e-9 and one[1] > begin + 1e-9]
+    if len(inside) < 2:
+        return inside[0][2] if inside else 0
     moments = {begin, *(one[0] for one in inside if one[0] > begin)}
     return max((sum(n for low, high, n in inside if low <= moment < high) for moment in moments), default=0)

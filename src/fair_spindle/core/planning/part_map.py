@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
-from fair_spindle.core.planning.car_parts import CarPart, parts_of_layouts
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.planning.part_effects import say_effects
+from fair_spindle.core.planning.part_graph import GraphPart, graph_of
 from fair_spindle.core.planning.procedure import Library
 
 Sort = Literal["arm", "spring", "damper", "bar", "hub", "hose"]
@@ -34,13 +35,40 @@ _LINES: dict[str, tuple[Point, ...]] = {
     "panhard": ((0, 64), (68, 60)),
     "drag": ((8, 18), (82, 34)),
 }
-_OTHERS: tuple[tuple[str, Sort, str, tuple[Point, ...]], ...] = (
-    ("bar", "bar", "Sway bar and its links", ((0, 20), (56, 20), (72, 42))),
-    ("spring", "spring", "Spring", ((64, 50),)),
-    ("damper", "damper", "Damper", ((52, 58),)),
-    ("hose", "hose", "Brake hose", ((92, 28), (70, 30))),
-    ("hub", "hub", "Wheel bearing and upright", ((92, 50),)),
-)
+# What is no arm: from above, and the sort it is drawn as.
+_OTHERS: dict[str, tuple[Sort, tuple[Point, ...]]] = {
+    "bar": ("bar", ((0, 20), (56, 20), (72, 42))),
+    "spring": ("spring", ((64, 50),)),
+    "damper": ("damper", ((52, 58),)),
+    "hose": ("hose", ((92, 28), (70, 30))),
+    "hub": ("hub", ((92, 50),)),
+}
+# The same side from the left: front at 0, rear at 100; the body's floor at 20, the road at 96.
+_FROM_THE_SIDE: dict[str, tuple[Point, ...]] = {
+    "lower": ((28, 72), (50, 77), (76, 71)),
+    "upper": ((34, 42), (50, 40), (68, 43)),
+    "tie": ((70, 64), (80, 66)),
+    "upper_front": ((34, 40), (47, 44)),
+    "upper_rear": ((68, 41), (53, 44)),
+    "lower_front": ((24, 74), (46, 78)),
+    "lower_rear": ((78, 73), (54, 78)),
+    "trailing": ((6, 58), (50, 62)),
+    "lateral_front": ((36, 74), (44, 75)),
+    "lateral_rear": ((66, 74), (57, 75)),
+    "arm": ((12, 60), (50, 62), (28, 68)),
+    "beam": ((8, 58), (50, 62), (40, 70)),
+    "leaf": ((4, 56), (50, 72), (90, 52)),
+    "shackle": ((90, 52), (97, 62)),
+    "lower_link": ((6, 66), (50, 74)),
+    "upper_link": ((14, 46), (48, 50)),
+    "panhard": ((58, 52), (68, 54)),
+    "drag": ((24, 56), (48, 60)),
+    "bar": ((20, 66), (34, 66), (40, 76)),
+    "spring": ((46, 22), (46, 58)),
+    "damper": ((60, 18), (55, 70)),
+    "hose": ((74, 26), (62, 48)),
+    "hub": ((50, 62),),
+}
 _WORK: dict[str, tuple[str, ...]] = {
     "lower": ("lower_arm", "mixed_bush_arm", "bolted_ball_joint", "pressed_ball_joint"),
     "tie": ("tie_rods",),
@@ -55,49 +83,55 @@ _WORK: dict[str, tuple[str, ...]] = {
     "hose": ("brake_hoses",),
     "hub": ("hub_bearing", "camber_bolts"),
 }
-_CARRIED = {"upright": "the upright, tied up", "arm": "the arm, on a jack", "axle": "the axle, on a jack"}
 
 
 @dataclass(frozen=True)
 class MapPart:
-    """A part on the drawing: its line, the work there is on it, its joints, what is held while it is out."""
+    """A part on the drawing: its line from above and from the side, the work there is on it, and what joins it.
+
+    ``carries`` is held while it is out; ``along`` runs along it; ``moves`` says what 1 mm of it does.
+    """
 
     key: str
     sort: Sort
     label: str
     line: tuple[Point, ...]
+    side_line: tuple[Point, ...]
     work: tuple[str, ...]
     joints: tuple[str, ...] = ()
     carries: str = ""
+    along: str = ""
+    moves: str = ""
     shared: bool = False
 
 
-def parts_of_axle(axle: str, car: Mapping[str, str], library: Library) -> tuple[MapPart, ...]:
+def parts_of_axle(
+    axle: str, car: Mapping[str, str], library: Library, corners: Mapping[str, Corner] | None = None
+) -> tuple[MapPart, ...]:
     """Every part of an axle that can be worked on; nothing where its layout is not told."""
-    layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
-    if layout is None:
-        return ()
-    found = []
-    swaps = {part.arm: part for part in parts_of_layouts() if layout.key in part.layouts}
-    for arm in arms_of(layout, axle, car.get("front.linkage", "rack")):
-        if arm.key in _LINES:
-            part = swaps.get(arm.key)
-            keys = (*((part.key,) if part else ()), *_WORK.get(arm.key, ()))
-            work = tuple(key for key in keys if _fits(key, axle, layout.key, library))
-            joints = tuple(_joints(part)) if part else tuple(label for _, label in arm.pivots)
-            held = _CARRIED[part.carried] if part else ""
-            found.append(MapPart(arm.key, "arm", arm.label, _LINES[arm.key], work, joints, held, arm.shared))
-    for key, sort, label, line in _OTHERS:
-        if key == "bar" and car.get(f"{axle}.bar.fitted") == "none":
-            continue
-        work = tuple(one for one in _WORK[key] if _fits(one, axle, layout.key, library))
-        found.append(MapPart(key, sort, label, line, work))
-    return tuple(one for one in found if one.work)
+    layout = car.get(f"{axle}.layout", "")
+    drawn = (_drawn(part, axle, layout, library) for part in graph_of(axle, car, corners))
+    return tuple(one for one in drawn if one and one.work)
 
 
-def _joints(part: CarPart) -> Iterator[str]:
-    words = {"pivot": "pivot", "taper": "ball joint", "plates": "plates"}
-    yield from (f"{joint.label} ({words[joint.kind]})" for joint in part.joints)
+def _drawn(part: GraphPart, axle: str, layout: str, library: Library) -> MapPart | None:
+    sort, line = _OTHERS.get(part.key) or ("arm", _LINES.get(part.key, ()))
+    if not line:
+        return None
+    keys = (*((part.swap.key,) if part.swap else ()), *_WORK.get(part.key, ()))
+    return MapPart(
+        part.key,
+        sort,
+        part.label,
+        line,
+        _FROM_THE_SIDE[part.key],
+        tuple(key for key in keys if _fits(key, axle, layout, library)),
+        part.joints,
+        part.carries,
+        part.along,
+        say_effects(part.effects),
+        part.shared,
+    )
 
 
 def _fits(key: str, axle: str, layout: str, library: Library) -> bool:

@@ -13,6 +13,7 @@ from fair_spindle.core.planning.procedure import (
     Brief,
     Fitting,
     Library,
+    Measured,
     Operation,
     Option,
     OwnStep,
@@ -24,13 +25,17 @@ from fair_spindle.core.planning.schools import ways_of
 
 @dataclass(frozen=True)
 class Known:
-    """What decides the conditions: the brief, the library, the car's choices, the workshop's schools and its bay."""
+    """What decides the conditions: the brief, the library, the car's choices, the workshop's schools and its bay.
+
+    ``moved`` is what parts move on this car by its points, by axle and part.
+    """
 
     brief: Brief
     library: Library
     car: Mapping[str, str]
     workshop: dict[str, str]
     bay: Bay = field(default_factory=Bay)
+    moved: Mapping[str, tuple[Measured, ...]] = field(default_factory=dict)
 
     @property
     def ways(self) -> dict[str, str]:
@@ -41,6 +46,10 @@ class Known:
     def one_end(self) -> bool:
         """Whether one end of the car is raised at a time."""
         return self.brief.lift == "one_end" or not self.bay.raises_both_ends
+
+    def moves(self, procedure: Procedure, axle: str) -> tuple[Measured, ...]:
+        """What a procedure moves at an axle: by the car's points where they say it, else as it is written."""
+        return self.moved.get(f"{axle}.{procedure.arm}", procedure.changes) if procedure.arm else procedure.changes
 
     def facts(self, fitting: Fitting, axle: str, side: str) -> dict[str, str]:
         """Facts at one place of one fitting: answers, layout, bar, schools."""

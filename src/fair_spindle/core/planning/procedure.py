@@ -28,7 +28,8 @@ class Choice:
 class Option:
     """A question that decides what is done; asked only where the car's record does not answer it.
 
-    ``known_from`` is the record's field, with ``{axle}`` and ``{side}`` in it.
+    ``known_from`` is the record's field, with ``{axle}`` and ``{side}`` in it.  One that is not ``asked`` is answered
+    by the record or as usual, and changed on the car's drawing.
     """
 
     key: str
@@ -36,6 +37,7 @@ class Option:
     choices: tuple[Choice, ...]
     usual: str = ""
     known_from: str = ""
+    asked: bool = True
 
 
 @dataclass(frozen=True)
@@ -131,7 +133,8 @@ class Procedure:
 
     ``axles`` it can be done at, empty where it belongs to the whole car; ``layouts`` it is for, empty where any will
     do; ``uses`` are common operations it always takes; ``changes`` what it moves: height, toe, camber, caster;
-    ``measures`` what it reads besides; ``words`` other names it is asked for by.
+    ``measures`` what it reads besides; ``words`` other names it is asked for by.  ``arm`` is the part of the layout
+    whose geometry says what it moves, where the car's points are known.
     """
 
     key: str
@@ -144,6 +147,7 @@ class Procedure:
     changes: tuple[Measured, ...] = ()
     measures: tuple[Measured, ...] = ()
     words: tuple[str, ...] = ()
+    arm: str = ""
     booked: tuple[str, ...] = ()
     options: tuple[Option, ...] = ()
     checks: tuple[PartCheck, ...] = ()

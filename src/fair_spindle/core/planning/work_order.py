@@ -254,7 +254,8 @@ def measured_by(known: Known) -> tuple[str, ...]:
     for fitting in known.brief.fittings:
         procedure = known.library.find(fitting.procedure)
         for axle in (fitting.axle,) if fitting.axle else ("front", "rear"):
-            found |= {f"{axle}.{name}": None for name in (*procedure.changes, *procedure.measures)}
+            moved = known.moves(procedure, axle)
+            found |= {f"{axle}.{name}": None for name in (*moved, *procedure.measures)}
     return (*found, *(["car.wheel_straight"] if "front.toe" in found else []))
 
 
@@ -368,6 +369,8 @@ def _questions(known: Known) -> Iterator[Question]:
         common = () if asked_once else known.library.common.options
         asked_once = True
         for option in (*common, *procedure.options):
+            if not option.asked and option.key not in fitting.options:
+                continue
             if any(recorded_answer(option, known.car, fitting.axle, side) for side in fitting.sides):
                 continue
             facts = known.facts(fitting, fitting.axle, "")

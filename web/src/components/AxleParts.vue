@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { send, type AxleMapView, type FieldView, type MapPartView } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
+import { useCar } from '../stores/car'
+import ChoiceField from './ChoiceField.vue'
+import PartMap from './PartMap.vue'
+
+/** The parts and joints of an axle, from above and from the side; a picked part can be corrected. */
+const props = defineProps<{ axle: 'front' | 'rear'; fields: FieldView[]; prefix: string }>()
+const store = useCar()
+const { problem, guarded } = useGuarded()
+const map = shallowRef<AxleMapView | null>(null)
+const picked = ref('')
+const part = computed(() => map.value?.parts.find((one) => one.key === picked.value))
+const own = computed(() => props.fields.filter((one) => one.name.startsWith(`${picked.value}.`)))
+const pick = (one: MapPartView | null) => (picked.value = one?.key ?? '')
+
+const load = () =>
+  guarded(async () => {
+    const axles = await send<AxleMapView[]>('GET', `${store.path}/parts`)
+    map.value = axles.find((one) => one.axle === props.axle) ?? null
+  })
+watch([() => props.axle, () => store.car?.version], load, { immediate: true })
+watch(
+  () => props.axle,
+  () => (picked.value = ''),
+)
+</script>
+
+<template>
+  <section v-if="map?.parts.length" class="card stack" :aria-label="`${prefix} parts and joints`">
+    <h3>Parts and joints</h3>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <div class="views">
+      <figure>
+        <PartMap :axle="map" :picked="picked" @pick="pick" />
+        <figcaption class="soft">{{ map.layout }} from above, front upwards</figcaption>
+      </figure>
+      <figure>
+        <PartMap :axle="map" :picked="picked" from-side @pick="pick" />
+        <figcaption class="soft">Left side, front to the left</figcaption>
+      </figure>
+    </div>
+    <p v-if="!part" class="soft">Tap a part: what joins it, what it carries, what it moves.</p>
+    <template v-else>
+      <h4>{{ part.label }}</h4>
+      <dl class="figure">
+        <div v-for="joint in part.joints" :key="joint">
+          <dt>Joint</dt>
+          <dd>{{ joint }}</dd>
+        </div>
+        <div v-if="part.carries">
+          <dt>Held while it is out</dt>
+          <dd>{{ part.carries }}</dd>
+        </div>
+        <div v-if="part.along">
+          <dt>Along it</dt>
+          <dd>{{ part.along }}</dd>
+        </div>
+        <div v-if="part.moves">
+          <dt>By geometry</dt>
+          <dd>{{ part.moves }}</dd>
+        </div>
+      </dl>
+      <template v-if="own.length">
+        <p class="soft">Where this car differs, say so; plans follow it.</p>
+        <ChoiceField v-for="field in own" :key="field.key" :field="field" :prefix="prefix" />
+      </template>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.views {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
+  gap: 12px;
+}
+
+figure {
+  margin: 0;
+}
+
+dl {
+  display: grid;
+  gap: 4px;
+  margin: 0;
+}
+
+dl div {
+  display: grid;
+  grid-template-columns: 170px minmax(0, 1fr);
+  gap: 8px;
+}
+
+dt {
+  color: var(--soft);
+}
+
+dd {
+  margin: 0;
+}
+
+@media (width <= 760px) {
+  dl div {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+}
+</style>
