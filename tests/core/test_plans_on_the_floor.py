@@ -29,6 +29,7 @@ from fair_spindle.core.joblog.single_use import asks_new
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.step_blockers import step_hindrance
 from fair_spindle.core.joblog.waits import say_too_soon, waived_waits
+from fair_spindle.core.planning.car_parts import ALONG, GOES_IN, parts_of_layouts
 from fair_spindle.core.planning.procedure import Compared, Fitting
 from fair_spindle.core.planning.template import DRIVING
 from fair_spindle.core.predict.bolted import look_joints
@@ -134,6 +135,23 @@ def test_a_plan_can_be_followed_to_its_end_by_the_rules_of_the_floor(key, school
     assert tuner.blocks() == []
     assert tuner.state.position == "on_wheels"
     assert replay(tuner.log, WORK) == tuner.state, "the log holds when read from its beginning"
+
+
+@settings(max_examples=40)
+@given(st.data())
+def test_a_part_hung_otherwise_than_usual_is_followed_to_the_end_too(data):
+    part = data.draw(st.sampled_from(parts_of_layouts()))
+    axle, layout = data.draw(st.sampled_from(part.axles)), data.draw(st.sampled_from(part.layouts))
+    car = {f"{axle}.layout": layout, f"{axle}.{part.arm}.along": data.draw(st.sampled_from(sorted(ALONG)))}
+    car[f"{axle}.{part.arm}.sprung"] = data.draw(st.sampled_from(["yes", "no"]))
+    for joint in part.joints:
+        car[f"{axle}.{part.arm}.kind_{joint.key}"] = data.draw(st.sampled_from(joint.kinds))
+    goes_in = data.draw(st.sampled_from(sorted(GOES_IN)))
+    order = Order(Fitting(part.key, axle, options={"goes_in": goes_in}), car=car)
+    tuner = Tuner(order.known)
+    tuner.follow()
+    assert set(tuner.state.steps) == set(order.keys)
+    assert tuner.blocks() == []
 
 
 def test_what_came_off_beside_the_plan_goes_back_on_in_reverse_before_the_car_is_driven():

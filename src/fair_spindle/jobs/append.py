@@ -51,7 +51,7 @@ from fair_spindle.jobs.car_facts import keep_fitted, share_fact
 from fair_spindle.jobs.people import name_of
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.snapshot_cache import keep_after
-from fair_spindle.jobs.wording import names_in, say_act, say_entry
+from fair_spindle.jobs.wording import say_act, say_entry
 from fair_spindle.records.books import append, line_of, load_book, log_length, said_before
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
@@ -86,10 +86,11 @@ def write_act(
     """
     said = fingerprint(plain(act) if asked is None else asked)
     for _ in range(MOST_TRIES):
+        written_before = said_before(database, book_id, key)
         # Mostly the page that writes has just been shown: what was worked out for it is not worked out again.
         before = standing(database, book_id, car=car)
-        if any(event.id == key for event in before.log):
-            if said_before(database, book_id, key) not in (said, ""):
+        if written_before is not None:
+            if written_before not in (said, ""):
                 raise Conflict("Another entry has this id already.", field="id")
             return before
         _not_beyond(seen, before)
@@ -243,10 +244,7 @@ def _not_over_another(act: Act, seen: int, before: Standing, mine: frozenset[str
     subjects = _subjects(act, log)
     for event in reversed(since):
         if subjects & _subjects(event.act, log):
-            theirs, yours = (
-                say_act(one, before.template, before.sheet, names_in(log, before.kind.opening))
-                for one in (event.act, act)
-            )
+            theirs, yours = (say_act(one, before.template, before.sheet, before.names) for one in (event.act, act))
             raise Conflict(
                 f"Somebody else changed this at {event.at[11:16]} UTC. Theirs: {theirs}. Yours: {yours}. "
                 "Look at theirs, then enter yours again if it still holds.",

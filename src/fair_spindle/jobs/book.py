@@ -23,7 +23,15 @@ from fair_spindle.jobs.settings import measures_in, walk_order
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
-from fair_spindle.records.books import append, jobs_of, list_books, load_book, load_lines, load_log, log_length
+from fair_spindle.records.books import (
+    append,
+    jobs_of,
+    list_books,
+    load_book,
+    load_lines,
+    load_log,
+    log_length,
+)
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
@@ -84,11 +92,12 @@ def _told(wanted: JobCreate, found: BookRow) -> tuple[str, str, str | None]:
 
 def standing(database: Database, book_id: str, *, car: bool = False) -> Standing:
     """How a job or car stands now."""
+    mark = database.watch.mark()  # before anything is read: what comes between is looked at again next time
     with database.reading() as session:
-        row, lines = load_book(session, book_id, car=car), load_lines(session, book_id)
+        row, length = load_book(session, book_id, car=car), log_length(session, book_id)
         limits = measures_in(session).limits()
         session.expunge_all()
-    return stand(row, lines, limits)
+        return stand(row, limits, mark, length, lambda after: load_lines(session, book_id, after))
 
 
 def see_job(database: Database, job_id: str) -> JobView:

@@ -18,7 +18,7 @@ from fair_spindle.core.predict.bolted import doubts_of
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.wording import names_in, say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
+from fair_spindle.jobs.wording import say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
 
 
 def show_car(now: Standing) -> m.CarView:
@@ -44,7 +44,7 @@ def show_book(now: Standing) -> dict[str, Any]:
         "version": now.version,
         "shape": mark_of(now),
         "last_event": last.id if last else "",
-        "last_said": say_act(last.act, now.template, now.sheet, names_in(now.log, now.kind.opening)) if last else "",
+        "last_said": say_act(last.act, now.template, now.sheet, now.names) if last else "",
         "entries": {
             key: _entry(now, key, taken, found.get(key))
             for key, taken in now.state.entries.items()

@@ -33,8 +33,8 @@ def _finish(database: Database, job_id: str, wanted: EventCreate, act: Finished,
     """Bring every fastener of a step to where it wants it, and say the step is done."""
     now, key = standing(database, job_id), act.step
     first = part_of(wanted.id, 0)
-    if any(event.id == first for event in now.log):
-        if said_before(database, job_id, first) != fingerprint(key):
+    if (written_before := said_before(database, job_id, first)) is not None:
+        if written_before != fingerprint(key):
             raise Conflict("Another step was finished under this id already.", field="id")
         return now
     step = now.template.step(key)

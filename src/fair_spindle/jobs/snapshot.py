@@ -12,9 +12,9 @@ from fair_spindle.core.geometry.corner import Corner as Corner3D
 from fair_spindle.core.joblog.findings import Finding, doubts_now, look
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import Windows
-from fair_spindle.core.joblog.log import Event
+from fair_spindle.core.joblog.log import Event, Undone
 from fair_spindle.core.joblog.plan_now import template_now
-from fair_spindle.core.joblog.reducer import derive, derive_on, effective
+from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
@@ -32,6 +32,7 @@ from fair_spindle.core.springs.loads import CarLoads
 from fair_spindle.formats.job_file import BookHead
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.outlook import Outlook
+from fair_spindle.jobs.wording import names_in
 from fair_spindle.records.tables import BookRow
 
 
@@ -93,6 +94,7 @@ class Standing:
         """How it stands after one more line; what is known already is not derived again."""
         after = Standing(self.book, [*self.log, event], self.limits)
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
+        after.__dict__["names"] = {**self.names, **names_in([event.act])}
         return after
 
     def titled(self, title: str) -> Standing:
@@ -100,6 +102,11 @@ class Standing:
         named = Standing(BookRow(**{**self.book.model_dump(), "title": title}), self.log, self.limits)
         named.__dict__["state"] = self.state
         return named
+
+    @cached_property
+    def names(self) -> Mapping[str, str]:
+        """Names of the joints and fasteners its log ever knew, by key."""
+        return names_in((*self.kind.opening, *(event.act for event in self.log)))
 
     @cached_property
     def outlook(self) -> Outlook:
@@ -211,5 +218,12 @@ class Standing:
     @cached_property
     def last_undoable(self) -> Event | None:
         """The entry that undo takes back."""
-        counting = [event for event in effective(self.log) if event.act.kind not in ("signed", "reopened")]
-        return counting[-1] if counting else None
+        gone: set[str] = set()
+        for event in reversed(self.log):
+            if event.id in gone:
+                continue
+            if isinstance(event.act, Undone):
+                gone.add(event.act.event)
+            elif event.act.kind not in ("signed", "reopened"):
+                return event
+        return None

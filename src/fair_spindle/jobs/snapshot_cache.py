@@ -5,47 +5,64 @@ from __future__ import annotations
 import hashlib
 import json
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
 from threading import Lock
 
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import Line, read_lines
 from fair_spindle.records.tables import BookRow
+from fair_spindle.records.watch import Mark
+
+
+@dataclass(frozen=True)
+class _Kept:
+    """Lines as they were read, by which mark of the file, and what was worked out of them."""
+
+    mark: Mark
+    lines: tuple[Line, ...]
+    made: Standing
+
 
 # The board alone looks at two dozen open jobs and as many signed ones.
 MOST = 64
 _lock = Lock()
-_kept: OrderedDict[bytes, tuple[tuple[Line, ...], Standing]] = OrderedDict()
+_kept: OrderedDict[bytes, _Kept] = OrderedDict()
 
 
-def stand(book: BookRow, lines: Sequence[Line], limits: Mapping[str, float]) -> Standing:
+def stand(
+    book: BookRow, limits: Mapping[str, float], mark: Mark, length: int, lines_after: Callable[[int], Sequence[Line]]
+) -> Standing:
     """How a book stands by what is written in it.
 
-    Known by its content, line by line, so that a changed line is never missed; where lines were only added, what was
-    worked out before them is gone on from.
+    Lines are read where they are not known: those added since, or the whole log where anything but this program wrote
+    in the file, so that a changed line is never missed.  What was worked out before the added ones is gone on from.
     """
-    key, told = _key(book, limits), tuple(lines)
+    key = _key(book, limits)
     with _lock:
-        known, found = _kept.get(key, ((), None))
-    if found is not None and known == told:
-        made = found
-    elif found is not None and known and known == told[: len(known)]:
-        made = found
-        for event in read_lines(told[len(known) :]):
-            made = made.then(event)
+        kept = _kept.get(key)
+    if kept is None:
+        lines = tuple(lines_after(0))
+        made = Standing(book, read_lines(lines), limits)
     else:
-        made = Standing(book, read_lines(told), limits)
-    _keep(key, told, made)
+        own = kept.mark == mark and len(kept.lines) <= length
+        lines = (*kept.lines, *lines_after(len(kept.lines))) if own else tuple(lines_after(0))
+        made = kept.made
+        if own or kept.lines == lines[: len(kept.lines)]:
+            for event in read_lines(lines[len(kept.lines) :]):
+                made = made.then(event)
+        else:
+            made = Standing(book, read_lines(lines), limits)
+    _keep(key, _Kept(mark, lines, made))
     return made
 
 
 def keep_after(before: Standing, after: Standing, line: Line) -> None:
     """What was worked out for a line just written stands for whoever reads it next."""
-    key = _key(before.book, before.limits)
     with _lock:
-        known, found = _kept.get(key, ((), None))
-    if found is before:
-        _keep(_key(after.book, after.limits), (*known, line), after)
+        kept = _kept.get(_key(before.book, before.limits))
+    if kept is not None and kept.made is before:
+        _keep(_key(after.book, after.limits), _Kept(kept.mark, (*kept.lines, line), after))
 
 
 def _key(book: BookRow, limits: Mapping[str, float]) -> bytes:
@@ -53,9 +70,9 @@ def _key(book: BookRow, limits: Mapping[str, float]) -> bytes:
     return hashlib.blake2b(told, digest_size=16).digest()
 
 
-def _keep(key: bytes, lines: tuple[Line, ...], made: Standing) -> None:
+def _keep(key: bytes, kept: _Kept) -> None:
     with _lock:
-        _kept[key] = (lines, made)
+        _kept[key] = kept
         _kept.move_to_end(key)
         while len(_kept) > MOST:
             _kept.popitem(last=False)

@@ -24,7 +24,7 @@ from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView
 from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels
 from fair_spindle.jobs.snapshot import Standing, head_of
-from fair_spindle.jobs.wording import names_in, say_act, say_entry
+from fair_spindle.jobs.wording import say_act, say_entry
 
 
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
@@ -63,8 +63,7 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
 def show_log(now: Standing) -> list[LogLineView]:
     """The log in words, oldest first."""
     counting = {event.id for event in effective(now.log)}
-    names = names_in(now.log, now.kind.opening)
-    words = {event.id: say_act(event.act, now.template, now.sheet, names) for event in now.log}
+    words = {event.id: say_act(event.act, now.template, now.sheet, now.names) for event in now.log}
     return [
         LogLineView(
             id=event.id,

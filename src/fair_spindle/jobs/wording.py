@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from math import degrees
 from types import MappingProxyType
 
@@ -21,7 +21,6 @@ from fair_spindle.core.joblog.log import (
     Drawn,
     Entered,
     Erased,
-    Event,
     Filled,
     HeightRead,
     Listed,
@@ -179,10 +178,10 @@ def say_numbers(act: Entered) -> str:
     return " | ".join(", ".join(say_typed(typed) for typed in row.values()) for row in (act.typed, *act.again))
 
 
-def names_in(log: Sequence[Event], opening: Sequence[Act] = ()) -> dict[str, str]:
-    """Names of the joints and fasteners a log ever knew, by key, so that no line has to tell a key."""
+def names_in(acts: Iterable[Act]) -> dict[str, str]:
+    """Names of the joints and fasteners that acts tell of, by key, so that no line has to tell a key."""
     found: dict[str, str] = {}
-    for act in (*opening, *(event.act for event in log)):
+    for act in acts:
         match act:
             case Drawn(joint=joint):
                 found[joint.key] = joint.label

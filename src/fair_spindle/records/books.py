@@ -40,11 +40,11 @@ def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
 Line = tuple[str, int, str, str, str]
 
 
-def load_lines(session: Session, book_id: str) -> tuple[Line, ...]:
-    """The whole log of a book in order, as it is written: id, seq, at, act, who made it."""
+def load_lines(session: Session, book_id: str, after: int = 0) -> tuple[Line, ...]:
+    """The log of a book in order, as it is written, after a line: id, seq, at, act, who made it."""
     log = EventRow.__table__  # type: ignore[attr-defined]
     columns = (log.c.id, log.c.seq, log.c.at, log.c.act, log.c.made_by)
-    wanted = select_columns(*columns).where(log.c.book_id == book_id).order_by(log.c.seq)
+    wanted = select_columns(*columns).where(log.c.book_id == book_id, log.c.seq > after).order_by(log.c.seq)
     return tuple((id_, seq, at, act, by) for id_, seq, at, act, by in session.connection().execute(wanted))
 
 
@@ -65,15 +65,15 @@ def delete_book(session: Session, book_id: str) -> None:
 
 
 def log_length(session: Session, book_id: str) -> int:
-    """Number of lines in a book's log."""
-    return session.exec(select(func.count()).where(EventRow.book_id == book_id)).one()
+    """Number of lines in a book's log, which has no gaps."""
+    return session.exec(select(func.max(EventRow.seq)).where(EventRow.book_id == book_id)).one() or 0
 
 
-def said_before(database: Database, book_id: str, key: str) -> str:
-    """The fingerprint of the request that wrote a line; empty where it was not kept."""
+def said_before(database: Database, book_id: str, key: str) -> str | None:
+    """The fingerprint of the request that wrote a line; empty where it was not kept, None where there is no line."""
     wanted = select(EventRow.said).where(EventRow.book_id == book_id, EventRow.id == key)
     with database.reading() as session:
-        return session.exec(wanted).first() or ""
+        return session.exec(wanted).first()
 
 
 def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:

@@ -17,6 +17,7 @@ from sqlmodel import Session, create_engine
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.records.soundness import NEWEST, check_old_tables, check_whole, opened_to_read, version_of
 from fair_spindle.records.tables import SettingRow
+from fair_spindle.records.watch import Watch
 
 EPOCH = "epoch"
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -41,6 +42,7 @@ class Database:
         self._epoch = [""]
         self._reader = _engine(path, "BEGIN")
         self._writer = _engine(path, "BEGIN IMMEDIATE")
+        self.watch = Watch(path)
         self._begin_epoch()
 
     @contextmanager
@@ -54,7 +56,10 @@ class Database:
         """Session that is committed when left without an error."""
         with Session(self._writer) as session:
             yield session
+            # Asked while the write lock is held: what another program wrote until now is not taken for our own.
+            self.watch.mark()
             session.commit()
+        self.watch.wrote()
 
     def used_by(self, person: str) -> Database:
         """The same database, for entries that are made by that person."""
@@ -86,6 +91,7 @@ class Database:
         """Let go of the file."""
         self._reader.dispose()
         self._writer.dispose()
+        self.watch.close()
 
     def _prepare(self) -> None:
         """Look at the file without touching it; only one that is ours and whole is brought to today's version."""

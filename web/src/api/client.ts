@@ -1,3 +1,4 @@
+import { immutableJSONPatch, type JSONPatchDocument } from 'immutable-json-patch'
 import createClient from 'openapi-fetch'
 import { EPOCH, Offline, reach } from './connection'
 import type { components, paths } from './schema'
@@ -126,18 +127,32 @@ export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): 
   throw new Refusal(answer.error as ErrorBody)
 }
 
-/** The same for addresses that are put together: books of either kind, and files. */
+const VIEW_TAG = 'X-View-Tag'
+const VIEW_BASE = 'X-View-Base'
+const PATCH = 'application/json-patch+json'
+const tags = new WeakMap<object, string>()
+
+/**
+ * The same for addresses that are put together: books of either kind, and files.
+ * Told the view that is shown already, the server may answer with what changed in it; the rest stays the same objects.
+ */
 export async function send<T>(
   method: string,
   path: string,
   body?: unknown,
   epoch = '',
+  base: object | null = null,
 ): Promise<T> {
   const isFile = body instanceof Blob
   const type = isFile ? 'application/octet-stream' : 'application/json'
+  const tag = base && tags.get(base)
   const response = await reach(path, {
     method,
-    headers: { ...(body ? { 'Content-Type': type } : {}), ...(epoch ? { [EPOCH]: epoch } : {}) },
+    headers: {
+      ...(body ? { 'Content-Type': type } : {}),
+      ...(epoch ? { [EPOCH]: epoch } : {}),
+      ...(tag ? { [VIEW_BASE]: tag } : {}),
+    },
     body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
   })
   if (response.status === 204) return undefined as T
@@ -145,7 +160,11 @@ export async function send<T>(
     throw new Offline('The answer of the workshop server was cut short.')
   })
   if (!response.ok) throw new Refusal(data as ErrorBody)
-  return data as T
+  const isPatch = base && response.headers.get('Content-Type')?.startsWith(PATCH)
+  const view = isPatch ? immutableJSONPatch(base, data as JSONPatchDocument) : data
+  const newTag = response.headers.get(VIEW_TAG)
+  if (newTag) tags.set(view as object, newTag)
+  return view as T
 }
 
 export function newId(): string {

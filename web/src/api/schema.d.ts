@@ -657,7 +657,7 @@ export interface paths {
         put?: never;
         /**
          * Write Car Event
-         * @description Add a line to the record's log.
+         * @description Add a line to the record's log; who tells the tag of the view it has is answered with what changed.
          */
         post: operations["write_car_event_api_cars__car_id__events_post"];
         delete?: never;
@@ -1301,7 +1301,7 @@ export interface paths {
         put?: never;
         /**
          * Write Event
-         * @description Add a line to a job's log.
+         * @description Add a line to a job's log; who tells the tag of the view it has is answered with what changed.
          */
         post: operations["write_event_api_jobs__job_id__events_post"];
         delete?: never;
@@ -11416,7 +11416,9 @@ export interface operations {
     write_car_event_api_cars__car_id__events_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "X-View-Base"?: string;
+            };
             path: {
                 car_id: string;
             };
@@ -14620,7 +14622,9 @@ export interface operations {
     write_event_api_jobs__job_id__events_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "X-View-Base"?: string;
+            };
             path: {
                 job_id: string;
             };

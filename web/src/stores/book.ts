@@ -130,7 +130,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     if (!view.value) return false
     const said = sayWaiting(act, view.value, sheet.value)
     const to = { kind, book: view.value.id, title: nameOf(view.value), said }
-    const answer = await queue.send<View>(to, act, seen ?? view.value.version)
+    const answer = await queue.send<View>(to, act, seen ?? view.value.version, () => view.value)
     if (answer === 'waiting') return false
     take(answer)
     return true

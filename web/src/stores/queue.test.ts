@@ -1,6 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it, vi } from 'vitest'
-import type { Act, BookView, EventCreate, JobView } from '../api/client'
+import { send, type Act, type BookView, type EventCreate, type JobView } from '../api/client'
 import { connection } from '../api/connection'
 import { jobWith } from '../composables/useWaiting'
 import { useQueue } from './queue'
@@ -159,4 +159,42 @@ it('shows the job as it is with what waits', () => {
   expect([job.position, job.settled]).toEqual(['hanging', false])
   expect(job.position_said).toContain('waits to be sent')
   expect(jobWith(seen as BookView as JobView, [])).toMatchObject({ position: 'on_wheels' })
+})
+
+it('takes what changed into the view that is shown, and keeps the rest as it was', async () => {
+  const told: (string | null)[] = []
+  const first = {
+    id: to.book,
+    version: 7,
+    steps: [{ key: 'a' }, { key: 'b' }],
+    entries: { 'x/y': 1 },
+  }
+  const patch = [
+    { op: 'replace', path: '/version', value: 8 },
+    { op: 'replace', path: '/steps/1', value: { key: 'b', done: true } },
+    { op: 'remove', path: '/entries/x~1y' },
+  ]
+  vi.stubGlobal('fetch', (request: Request) => {
+    told.push(request.headers.get('X-View-Base'))
+    const isPatch = request.method === 'POST'
+    const headers = {
+      'Content-Type': isPatch ? 'application/json-patch+json' : 'application/json',
+      'X-View-Tag': isPatch ? 'second' : 'first',
+    }
+    return Promise.resolve(new Response(JSON.stringify(isPatch ? patch : first), { headers }))
+  })
+  const shown = await send<JobView>('GET', '/api/jobs/job-00000001')
+  const queue = useQueue()
+  const next = await queue.send<JobView>(to, noted('one'), 7, () => shown)
+  if (next === 'waiting') throw new Error('it was sent')
+  expect(next).toEqual({
+    ...first,
+    version: 8,
+    steps: [first.steps[0], patch[1]!.value],
+    entries: {},
+  })
+  expect(next.steps[0]).toBe(shown.steps[0])
+  expect(shown.version).toBe(7)
+  await queue.send<JobView>(to, noted('two'), 8, () => next)
+  expect(told).toEqual([null, 'first', 'second'])
 })

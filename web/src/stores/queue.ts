@@ -57,11 +57,12 @@ export const useQueue = defineStore('queue', () => {
     look()
   }
 
-  /** Send an act; 'waiting' where others wait before it or nothing is reached. A Refusal is thrown to the caller. */
+  /** Send an act, on top of the view that is `shown` then; 'waiting' where others wait before it or nothing is reached. A Refusal is thrown to the caller. */
   function send<View extends BookView>(
     to: Addressed,
     act: Act,
     seen: number,
+    shown: () => View | null = () => null,
   ): Promise<View | 'waiting'> {
     const entry = { id: newId(), seen, act, by: connection.person }
     keep({ ...to, epoch: connection.epoch, entry })
@@ -69,7 +70,7 @@ export const useQueue = defineStore('queue', () => {
     const turn = line.then(() => {
       ahead.delete(entry.id)
       const isNext = of(to.book)[0]?.entry.id === entry.id && !refusals.value[to.book]
-      return isNext ? first<View>(to, entry.id) : putOff(entry.id)
+      return isNext ? first<View>(to, entry.id, shown) : putOff(entry.id)
     })
     line = turn.catch(() => undefined)
     return turn
@@ -78,12 +79,13 @@ export const useQueue = defineStore('queue', () => {
   async function first<View extends BookView>(
     to: Addressed,
     id: string,
+    shown: () => View | null,
   ): Promise<View | 'waiting'> {
     const one = waiting.value.find((each) => each.entry.id === id)
     if (!one) return 'waiting'
     try {
       const path = `/api/${to.kind}/${to.book}/events`
-      const view = await request<View>('POST', path, one.entry, one.epoch)
+      const view = await request<View>('POST', path, one.entry, one.epoch, shown())
       forget([id])
       onTop(to.book, [id], view.version)
       return view

@@ -10,6 +10,7 @@ from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import CarId, Db, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.api.gate import OWNER
+from fair_spindle.api.view_patches import Base, shown_again
 from fair_spindle.core.joblog.plain import act_of
 from fair_spindle.jobs import append, book, cars, entries, geometry, history, queue
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
@@ -43,7 +44,7 @@ def add_car(db: Db, wanted: CarCreate) -> Response:
 @router.get("/cars/{car_id}", response_model=CarView)
 def see_car(db: Db, car_id: CarId) -> Response:
     """Everything in a car's record."""
-    return shown(cars.see_car(db, car_id))
+    return shown_again(cars.see_car(db, car_id))
 
 
 @router.get("/cars/{car_id}/history", response_model=HistoryView)
@@ -77,9 +78,9 @@ def see_car_log(db: Db, car_id: CarId) -> list[LogLineView]:
 
 
 @router.post("/cars/{car_id}/events", status_code=201, response_model=CarView)
-def write_car_event(db: Db, car_id: CarId, wanted: EventCreate) -> Response:
-    """Add a line to the record's log."""
-    return shown(show_car(entries.write_entry(db, car_id, wanted, car=True)), 201)
+def write_car_event(db: Db, car_id: CarId, wanted: EventCreate, view_base: Base = "") -> Response:
+    """Add a line to the record's log; who tells the tag of the view it has is answered with what changed."""
+    return shown_again(show_car(entries.write_entry(db, car_id, wanted, car=True)), 201, view_base)
 
 
 @router.post("/cars/{car_id}/queue")

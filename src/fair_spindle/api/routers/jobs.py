@@ -10,6 +10,7 @@ from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.api.gate import OWNER
+from fair_spindle.api.view_patches import Base, shown_again
 from fair_spindle.core.bolts.joint_patterns import Pattern
 from fair_spindle.core.joblog.log import Adapter
 from fair_spindle.core.joblog.plain import act_of
@@ -91,7 +92,7 @@ def import_job(
 @router.get("/jobs/{job_id}", response_model=JobView)
 def see_job(db: Db, job_id: JobId) -> Response:
     """Everything about a job."""
-    return shown(book.see_job(db, job_id))
+    return shown_again(book.see_job(db, job_id))
 
 
 @router.get("/jobs/{job_id}/sheet", response_model=SheetView)
@@ -113,10 +114,10 @@ def see_log(db: Db, job_id: JobId) -> list[LogLineView]:
 
 
 @router.post("/jobs/{job_id}/events", status_code=201, response_model=JobView)
-def write_event(db: Db, job_id: JobId, wanted: EventCreate) -> Response:
-    """Add a line to a job's log."""
+def write_event(db: Db, job_id: JobId, wanted: EventCreate, view_base: Base = "") -> Response:
+    """Add a line to a job's log; who tells the tag of the view it has is answered with what changed."""
     now = entries.write_entry(db, job_id, wanted)
-    return shown(show_job(now, book.walk_of(db, now)), 201)
+    return shown_again(show_job(now, book.walk_of(db, now)), 201, view_base)
 
 
 @router.post("/jobs/{job_id}/queue")
