@@ -80,3 +80,4 @@ bench: setup
 	$(PY) tools/bench_planning.py
 	$(PY) tools/bench_history.py
 	$(PY) tools/bench_clients.py
+	$(PY) tools/bench_writes.py

@@ -18,8 +18,9 @@ from fair_spindle.core.joblog.required_fields import is_asked, shape_now
 from fair_spindle.core.joblog.starting import from_record, last_baseline
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
+from fair_spindle.jobs.book_views import shown_once
 from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
-from fair_spindle.jobs.settings import measures_in, walk_order
+from fair_spindle.jobs.settings import WalkOrderView, measures_in, walk_order
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
@@ -131,6 +132,11 @@ def _without_its_last_line(now: Standing) -> JobView:
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
     """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
     wanted = walk_order(database)
+    walks: dict[str, list[str]] = shown_once(now, f"walks {wanted}", lambda now: _walks(now, wanted))
+    return walks
+
+
+def _walks(now: Standing, wanted: WalkOrderView) -> dict[str, list[str]]:
     phases: tuple[Phase, ...] = ("baseline", "check")
     shape = shape_now(now.state)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from fair_spindle.core.basics.typed import Typed
@@ -35,7 +36,6 @@ def show_car(now: Standing) -> m.CarView:
 def show_book(now: Standing) -> dict[str, Any]:
     """The members that every book shows."""
     last = now.last_undoable
-    found = {doubt.key: doubt for doubt in now.doubts}
     return {
         "id": now.book.id,
         "title": now.book.title,
@@ -45,12 +45,22 @@ def show_book(now: Standing) -> dict[str, Any]:
         "shape": mark_of(now),
         "last_event": last.id if last else "",
         "last_said": say_act(last.act, now.template, now.sheet, now.names) if last else "",
-        "entries": {
-            key: _entry(now, key, taken, found.get(key))
-            for key, taken in now.state.entries.items()
-            if key in now.sheet.fields
-        },
+        "entries": shown_once(now, "entries", _entries),
     }
+
+
+def shown_once(now: Standing, name: str, show: Callable[[Standing], Any], views: str = "read_views") -> Any:
+    """A view of what was read, or of another part of the state; the same one while that does not change."""
+    kept = getattr(now, views)
+    if name not in kept:
+        kept[name] = show(now)
+    return kept[name]
+
+
+def _entries(now: Standing) -> dict[str, m.EntryView]:
+    found, asked = {doubt.key: doubt for doubt in now.doubts}, now.sheet.fields
+    entries = now.state.entries.items()
+    return {key: _entry(now, key, taken, found.get(key)) for key, taken in entries if key in asked}
 
 
 def show_typed(typed: Typed) -> m.TypedView:
@@ -60,6 +70,11 @@ def show_typed(typed: Typed) -> m.TypedView:
 
 def show_wheels(now: Standing) -> list[m.WheelView]:
     """What was read at each wheel."""
+    wheels: list[m.WheelView] = shown_once(now, "wheels", _wheels)
+    return wheels
+
+
+def _wheels(now: Standing) -> list[m.WheelView]:
     asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
     return [_wheel(now, corner) for corner in WALK_ROUND if corner in asked]
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
 from functools import cached_property
+from typing import Any
 
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.field import Sheet
@@ -34,6 +35,26 @@ from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.outlook import Outlook
 from fair_spindle.jobs.wording import names_in
 from fair_spindle.records.tables import BookRow
+
+_PARTS = frozenset(one.name for one in fields(JobState))
+_STEPS = frozenset({"plan", "joints", "taken_off"})
+_READ = _STEPS | {"entries", "counts"}
+# What each result rests on: a line that changes none of these parts of the state leaves it as it is.
+RESTS_ON: Mapping[str, frozenset[str]] = {
+    "template": _STEPS,
+    "step_views": _STEPS,
+    "outlook": _READ,
+    "read_views": _READ | {"before", "settled"},
+    "doubts": _READ | {"before", "settled"},
+    "aligned": _READ | {"turned", "before", "settled"},
+    "predicted": _READ | {"turned", "before", "settled"},
+    "ends_by_geometry": _READ | {"turned", "before", "settled"},
+    "found_in_readings": _READ | {"turned", "before", "settled"},
+    "pivots": _READ | {"before", "settled"},
+    "wound": _PARTS - {"notes", "attached", "stopped", "steps"},
+    "findings": _PARTS - {"notes", "attached", "stopped"},
+    "state_views": _PARTS - {"notes", "attached", "stopped"},
+}
 
 
 def head_of(book: BookRow) -> BookHead:
@@ -75,6 +96,21 @@ class Standing:
         """Its kind with the steps that were planned."""
         return template_now(self.state, self.kind)
 
+    @cached_property
+    def step_views(self) -> dict[str, tuple[object, Any]]:
+        """Steps as they were shown last with these steps and joints, by key, each with what decided it then."""
+        return {}
+
+    @cached_property
+    def state_views(self) -> dict[str, Any]:
+        """Steps and findings as they were shown last, where no more than a note was written since."""
+        return {}
+
+    @cached_property
+    def read_views(self) -> dict[str, Any]:
+        """What was read, as it was shown last with these readings: entries, wheels, loads."""
+        return {}
+
     @property
     def changes_springs(self) -> bool:
         """Whether springs are changed in it, so that the car will sit elsewhere."""
@@ -95,6 +131,10 @@ class Standing:
         after = Standing(self.book, [*self.log, event], self.limits)
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         after.__dict__["names"] = {**self.names, **names_in([event.act])}
+        same = {name for name in _PARTS if getattr(after.state, name) is getattr(self.state, name)}
+        after.__dict__.update(
+            {name: self.__dict__[name] for name, rests in RESTS_ON.items() if name in self.__dict__ and rests <= same}
+        )
         return after
 
     def titled(self, title: str) -> Standing:
@@ -182,6 +222,12 @@ class Standing:
         found = look(self.state, self.readings, self.template)
         found += look_joints(self.state, self.readings, self.wound)
         found += look_ends(self.state, self.readings, self.ends_by_geometry)
+        return found + self.found_in_readings
+
+    @cached_property
+    def found_in_readings(self) -> list[Finding]:
+        """What a look at its readings, and at what is foreseen from them, finds."""
+        found: list[Finding] = []
         if self.changes_springs:
             travels = wheel_travels(self.readings, self.sitting)
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)

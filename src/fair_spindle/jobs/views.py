@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.log import Undone
+from fair_spindle.core.joblog.log import Stepped, Undone
 from fair_spindle.core.joblog.plan_now import reopened
 from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.joblog.required_fields import missing_fields
@@ -22,7 +22,7 @@ from fair_spindle.core.turns.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
 from fair_spindle.jobs.book_models import LogLineView
-from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels
+from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels, shown_once
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import say_act, say_entry
 
@@ -30,8 +30,6 @@ from fair_spindle.jobs.wording import say_act, say_entry
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
     """Everything about a job, for the interface, with the order in which one walks round the car."""
     state, template = now.state, now.template
-    waits = {wait.step.key: wait for wait in waits_of(state, template)}
-    binding = binding_waits(state, template) if waits else ()
     return m.JobView(
         **show_book(now),
         kind=template.key,
@@ -40,7 +38,7 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         car_id=now.book.car_id,
         settled=state.settled,
         walks=dict(walks or {}),
-        missing={phase: list(missing_fields(state, template, phase)) for phase in ("baseline", "check")},
+        missing=shown_once(now, "missing", _missing),
         before_from=state.before_from,
         wheels=show_wheels(now),
         loads=show_loads(now),
@@ -52,12 +50,26 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         corner=state.corner,
         carried_axle=state.carried_axle,
         position_said=position_words(state.position, state.corner, state.carried_axle),
-        steps=[_step(step, now, waits, binding) for step in template.steps],
-        findings=[m.FindingView(**vars(finding)) for finding in now.findings],
+        steps=shown_once(now, "steps", _steps, "state_views"),
+        findings=shown_once(now, "findings", _findings, "state_views"),
         notes=[m.NoteView(text=act.text, step=act.step, at=event.at) for event, act in state.notes],
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
         signature=_signature(now),
     )
+
+
+def _steps(now: Standing) -> list[m.StepView]:
+    waits = {wait.step.key: wait for wait in waits_of(now.state, now.template)}
+    binding = binding_waits(now.state, now.template) if waits else ()
+    return [_step(step, now, waits, binding) for step in now.template.steps]
+
+
+def _findings(now: Standing) -> list[m.FindingView]:
+    return [m.FindingView(**vars(finding)) for finding in now.findings]
+
+
+def _missing(now: Standing) -> dict[str, list[str]]:
+    return {phase: list(missing_fields(now.state, now.template, phase)) for phase in ("baseline", "check")}
 
 
 def show_log(now: Standing) -> list[LogLineView]:
@@ -91,8 +103,43 @@ def show_works(wait: Wait | None) -> m.WorksView | None:
 
 
 def _step(step: Step, now: Standing, waits: Mapping[str, Wait], binding: Sequence[Wait]) -> m.StepView:
+    """A step as it stands; one that nothing changed about is the same view as before."""
     state, template = now.state, now.template
     event, act = state.steps.get(step.key, (None, None))
+    decided = (
+        [_said_at(reading, now) for reading in step.reads],
+        tuple(say_step(step, now.readings)),
+        "" if act else together(step, state),
+        waits.get(step.key),
+        None if act else held_by(step, binding),
+        "" if act else say_wrong_part(step, state),
+        _reopens(step, state, template) if act else [],
+        event.at if event else "",
+        act,
+        step_hindrance(step, state, template),
+    )
+    kept = now.step_views.get(step.key)
+    if kept is None or kept[0] != decided:
+        kept = now.step_views[step.key] = (decided, _show_step(step, now, *decided))
+    view: m.StepView = kept[1]
+    return view
+
+
+def _show_step(
+    step: Step,
+    now: Standing,
+    read: Sequence[tuple[str, str, int | None]],
+    told: Sequence[str],
+    together_: str,
+    works: Wait | None,
+    held: Wait | None,
+    wrong_part: str,
+    reopens: list[str],
+    at: str,
+    act: Stepped | None,
+    why_not: str,
+) -> m.StepView:
+    joints = now.state.joints
     return m.StepView(
         key=step.key,
         title=step.title,
@@ -104,38 +151,47 @@ def _step(step: Step, now: Standing, waits: Mapping[str, Wait], binding: Sequenc
         tools=list(step.tools),
         cautions=[CAUTIONS[key] for key in step.cautions],
         asks=step.asks,
-        reads=[_read(reading, now) for reading in step.reads],
-        told=list(say_step(step, now.readings)),
-        together=together(step, state),
+        reads=[_show_read(reading, *one) for reading, one in zip(step.reads, read, strict=True)],
+        told=list(told),
+        together=together_,
         sides=list(step.sides),
         two_people=step.two_people,
         axle=step.axle,
         phase=step.phase,
-        joints=[goal.joint for goal in step.brings_joints if goal.joint in state.joints],
+        joints=[goal.joint for goal in step.brings_joints if goal.joint in joints],
         goals={goal.joint: goal.to for goal in step.brings_joints},
         why=list(step.why),
         school=step.school,
-        works=show_works(waits.get(step.key)),
-        held=show_works(None if act else held_by(step, binding)),
-        wrong_part="" if act else say_wrong_part(step, state),
-        reopens=_reopens(step, state, template) if act else [],
+        works=show_works(works),
+        held=show_works(held),
+        wrong_part=wrong_part,
+        reopens=reopens,
         state="skipped" if act and act.outcome == "skipped" else "done" if act else "open",
         reason=act.reason if act else "",
-        at=event.at if event else "",
-        why_not=step_hindrance(step, state, template),
+        at=at,
+        why_not=why_not,
     )
 
 
-def _read(reading: Reading, now: Standing) -> m.StepReadView:
+def _said_at(reading: Reading, now: Standing) -> tuple[str, str, int | None]:
+    """What was read, what stands beside it, and the flats that were counted where it is counted turn by turn."""
     entries, (end, _, direction) = now.state.entries, reading.key.partition(".turns_")
     beside = f"{reading.key.removesuffix(reading.name)}{reading.beside}" if reading.beside else ""
+    return (
+        say_entry(entries[reading.key].act, now.sheet) if reading.key in entries else "",
+        say_entry(entries[beside].act, now.sheet) if beside in entries else "",
+        now.state.flats(end, direction) if direction else None,
+    )
+
+
+def _show_read(reading: Reading, said: str, beside: str, counted: int | None) -> m.StepReadView:
     return m.StepReadView(
         key=reading.key,
         label=reading.label,
         required=reading.required,
-        said=say_entry(entries[reading.key].act, now.sheet) if reading.key in entries else "",
-        beside=say_entry(entries[beside].act, now.sheet) if beside in entries else "",
-        counted=_turns(now.state.flats(end, direction)) if direction else None,
+        said=said,
+        beside=beside,
+        counted=None if counted is None else _turns(counted),
     )
 
 

@@ -6,7 +6,7 @@ import json
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import ColumnElement, func, or_
+from sqlalchemy import ColumnElement, func, or_, text
 from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, select
 
@@ -38,6 +38,9 @@ def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
 
 
 Line = tuple[str, int, str, str, str]
+# Asked with every entry: written out, so that nothing is put together for it each time.
+_LENGTH = text("SELECT max(seq) FROM event WHERE book_id = :book")
+_SAID = text("SELECT said FROM event WHERE book_id = :book AND id = :key")
 
 
 def load_lines(session: Session, book_id: str, after: int = 0) -> tuple[Line, ...]:
@@ -66,14 +69,14 @@ def delete_book(session: Session, book_id: str) -> None:
 
 def log_length(session: Session, book_id: str) -> int:
     """Number of lines in a book's log, which has no gaps."""
-    return session.exec(select(func.max(EventRow.seq)).where(EventRow.book_id == book_id)).one() or 0
+    return session.connection().execute(_LENGTH, {"book": book_id}).scalar() or 0
 
 
 def said_before(database: Database, book_id: str, key: str) -> str | None:
     """The fingerprint of the request that wrote a line; empty where it was not kept, None where there is no line."""
-    wanted = select(EventRow.said).where(EventRow.book_id == book_id, EventRow.id == key)
     with database.reading() as session:
-        return session.exec(wanted).first()
+        found: str | None = session.connection().execute(_SAID, {"book": book_id, "key": key}).scalar()
+    return found
 
 
 def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Literal
 
 from fair_spindle.core.basics.errors import InputError
@@ -77,7 +78,7 @@ class Field:
     axle: Axle = ""
     side: FieldSide = ""
 
-    @property
+    @cached_property
     def key(self) -> str:
         """Where it stands on the car, and what it is."""
         return ".".join(part for part in (self.axle or "car", self.side, self.name) if part)

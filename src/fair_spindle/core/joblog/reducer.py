@@ -168,10 +168,11 @@ def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> 
     """
     if isinstance(log[-1].act, Undone):
         return derive(log, template)
-    state = advance(before, log[-1], template)
-    if not isinstance(log[-1].act, Worked | Drawn | OLD):
-        return state
-    return replace(state, overrides=_overrides(log, state, template))
+    state, act = advance(before, log[-1], template), log[-1].act
+    if isinstance(act, Worked):
+        more = _overrides(log[-1:], state, template)
+        return replace(state, overrides=(*state.overrides, *more)) if more else state
+    return replace(state, overrides=_overrides(log, state, template)) if isinstance(act, Drawn | OLD) else state
 
 
 def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:

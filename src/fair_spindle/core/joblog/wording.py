@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from fair_spindle.core.fields.field import Field
 from fair_spindle.core.planning.template import POSITION_NAMES, Position, Side
 
@@ -39,6 +41,7 @@ def label_wheel(key: str) -> str:
     return key.replace(".", " ").capitalize()
 
 
+@cache
 def position_words(where: Position, corner: Side | None, axle: str = "front") -> str:
     """Say a position of the car in words.
 

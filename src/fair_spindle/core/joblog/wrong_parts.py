@@ -8,9 +8,10 @@ from fair_spindle.core.planning.template import Step
 
 def say_wrong_part(step: Step, state: JobState) -> str:
     """What was found about the part a step puts in; empty where nothing was, or where it was waived before."""
+    if not state.plan or not state.plan.remarks:
+        return ""
     owner = step.key.partition(".")[0]
-    found = [one for one in (state.plan.remarks if state.plan else ()) if one.severity == "blocks"]
-    found = [one for one in found if one.procedure == owner]
+    found = [one for one in state.plan.remarks if one.severity == "blocks" and one.procedure == owner]
     if not found or not any(goal.to == "hand" for goal in step.brings_joints) or _waived(owner, state):
         return ""
     return f"{found[0].message} {found[0].reason} It goes in only with the reason in words."

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 Position = Literal["on_wheels", "hanging", "corner_carried"]
@@ -43,7 +44,7 @@ class Reading:
     axle: Literal["", "front", "rear"] = ""
     side: Literal["", "left", "right"] = ""
 
-    @property
+    @cached_property
     def key(self) -> str:
         """Where on the car it is read, and what it is."""
         return ".".join(part for part in (self.axle or "car", self.side, self.name) if part)
@@ -90,7 +91,7 @@ class Step:
     reads: tuple[Reading, ...] = ()
     carried: Literal["", "front", "rear"] = ""
 
-    @property
+    @cached_property
     def carried_axle(self) -> Literal["front", "rear"]:
         """Axle of the corner that is carried, where one is; a step inside the car may be done meanwhile."""
         return self.carried or self.axle or "front"

@@ -1,0 +1,181 @@
+"""Measure what an entry costs at a large job with a long log, and twenty devices at ten jobs, beside a baseline.
+
+Run by ``make bench``; ``bench_writes.py 300`` lets the devices write for five minutes.  Ends with status 1 where a
+bound is missed by more than half.
+"""
+
+import http.client
+import json
+import os
+import resource
+import statistics
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+from bench import ask, launch, stop
+
+from fair_spindle.records.database import Database
+
+FITTED = ("coilovers", "sway_bars", "lower_arm", "tie_rods")
+SHORT, LONG, LONGEST = 40, 2_000, 20_000
+DEVICES, JOBS = 20, 10
+# Bounds: times an answer without work, beside one fsync; bytes; times the same at a short log; milliseconds.
+WRITE_BOUND, BYTES_BOUND, LENGTH_BOUND, DEVICES_BOUND = 3.0, 10_000, 1.5, 50.0
+
+
+class Page:
+    """A page of one job: it writes on top of the view it has, and is told what changed."""
+
+    def __init__(self, port: int, job: str) -> None:
+        self.wire, self.job = http.client.HTTPConnection("127.0.0.1", port, timeout=60), job
+        self.wire.request("GET", f"/api/jobs/{job}")
+        answer = self.wire.getresponse()
+        self.seen, self.tag = json.loads(answer.read())["version"], answer.headers["X-View-Tag"]
+        self.sizes: list[int] = []
+
+    def write(self, key: str, act: dict[str, object]) -> float:
+        body = json.dumps({"id": key, "seen": self.seen, "act": act})
+        told = {"Content-Type": "application/json", "X-View-Base": self.tag, "Accept-Encoding": "gzip"}
+        begun = time.perf_counter()
+        self.wire.request("POST", f"/api/jobs/{self.job}/events", body, told)
+        answer = self.wire.getresponse()
+        content = answer.read()
+        took = time.perf_counter() - begun
+        if answer.status != 201:
+            raise SystemExit(f"{answer.status} {content[:300]!r}")
+        self.tag, self.seen = answer.headers["X-View-Tag"], self.seen + 1
+        self.sizes.append(len(content))
+        return took
+
+
+def note(n: int) -> dict[str, object]:
+    return {"kind": "noted", "text": f"A note at the arch, number {n}.", "step": ""}
+
+
+def toe(n: int) -> dict[str, object]:
+    typed = {"toe": {"text": str(n % 30), "unit": "min"}}
+    return {"kind": "entered", "key": f"front.{('left', 'right')[n % 2]}.toe", "method": "angle", "typed": typed}
+
+
+def median(times) -> float:
+    return 1000 * statistics.median(times)
+
+
+def one_fsync(folder: Path) -> float:
+    times = []
+    with (folder / "fsync").open("wb") as file:
+        for _ in range(50):
+            file.write(b"x" * 4096)
+            begun = time.perf_counter()
+            file.flush()
+            os.fsync(file.fileno())
+            times.append(time.perf_counter() - begun)
+    return median(times)
+
+
+def one_page(port: int, folder: Path) -> float:
+    wire = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
+    job = json.loads(ask(wire, "POST", "/api/jobs", {"id": "writes-0001", "title": "Large", "car": "Any"}))
+    brief = {"fittings": [{"procedure": key, "axle": axle} for key in FITTED for axle in _axles(key)]}
+    ask(wire, "POST", "/api/jobs/writes-0001/plan", {"id": "writes-plan", "seen": job["version"], "brief": brief})
+    health = median(_timed(lambda: ask(wire, "GET", "/api/health")) for _ in range(200))
+    synced, page, worst = one_fsync(folder), Page(port, "writes-0001"), 0.0
+    steps = len(json.loads(ask(wire, "GET", "/api/jobs/writes-0001"))["steps"])
+    print(f"baseline: GET /api/health, an answer without work: {health:.2f} ms; one fsync: {synced:.2f} ms")
+    first: dict[str, float] = {}
+    for lines in (SHORT, LONG, LONGEST):
+        for n in range(page.seen, lines):
+            page.write(f"fill-{n:06}", toe(n))
+        for name, make in (("a note", note), ("a reading", toe)):
+            page.sizes.clear()
+            took = median(page.write(f"{name[2:]}-{lines}-{n:03}", make(n)) for n in range(60))
+            size, longer = statistics.median(page.sizes), took / first.setdefault(name, took)
+            ratio = (took - synced) / health
+            print(
+                f"{name} at {steps} steps and {lines} lines: {took:.1f} ms, {ratio:.1f} × the baseline beside the "
+                f"fsync (bound {WRITE_BOUND:.0f} for a note), {longer:.2f} × the same at {SHORT} lines "
+                f"(bound {LENGTH_BOUND}), {size:.0f} bytes packed (bound {BYTES_BOUND})"
+            )
+            worst = max(worst, size / BYTES_BOUND, longer / LENGTH_BOUND)
+            worst = max(worst, ratio / WRITE_BOUND) if name == "a note" else worst
+    return worst
+
+
+def many_pages(port: int, seconds: int, pid: int) -> float:
+    wire = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
+    for number in range(JOBS):
+        job = f"shared-{number:04}"
+        made = json.loads(ask(wire, "POST", "/api/jobs", {"id": job, "title": f"Shared {number}", "car": "Any"}))
+        brief = {"fittings": [{"procedure": "springs", "axle": "front"}]}
+        ask(
+            wire,
+            "POST",
+            f"/api/jobs/{job}/plan",
+            {"id": f"plan-{number:04}", "seen": made["version"], "brief": brief},
+        )
+    times: list[float] = []
+    before = _memory(pid)
+
+    def device(number: int) -> None:
+        page = Page(port, f"shared-{number % JOBS:04}")
+        until = time.monotonic() + seconds
+        time.sleep(number / DEVICES)
+        for n in range(10_000):
+            if time.monotonic() > until:
+                return
+            begun = time.monotonic()
+            page.seen = json.loads(ask(page.wire, "GET", f"/api/jobs/{page.job}/version"))["version"]
+            times.append(page.write(f"device-{number:02}-{n:05}", note(n)))
+            time.sleep(max(0.0, 1.0 - (time.monotonic() - begun)))
+
+    threads = [threading.Thread(target=device, args=(number,)) for number in range(DEVICES)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    lines = sum(
+        json.loads(ask(wire, "GET", f"/api/jobs/shared-{number:04}/version"))["version"] for number in range(JOBS)
+    )
+    if lines < len(times) + JOBS:
+        raise SystemExit(f"{len(times)} entries were acknowledged, {lines - JOBS} are in the logs")
+    p95 = 1000 * statistics.quantiles(times, n=20)[-1]
+    print(
+        f"{DEVICES} devices on {JOBS} jobs, an entry a second each for {seconds} s, {len(times)} entries, none lost: "
+        f"median {median(times):.1f} ms, p95 {p95:.1f} ms (bound {DEVICES_BOUND:.0f}); memory {before:.0f} MB before, "
+        f"{_memory(pid):.0f} MB after"
+    )
+    return p95 / DEVICES_BOUND
+
+
+def _axles(key: str) -> tuple[str, ...]:
+    return ("front", "rear") if key in ("coilovers", "sway_bars") else ("front",)
+
+
+def _timed(work) -> float:
+    begun = time.perf_counter()
+    work()
+    return time.perf_counter() - begun
+
+
+def _memory(pid: int) -> float:
+    pages = int(Path(f"/proc/{pid}/statm").read_text().split()[1])
+    return pages * resource.getpagesize() / 1e6
+
+
+def main(seconds: int) -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "writes.sqlite"
+        Database(file).close()
+        server, port = launch("serve", file)
+        try:
+            missed = max(one_page(port, Path(folder)), many_pages(port, seconds, server.pid))
+        finally:
+            stop(server)
+    return 1 if missed > 1.5 else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(int(sys.argv[1]) if len(sys.argv) > 1 else 20))
