@@ -8,11 +8,13 @@ import http.client
 import json
 import os
 import resource
+import sqlite3
 import statistics
 import sys
 import tempfile
 import threading
 import time
+from contextlib import closing
 from pathlib import Path
 
 from bench import ask, launch, stop
@@ -76,19 +78,19 @@ def one_fsync(folder: Path) -> float:
     return median(times)
 
 
-def one_page(port: int, folder: Path) -> float:
+def one_page(port: int, file: Path) -> float:
     wire = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
     job = json.loads(ask(wire, "POST", "/api/jobs", {"id": "writes-0001", "title": "Large", "car": "Any"}))
     brief = {"fittings": [{"procedure": key, "axle": axle} for key in FITTED for axle in _axles(key)]}
     ask(wire, "POST", "/api/jobs/writes-0001/plan", {"id": "writes-plan", "seen": job["version"], "brief": brief})
     health = median(_timed(lambda: ask(wire, "GET", "/api/health")) for _ in range(200))
-    synced, page, worst = one_fsync(folder), Page(port, "writes-0001"), 0.0
+    synced, page, worst = one_fsync(file.parent), Page(port, "writes-0001"), 0.0
     steps = len(json.loads(ask(wire, "GET", "/api/jobs/writes-0001"))["steps"])
     print(f"baseline: GET /api/health, an answer without work: {health:.2f} ms; one fsync: {synced:.2f} ms")
     first: dict[str, float] = {}
     for lines in (SHORT, LONG, LONGEST):
-        for n in range(page.seen, lines):
-            page.write(f"fill-{n:06}", toe(n))
+        _fill(file, page.seen, lines)
+        page = Page(port, "writes-0001")
         for name, make in (("a note", note), ("a reading", toe)):
             page.sizes.clear()
             took = median(page.write(f"{name[2:]}-{lines}-{n:03}", make(n)) for n in range(60))
@@ -136,6 +138,7 @@ def many_pages(port: int, seconds: int, pid: int) -> float:
         thread.start()
     for thread in threads:
         thread.join()
+    wire = http.client.HTTPConnection("127.0.0.1", port, timeout=60)
     lines = sum(
         json.loads(ask(wire, "GET", f"/api/jobs/shared-{number:04}/version"))["version"] for number in range(JOBS)
     )
@@ -144,10 +147,22 @@ def many_pages(port: int, seconds: int, pid: int) -> float:
     p95 = 1000 * statistics.quantiles(times, n=20)[-1]
     print(
         f"{DEVICES} devices on {JOBS} jobs, an entry a second each for {seconds} s, {len(times)} entries, none lost: "
-        f"median {median(times):.1f} ms, p95 {p95:.1f} ms (bound {DEVICES_BOUND:.0f}); memory {before:.0f} MB before, "
-        f"{_memory(pid):.0f} MB after"
+        f"median {median(times):.1f} ms, p95 {p95:.1f} ms (bound {DEVICES_BOUND:.0f}); memory {before:.0f} MB "
+        f"before, {_memory(pid):.0f} MB after"
     )
     return p95 / DEVICES_BOUND
+
+
+def _fill(file: Path, seen: int, lines: int) -> None:
+    """Readings put into the log beside the server: what it is to notice, and to read once."""
+    with closing(sqlite3.connect(file, timeout=20)) as connection, connection:
+        connection.executemany(
+            "INSERT INTO event (book_id, seq, id, at, kind, act, made_by, said) VALUES (?, ?, ?, ?, ?, ?, '', '')",
+            (
+                ("writes-0001", n, f"fill-{n:06}", "2031-03-03T09:00:00.000Z", "entered", json.dumps(toe(n)))
+                for n in range(seen + 1, lines + 1)
+            ),
+        )
 
 
 def _axles(key: str) -> tuple[str, ...]:
@@ -171,7 +186,7 @@ def main(seconds: int) -> int:
         Database(file).close()
         server, port = launch("serve", file)
         try:
-            missed = max(one_page(port, Path(folder)), many_pages(port, seconds, server.pid))
+            missed = max(one_page(port, file), many_pages(port, seconds, server.pid))
         finally:
             stop(server)
     return 1 if missed > 1.5 else 0

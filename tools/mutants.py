@@ -1,7 +1,7 @@
 """Deliberate errors in the calculation modules of the core, one at a time: how many of them a test notices.
 
 ``mutants.py`` runs every module of ``DIRECT`` against its direct tests with mutmut, in a copy outside the clone;
-``mutants.py NAME …`` some of them; ``mutants.py --swaps N`` a seeded sample of swapped sides, axles and signs over
+``mutants.py NAME …`` some of them; ``mutants.py --swaps N [SEED]`` a sample of swapped sides, axles and signs over
 the other rooms, each against the tests.  An error that only changes the words of a message counts apart.
 """
 
@@ -148,7 +148,9 @@ def _fails(swap: tuple[Path, int, str, str] | None) -> bool:
             target.write_text("".join(lines))
         env = {"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin"}
         command = [sys.executable, "-m", "pytest", "-x", "-q", "-m", "not screen"]
-        return any(subprocess.run([*command, *tests], cwd=copy, capture_output=True, env=env).returncode for tests in TESTS)
+        return any(
+            subprocess.run([*command, *tests], cwd=copy, capture_output=True, env=env).returncode for tests in TESTS
+        )
 
 
 def _code(file: Path) -> list[tuple[int, str]]:
@@ -164,7 +166,7 @@ def _code(file: Path) -> list[tuple[int, str]]:
 
 def main(asked: list[str]) -> None:
     if asked[:1] == ["--swaps"]:
-        swaps(int(asked[1]))
+        swaps(*map(int, asked[1:3]))
         return
     print("| module | errors | noticed | words only | share |\n| --- | --- | --- | --- | --- |", flush=True)
     survivors = []

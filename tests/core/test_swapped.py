@@ -85,6 +85,7 @@ def test_what_is_left_of_a_job_takes_the_middle_of_each_step_s_minutes():
     ],
     ids=[
         "cures one",
+        "cures one by little",
         "cures one and spoils another",
         "inside already",
         "much nearer on the whole",
