@@ -20,7 +20,6 @@ if TYPE_CHECKING:
     from fair_spindle.records.database import Database
 
 app = typer.Typer(
-    add_completion=False,
     no_args_is_help=True,
     pretty_exceptions_enable=False,
     help="Planner, calculator, floor guide and logbook for suspension tuners.",
