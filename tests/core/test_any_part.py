@@ -278,9 +278,12 @@ def test_every_part_of_a_layout_lies_on_the_drawing_with_its_work(layout):
         arms = {arm.key for arm in arms_of(LAYOUTS[layout], axle)} - ({"tie"} if axle == "rear" else set())
         steered = {"tie", "drag"} if not LAYOUTS[layout].independent else set()
         assert arms - steered <= {part.key for part in parts}
-        assert {"spring", "damper", "bar", "hub"} <= {part.key for part in parts}
+        springs = "leaf" if layout == "solid_leaf" else "spring"
+        assert {springs, "damper", "bar", "hub"} <= {part.key for part in parts}
+        assert len({"leaf", "spring"} & {part.key for part in parts}) == 1
+        assert "springs" in next(part for part in parts if part.key == springs).work
         for part in parts:
-            assert all(0 <= number <= 100 for point in part.line for number in point)
+            assert all(0 <= number <= 100 for point in (*part.line, *part.side_line) for number in point)
             for key in part.work:
                 assert Order((key, axle), car={f"{axle}.layout": layout}).keys
     assert parts_of_axle("front", {}, LIBRARY) == (), "nothing is drawn that nobody told"

@@ -138,8 +138,11 @@ def _others(axle: str, car: Mapping[str, str]) -> Iterator[GraphPart]:
         "hose": "Brake hose",
         "hub": "Wheel bearing and upright",
     }
+    missing = {"bar"} if car.get(f"{axle}.bar.fitted") == "none" else set()
+    if car.get(f"{axle}.layout") == "solid_leaf":
+        missing.add("spring")  # the leaves are the springs
     for key, label in labels.items():
-        if key != "bar" or car.get(f"{axle}.bar.fitted") != "none":
+        if key not in missing:
             yield GraphPart(key, label, _HELD[key], shared=key == "bar")
 
 

@@ -75,6 +75,7 @@ _WORK: dict[str, tuple[str, ...]] = {
     "drag": ("drag_link",),
     "trailing": ("trailing_arm",),
     "shackle": ("leaf_shackles",),
+    "leaf": ("springs",),
     "beam": ("pressed_bushings",),
     "upper": ("truck_front",),
     "bar": ("sway_bars", "two_hole_bar"),
