@@ -16,7 +16,7 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
     ("workshop", "", [], DESK),
-    ("car", "cars", ["Brannock Rill"], DESK),
+    ("car", "cars", ["Brannock Rill", "Front axle", "pick Front axle: Upper arm"], DESK),
     ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
     ("day", "day", [], DESK),
     ("order", "", ["Front arms, bar and tie-rod ends", "Order", "scroll 10"], DESK),
@@ -87,6 +87,9 @@ def _go(page: Page, step: str) -> None:
     elif verb == "press":
         page.get_by_role("button", name=what).click()
         page.get_by_text("Chance of this wheel ending inside").first.wait_for()
+    elif verb == "pick":
+        page.get_by_role("button", name=what).first.press("Enter")
+        page.wait_for_timeout(200)
     elif verb == "part":
         page.get_by_role("button", name=what, exact=True).click()
     elif verb == "to":
