@@ -28,6 +28,16 @@ def filled(tmp_path_factory) -> Path:
 
 
 @pytest.fixture
+def database(filled, tmp_path):
+    """A fresh copy of the demo workshop, opened without a server."""
+    file = tmp_path / "opened.sqlite"
+    file.write_bytes(filled.read_bytes())
+    opened = Database(file)
+    yield opened
+    opened.close()
+
+
+@pytest.fixture
 def client(filled, tmp_path):
     """The API over a fresh copy of the demo workshop."""
     file = tmp_path / "workshop.sqlite"

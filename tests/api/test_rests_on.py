@@ -9,7 +9,6 @@ from fair_spindle.jobs import outlook
 from fair_spindle.jobs.book import all_jobs, standing, walk_of
 from fair_spindle.jobs.snapshot import RESTS_ON, Standing
 from fair_spindle.jobs.views import show_job
-from fair_spindle.records.database import Database
 
 PARTS = {one.name for one in fields(JobState)}
 OF_OUTLOOK = (
@@ -34,20 +33,11 @@ class Watched(JobState):
         return object.__getattribute__(self, name)
 
 
-@pytest.fixture
-def workshop(filled, tmp_path):
-    file = tmp_path / "rests.sqlite"
-    file.write_bytes(filled.read_bytes())
-    database = Database(file)
-    yield database
-    database.close()
-
-
 @pytest.mark.parametrize("name", [name for name in RESTS_ON if not name.endswith("_views")])
-def test_a_result_looks_at_nothing_but_what_it_is_said_to_rest_on(workshop, name, monkeypatch):
+def test_a_result_looks_at_nothing_but_what_it_is_said_to_rest_on(database, name, monkeypatch):
     looked = set()
-    for line in all_jobs(workshop, 50):
-        now = standing(workshop, line.id)
+    for line in all_jobs(database, 50):
+        now = standing(database, line.id)
         monkeypatch.setattr(outlook, "_kept", outlook.OrderedDict())
         alone = Standing(now.book, now.log, now.limits)
         state = Watched(**{part: getattr(now.state, part) for part in PARTS})
@@ -60,12 +50,12 @@ def test_a_result_looks_at_nothing_but_what_it_is_said_to_rest_on(workshop, name
     assert looked, "it was looked at"
 
 
-def test_a_job_looks_the_same_worked_out_line_by_line_and_from_its_log(workshop):
-    for line in all_jobs(workshop, 50):
-        now = standing(workshop, line.id)
+def test_a_job_looks_the_same_worked_out_line_by_line_and_from_its_log(database):
+    for line in all_jobs(database, 50):
+        now = standing(database, line.id)
         grown = Standing(now.book, now.log[:1], now.limits)
         for event in now.log[1:]:
-            show_job(grown, walk_of(workshop, grown))
+            show_job(grown, walk_of(database, grown))
             grown = grown.then(event)
         alone = Standing(now.book, now.log, now.limits)
-        assert show_job(grown, walk_of(workshop, grown)) == show_job(alone, walk_of(workshop, alone)), line.title
+        assert show_job(grown, walk_of(database, grown)) == show_job(alone, walk_of(database, alone)), line.title

@@ -4,8 +4,6 @@ import sqlite3
 from collections import OrderedDict
 from contextlib import closing
 
-import pytest
-
 from fair_spindle.core.joblog import replay
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Event, Noted, Reopened
@@ -13,16 +11,6 @@ from fair_spindle.jobs import snapshot_cache
 from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.records.database import Database
-
-
-@pytest.fixture
-def database(filled, tmp_path):
-    file = tmp_path / "kept.sqlite"
-    file.write_bytes(filled.read_bytes())
-    opened = Database(file)
-    yield opened
-    opened.close()
 
 
 def write(database, statement, *values):

@@ -11,7 +11,7 @@ from fair_spindle.core.fields.methods import LEVER, POINT, WHEEL_LOADS
 from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
 from fair_spindle.core.fields.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
-from fair_spindle.core.planning.car_parts import ALONG, KINDS, parts_of_layouts
+from fair_spindle.core.planning.car_parts import ALONG, KINDS, parts_of
 from fair_spindle.core.springs.rubber import BUSHING_KINDS
 from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.turns.realign import TOLERANCES
@@ -329,8 +329,7 @@ def _together(axle: Axle) -> Iterator[Field]:
 
 def _hangs_on(layout: Layout | None, arm: ArmKind) -> Iterator[Field]:
     """How a part is joined and what it carries, where the car differs from its layout."""
-    own = (one for one in parts_of_layouts() if layout and layout.key in one.layouts)
-    part = next((one for one in own if one.arm == arm.key), None)
+    part = parts_of(layout.key).get(arm.key) if layout else None
     for joint in part.joints if part else ():
         if len(joint.kinds) > 1:
             kinds = tuple((kind, KINDS[kind]) for kind in joint.kinds)

@@ -141,6 +141,11 @@ def parts_of_layouts() -> tuple[CarPart, ...]:
     return tuple(found.values())
 
 
+def parts_of(layout: str) -> dict[str, CarPart]:
+    """The parts of one layout, by arm."""
+    return {part.arm: part for part in parts_of_layouts() if layout in part.layouts}
+
+
 def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
     """The work of swapping a part: its skeleton, and what each of its joints adds.
 

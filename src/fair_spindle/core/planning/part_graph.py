@@ -7,11 +7,11 @@ from dataclasses import dataclass, replace
 
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
-from fair_spindle.core.planning.car_parts import ALONG, KINDS, CarPart, PartJoint, parts_of_layouts
+from fair_spindle.core.planning.car_parts import ALONG, KINDS, CarPart, PartJoint, parts_of
 from fair_spindle.core.planning.part_effects import Effect, effects_at, moved_by, usual_effects
 from fair_spindle.core.planning.procedure import Measured
+from fair_spindle.core.planning.template import SIDES
 
-SIDES = ("left", "right")
 _CARRIED = {"upright": "the upright, tied up", "arm": "the arm, on a jack", "axle": "the axle, on a jack"}
 # What holds the parts that are no arm, from the body outwards.
 _HELD: dict[str, tuple[str, ...]] = {
@@ -78,7 +78,7 @@ def graph_of(axle: str, car: Mapping[str, str], corners: Mapping[str, Corner] | 
     layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
     if layout is None:
         return ()
-    swaps = {part.arm: corrected(part, axle, car) for part in parts_of_layouts() if layout.key in part.layouts}
+    swaps = {arm: corrected(part, axle, car) for arm, part in parts_of(layout.key).items()}
     effects = effects_of(axle, layout.key, corners or {})
     arms = [
         GraphPart(
