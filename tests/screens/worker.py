@@ -131,6 +131,7 @@ class Worker:
         work = card.get_by_role("region", name="Work on it")
         joints = card.get_by_role("group", name="Fasteners of this step").get_by_role("button")
         expect(joints.first).to_be_visible()
+        self.as_the_log_has_it()
         for joint in joints.all():
             if "✓" not in joint.inner_text() and joint.get_attribute("aria-pressed") != "true":
                 joint.click()
@@ -166,6 +167,15 @@ class Worker:
             button = work.get_by_role("button", name=re.compile("^(Locked|Turned on)"))
         else:
             button = work.get_by_role("button").first
-        with self.page.expect_response(lambda answer: answer.url.endswith("/joints")):
+        with self.page.expect_response(lambda answer: self.wrote(answer.request)):
             button.click()
-        self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+        expect(self.page.get_by_role("button", name="Save the change", disabled=True)).to_have_count(0)
+        self.as_the_log_has_it()
+
+    @staticmethod
+    def wrote(request):
+        return request.method == "POST" and "/api/jobs/" in request.url
+
+    def as_the_log_has_it(self):
+        """The joints on the screen are those of the newest line; a page that lags is not looked at."""
+        expect(self.page.locator("div[aria-busy]").first).to_have_attribute("aria-busy", "false")

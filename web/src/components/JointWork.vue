@@ -16,13 +16,22 @@ import UnitInput from './UnitInput.vue'
 import { sayRefusal } from '../composables/useGuarded'
 import { inUnit, readTyped } from '../composables/useTyped'
 
-/** `unloaded`: nothing is torqued here, so the height is no matter yet. */
-const props = defineProps<{ joint: JointView; picked: number[]; unloaded?: boolean }>()
+/**
+ * `unloaded`: nothing is torqued here, so the height is no matter yet; `behind`: the joint as shown is older than
+ * the log, and a second tap must not repeat what was done.
+ */
+const props = defineProps<{
+  joint: JointView
+  behind: boolean
+  picked: number[]
+  unloaded?: boolean
+}>()
 const emit = defineEmits<{ done: [] }>()
 const adapter = defineModel<WrenchAdapter>('adapter', { required: true })
 const { choices } = storeToRefs(useChoices())
 const gauges = useGauges()
-const { problem, busy, act } = useActing()
+const { problem, busy: writing, act } = useActing()
+const busy = computed(() => writing.value || props.behind)
 const reading = ref('')
 const unit = ref(choices.value.torque_units[0]?.key ?? 'nm')
 const angle = ref('')

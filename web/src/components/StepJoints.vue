@@ -4,13 +4,15 @@ import type { JointView } from '../api/client'
 import { useJoints } from '../composables/useJoints'
 import { useChoices } from '../stores/choices'
 import { useGauges } from '../stores/gauges'
+import { useJob } from '../stores/job'
 import JointMap from './JointMap.vue'
 import JointPlaceForm from './JointPlaceForm.vue'
 import JointWork from './JointWork.vue'
 
 /** The maps of the joints a step works on, one at a time, inside the step. */
 const props = defineProps<{ joints: string[]; goals: Record<string, string> }>()
-const { view, chosen, adapter, problem } = useJoints()
+const { view, chosen, adapter, problem, behind } = useJoints()
+const store = useJob()
 const picked = ref<number[]>([])
 const mine = computed(
   () => view.value?.joints.filter((one) => props.joints.includes(one.key)) ?? [],
@@ -57,7 +59,7 @@ onMounted(() => void useGauges().load())
 </script>
 
 <template>
-  <div class="stack">
+  <div class="stack" :aria-busy="behind || store.unsent > 0">
     <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <div class="row" role="group" aria-label="Fasteners of this step">
       <p v-if="!view" class="soft">Reading the maps…</p>
@@ -81,6 +83,7 @@ onMounted(() => void useGauges().load())
       <JointWork
         v-model:adapter="adapter"
         :joint="joint"
+        :behind="behind"
         :picked="picked"
         :unloaded="goalOf(joint.key) !== 'torqued'"
         @done="picked = []"

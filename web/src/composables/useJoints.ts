@@ -17,6 +17,8 @@ export interface Joints {
   joint: ComputedRef<JointView | undefined>
   adapter: Ref<WrenchAdapter>
   problem: Ref<string>
+  /** The log has gone on and the joints shown are older than it: what stands there may be done already. */
+  behind: ComputedRef<boolean>
   /** The joint whose map was kept in the car's record last. */
   kept: Ref<string>
   keep(joint: string): Promise<boolean>
@@ -47,14 +49,20 @@ export function useJoints(): Joints {
     () => view.value?.joints.find((one) => one.key === chosen.value) ?? view.value?.joints[0],
   )
 
-  const load = () =>
-    guarded(async () => {
+  const readAt = ref(-1)
+  const behind = computed(() => readAt.value !== (store.job?.version ?? -1))
+
+  async function load(): Promise<void> {
+    const version = store.job?.version ?? -1
+    await guarded(async () => {
       const on = await adapterOf(adapter.value)
       const query = on
         ? `?wrench_mm=${on.wrench_mm}&adapter_mm=${on.adapter_mm}&angle_deg=${on.angle_deg}`
         : ''
       view.value = await send<JointsView>('GET', `${store.path}/joints${query}`)
     })
+    readAt.value = version
+  }
 
   const kept = ref('')
   const keep = (key: string) =>
@@ -66,5 +74,5 @@ export function useJoints(): Joints {
   const again = useLatest(load)
   watch(() => store.job?.version, again, { immediate: true })
   watch(adapter, again, { deep: true })
-  return { view, chosen, joint, adapter, problem, kept, keep }
+  return { view, chosen, joint, adapter, problem, behind, kept, keep }
 }

@@ -27,7 +27,8 @@ export interface Plan {
   procedures: Ref<ProcedureView[]>
   plan: Ref<PlanView | null>
   /** Why the brief cannot be planned. */
-  problem: Ref<string>
+  problem: ComputedRef<string>
+  /** The plan is being taken or kept; never while one is only tried, or a tap just after a choice would be lost. */
   busy: Ref<boolean>
   /** The brief differs from the plan the job has. */
   changed: ComputedRef<boolean>
@@ -41,7 +42,9 @@ export interface Plan {
 /** The brief of the open job, planned again with every change; taken into the job when the user says so. */
 export function usePlan(): Plan {
   const store = useJob()
-  const { problem, busy, guarded } = useGuarded()
+  const { problem: refused, busy, guarded } = useGuarded()
+  const trial = useGuarded()
+  const problem = computed(() => refused.value || trial.problem.value)
   const brief = ref<Brief>(EMPTY)
   const kept = ref('')
   const procedures = shallowRef<ProcedureView[]>([])
@@ -69,7 +72,7 @@ export function usePlan(): Plan {
       plan.value = null
       return
     }
-    await guarded(async () => {
+    await trial.guarded(async () => {
       const found = await send<PlanView>('POST', `${store.path}/plan/try`, { brief: brief.value })
       if (own === asked)
         plan.value = { ...found, taken: !changed.value && !!store.job?.steps.length }
@@ -101,6 +104,7 @@ export function usePlan(): Plan {
 
   const take = () =>
     guarded(async () => {
+      asked += 1
       const body = { id: newId(), seen: store.version, brief: brief.value }
       store.take(await send<JobView>('POST', `${store.path}/plan`, body))
       sessionStorage.removeItem(draftKey())

@@ -12,7 +12,7 @@ import { useGauges } from '../stores/gauges'
 import { useJob } from '../stores/job'
 
 const store = useJob()
-const { view, chosen, joint, adapter, problem, keep, kept } = useJoints()
+const { view, chosen, joint, adapter, problem, behind, keep, kept } = useJoints()
 const { problem: refused, act } = useActing()
 const picked = ref<number[]>([])
 const drawing = ref(false)
@@ -77,7 +77,13 @@ onMounted(() => void useGauges().load())
           </div>
           <JointMap :joint="joint" :picked="picked" @pick="pick" />
         </section>
-        <JointWork v-model:adapter="adapter" :joint="joint" :picked="picked" @done="picked = []" />
+        <JointWork
+          v-model:adapter="adapter"
+          :joint="joint"
+          :behind="behind"
+          :picked="picked"
+          @done="picked = []"
+        />
       </div>
       <JointPlaceForm
         v-if="joint && picked.length"
