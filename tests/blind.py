@@ -7,12 +7,12 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from fair_spindle.practice.body import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
 
-LABELS = {key.replace(".", " ").capitalize(): key for key in CORNERS}
+LABELS = {key.replace(".", " ").capitalize(): key for key in WHEELS}
 
 
 @dataclass
@@ -49,7 +49,7 @@ class Robot:
 
     def read(self, *names):
         self.n += 1
-        keys = [f"{key}.{name}" for key in CORNERS for name in names]
+        keys = [f"{key}.{name}" for key in WHEELS for name in names]
         answer = self.client.post(f"{self.path}/practice/read", json={"id": f"read-{self.n:05}", "keys": keys})
         assert answer.status_code == 201, answer.text
 
@@ -73,7 +73,7 @@ class Robot:
         found, _ = self.truth()
         line = (found["rear.left", "toe"] - found["rear.right", "toe"]) / 2
         off = []
-        for key in CORNERS:
+        for key in WHEELS:
             follow = (1 if key.endswith("left") else -1) * line * key.startswith("front")
             off.append([found[key, "toe"] - 0.1 - follow, found[key, "camber"] - targets[key]["camber"]])
         return off, found
@@ -82,7 +82,7 @@ class Robot:
         out = Outcome()
         self.read("height", "toe", "camber")
         self.send(kind="moved", to="hanging")
-        for key in CORNERS:
+        for key in WHEELS:
             self.send(kind="stepped", step=f"springs.swap@{key}", outcome="done")
         springs = self.client.get(f"{self.path}/springs", params={"samples": 500}).json()["wheels"]
         wheels = self.turns(samples)
@@ -113,7 +113,7 @@ class Robot:
         """What steps and gauges leave for certain: half a step of each adjuster and the noise of a reading. [deg]"""
         rng = np.random.default_rng(self.seed)
         rows = []
-        for key in CORNERS:
+        for key in WHEELS:
             wheel = self.car.corners[key].wheel
             travel = self.car.corners[key].arch - found[key, "height"]
             steps = (PITCH / 6, 0.5 if wheel.layout == "strut" else PITCH / 6)

@@ -13,7 +13,7 @@ from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
@@ -120,7 +120,7 @@ def make_car(rng, layouts=("double_wishbone", "strut"), sweep=False):
     """A car nobody knows, and what a tuner reads of it and enters, springs that lower it by some 30 mm with it."""
     wheels, entries = {}, []
     ratios, old, new = {"front": 0.95, "rear": 0.8}, {}, {}
-    loads = {key: rng.normal(3400 if key.startswith("front") else 2700, 60) for key in CORNERS}
+    loads = {key: rng.normal(3400 if key.startswith("front") else 2700, 60) for key in WHEELS}
     for axle in ("front", "rear"):
         layout = layouts[int(rng.integers(len(layouts)))]
         shape = {n: np.array(p) + rng.normal(0, 8, 3) for n, p in TYPICAL[layout].items()}
@@ -150,16 +150,16 @@ def make_car(rng, layouts=("double_wishbone", "strut"), sweep=False):
                 entries.append(Entered(f"{key}.upper.adjust", choice="one_thread"))
                 entries.append(typed(f"{key}.upper.pitch", 1.5, "pitch_mm"))
             entries += [typed(f"{key}.target.{n}", v / DEGREE, "deg") for n, v in TARGETS.items()]
-    weighed = {key.replace(".", "_"): Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in CORNERS}
+    weighed = {key.number: Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in WHEELS}
     entries += [Entered("car.loads", "four_scales", weighed), typed("car.wheelbase", 2600)]
     falls = true_falls(loads, old, new)
     car = TrueCar(wheels, falls, entries)
-    still = dict.fromkeys(CORNERS, 0.0)
+    still = dict.fromkeys(WHEELS, 0.0)
     car.entries += read_car(car, rng, still, "")
     if sweep:
         for name, height in (("lower", -30.0), ("higher", 30.0)):
-            at = dict.fromkeys(CORNERS, height)
-            for key in CORNERS:
+            at = dict.fromkeys(WHEELS, height)
+            for key in WHEELS:
                 toe, camber = car.ground(key, at) / DEGREE
                 car.entries.append(Entered(f"{key}.angles_{name}", "three", {
                     "height": Typed(f"{360 + height + 0.6 * rng.normal():.2f}", "mm"),
@@ -171,7 +171,7 @@ def make_car(rng, layouts=("double_wishbone", "strut"), sweep=False):
 def true_falls(loads, old, new):
     """Three linear equations: a rigid body on four linear springs, by hand."""
     start, rate = [], []
-    for key in CORNERS:
+    for key in WHEELS:
         ratio = old[key][2]
         sprung = loads[key] - 400.0
         stood = old[key][1] - sprung / ratio / old[key][0]
@@ -179,13 +179,13 @@ def true_falls(loads, old, new):
         start.append(ratio * new[key][0] * (new[key][1] - stood) - sprung)
     plane = np.array([[1, 1, 0, 0], [0, 0, 1, 1], [1, -1, 1, -1]], float)
     rises = plane.T @ np.linalg.solve(plane @ (np.array(rate)[:, None] * plane.T), plane @ np.array(start))
-    return dict(zip(CORNERS, rises, strict=True))
+    return dict(zip(WHEELS, rises, strict=True))
 
 
 def read_car(car, rng, heights, check):
     """Heights, toe and camber of four wheels as a tape, strings and a level give them."""
     entries = []
-    for key in CORNERS:
+    for key in WHEELS:
         toe, camber = car.ground(key, heights) / DEGREE
         height = 360 + heights[key] + rng.uniform(-FRICTION, FRICTION) + TAPE * rng.normal()
         entries += [
@@ -234,10 +234,10 @@ def run_job(car, rng, samples=300, settled_first=False):
                     wheel.rod, wheel.other = wheel.rod + change * rod, wheel.other + change * (not rod)
 
     def missed():
-        angles = {key: car.ground(key, car.falls) for key in CORNERS}
+        angles = {key: car.ground(key, car.falls) for key in WHEELS}
         thrust = (angles["rear.left"][0] - angles["rear.right"][0]) / 2
         off = []
-        for key in CORNERS:
+        for key in WHEELS:
             follow = (1 if key.endswith("left") else -1) * thrust * key.startswith("front")
             off.append([angles[key][0] - TARGETS["toe"] - follow, angles[key][1] - TARGETS["camber"]])
         front = (angles["front.left"][0] - angles["front.right"][0]) / 2
@@ -291,7 +291,7 @@ def best_possible(car, read):
         pick = int(np.argmin(cost))
         reached[key] = (angles[pick], angles[pick] + gauge)
     line = (reached["rear.left"][0][0] - reached["rear.right"][0][0]) / 2
-    for key in CORNERS:
+    for key in WHEELS:
         follow = car.wheels[key].side * line * key.startswith("front")
         off.append(((reached[key][0] - np.array(list(TARGETS.values())) - [follow, 0]) / DEGREE).tolist())
     return off

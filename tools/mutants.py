@@ -140,7 +140,7 @@ def swaps(count: int, seed: int = 1) -> None:
 
 
 def _touching(touching: dict[tuple[str, int], dict[str, float]], file: Path, n: int) -> list[str]:
-    """Tests that run a statement, quickest first; of a table or another line run at import, those of its whole file."""
+    """Tests that run a statement, quickest first; of a line that is run at import, those of its whole file."""
     name = str(file.relative_to(ROOT))
     at = max((line for of, line in touching if of == name and line <= n), default=0)
     found = touching.get((name, at)) or {

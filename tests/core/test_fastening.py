@@ -245,7 +245,7 @@ def test_an_adapter_changes_what_is_set_and_what_comes_to_the_bolt():
 
 def test_doubts_about_units_threads_conditions_aluminium_and_swapped_values():
     bolt = Bolt(1, diameter_mm=12, pitch_mm=1.25, property_class="10.9", spec=BoltSpec(torque=NM, source="s"))
-    assert doubts_of(bolt) == []
+    assert doubts_of(bolt) == ()
 
     def with_(spec=None, **more):
         return Bolt(
@@ -258,7 +258,7 @@ def test_doubts_about_units_threads_conditions_aluminium_and_swapped_values():
     assert "The value is for a dry thread, this one is anti-seize" in doubts_of(with_(dry, condition="anti_seize"))[0]
     soft = doubts_of(with_(diameter_mm=8, aluminium=True, spec=BoltSpec(torque=Typed("30", "nm"), source="s")))
     assert any("strip the thread" in words for words in soft)
-    assert doubts_of(with_(BoltSpec(torque=Typed("120", "lb_ft"), source="s", affirmed=True))) == []
+    assert doubts_of(with_(BoltSpec(torque=Typed("120", "lb_ft"), source="s", affirmed=True))) == ()
     big, small = (
         Bolt(
             n, n, 0, diameter_mm=d, pitch_mm=p, property_class="8.8", spec=BoltSpec(torque=Typed(t, "nm"), source="s")

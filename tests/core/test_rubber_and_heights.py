@@ -10,8 +10,8 @@ from test_sitting import choose, job, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Bolt, Joint
-from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.log import Entered, HeightRead, Moved, Settled
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
@@ -65,13 +65,13 @@ def test_stated_bands_of_heights_and_cross_weight_hold_hidden_cars():
         springs = []
         for kind in ("spring", "new_spring"):
             rows = []
-            for key in CORNERS:
+            for key in WHEELS:
                 axle = key.split(".")[0]
                 # Each spring by itself: the stated uncertainty of one is √2 of the pair's mean.
                 rows.append([drawn(f"{axle}.{kind}.{part}", np.sqrt(2)) for part in ("rate", "free")])
             springs.append(np.array(rows))
-        loads = np.array([drawn(f"{key}.load") for key in CORNERS])
-        dead = np.array([drawn(f"{key}.dead") for key in CORNERS])
+        loads = np.array([drawn(f"{key}.load") for key in WHEELS])
+        dead = np.array([drawn(f"{key}.dead") for key in WHEELS])
         truth, stood = heights_by_hand(loads, dead, ratio, *springs)
         inside.append([abs(truth[n] - one.change) <= one.plus_minus for n, one in enumerate(sitting.wheels)])
         carried = dead + ratio * springs[1][:, 0] * (springs[1][:, 1] - stood - ratio * truth)

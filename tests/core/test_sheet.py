@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import Wheel
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.doubts import Read, doubt_readings
 from fair_spindle.core.fields.shape import shape_of
@@ -90,9 +91,9 @@ def test_loads_add_up_however_the_car_was_weighed(front, rear, share):
     ):
         loads = car_loads(method, weighed, {"rear": 400.0})
         assert sum(load.force for load in loads.wheels.values()) == pytest.approx(loads.total)
-        assert loads.unsprung["rear_left"].estimated is False
-        assert loads.unsprung["front_left"].estimated is True
-        assert loads.sprung("rear_right").force == pytest.approx(loads.wheels["rear_right"].force - 400)
+        assert loads.unsprung[Wheel.REAR_LEFT].estimated is False
+        assert loads.unsprung[Wheel.FRONT_LEFT].estimated is True
+        assert loads.sprung(Wheel.REAR_RIGHT).force == pytest.approx(loads.wheels[Wheel.REAR_RIGHT].force - 400)
         assert all(load.estimated == (method != "four_scales") for load in loads.wheels.values())
 
 

@@ -7,7 +7,7 @@ import pytest
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.kinematics import solve_poses
 from fair_spindle.core.joblog.log import Entered, Event, Filled
@@ -57,7 +57,7 @@ CAR = [
     *(typed(f"{axle}.motion_ratio", ratio, "ratio") for axle, ratio in (("front", 0.95), ("rear", 0.7))),
     *(typed(f"{axle}.spring.rate", rate, "rate") for axle, rate in (("front", 30), ("rear", 45))),
     *(typed(f"{axle}.spring.free", 360) for axle in ("front", "rear")),
-    *(Entered(f"{key}.height", "hub_to_arch", {"height": Typed("360", "mm")}) for key in CORNERS),
+    *(Entered(f"{key}.height", "hub_to_arch", {"height": Typed("360", "mm")}) for key in WHEELS),
 ]
 
 
@@ -232,7 +232,7 @@ def test_rings_on_the_bench_bring_the_height_that_the_whole_car_then_has():
     assert turns[:2].tolist() == [0, 0]
     moved = [typed(f"rear.{side}.perch_up", turns[2], "turns") for side in ("left", "right")]
     assert lift(*ring, *moved)[1] == pytest.approx(-14.0, abs=1.0)
-    weighed = {key: load for key, load in zip(CORNERS, (3500, 3300, 2500, 2700), strict=True)}
+    weighed = {key: load for key, load in zip(WHEELS, (3500, 3300, 2500, 2700), strict=True)}
     told = job(*ring, Entered("car.target_cross", "typed", {"value": Typed("50", "pct")}))
     crossed = correct_perches(told[0], told[1], told[2], {}, weighed)
     assert crossed.turns.cross == pytest.approx(0.5, abs=0.004)
@@ -249,7 +249,7 @@ def test_heights_after_teach_the_ratio_that_was_wrong():
     ]
     readings, car, sitting = job(*new, guessed)
     truth = job(*new, typed("front.motion_ratio", 0.88, "ratio"))[2]
-    before = {key: Quantity(360.0, 0.3) for key in CORNERS}
+    before = {key: Quantity(360.0, 0.3) for key in WHEELS}
     after = {one.key: Quantity(one.predicted, 0.3) for one in truth.wheels}
     learned = {one.key: one for one in learn(model_of_car(car), before, after)}
     ratio = learned["front.motion_ratio"]

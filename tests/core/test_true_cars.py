@@ -11,8 +11,9 @@ from scipy.optimize import minimize
 
 import fair_spindle.practice
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered, Moved, Settled, Stepped, Turned, Worked
-from fair_spindle.practice.body import CORNERS, PLANE, Bar, Leg, energy, forces, rest
+from fair_spindle.practice.body import PLANE, Bar, Leg, energy, forces, rest
 from fair_spindle.practice.car import DEGREE, TYPICAL, draw_car
 from fair_spindle.practice.debrief import debrief
 from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
@@ -79,8 +80,8 @@ bars = st.builds(Bar, st.sampled_from([0.0, 12.0]), st.sampled_from([0.0, 8.0]))
 @settings(max_examples=150)
 @given(st.tuples(legs, legs, legs, legs), st.tuples(bars, bars))
 def test_a_body_rests_where_forces_balance_and_its_energy_is_least(four, two):
-    rises = rest(dict(zip(CORNERS, four, strict=True)), dict(zip(("front", "rear"), two, strict=True)))
-    at = np.array([rises[key] for key in CORNERS])
+    rises = rest(dict(zip(WHEELS, four, strict=True)), dict(zip(("front", "rear"), two, strict=True)))
+    at = np.array([rises[key] for key in WHEELS])
     out, _ = forces(at, four, two)
     assert np.abs(PLANE.T @ out).max() < 1e-6
     assert at @ [1, -1, -1, 1] == pytest.approx(0, abs=1e-9), "a rigid body does not twist"
@@ -95,17 +96,17 @@ def test_where_it_rests_is_what_a_general_minimiser_finds():
     """The referee is scipy.optimize.minimize (Nelder-Mead) on the energy; a loose spring and a forced bar in it."""
     four = (Leg(3000, 32, 110, 0.95), Leg(3000, 48, 70, 0.95, 2.5, 75), Leg(2300, 48, 5, 0.8), Leg(2300, 48, 70, 0.8))
     two = (Bar(12, 8), Bar(6))
-    rises = rest(dict(zip(CORNERS, four, strict=True)), dict(zip(("front", "rear"), two, strict=True)))
+    rises = rest(dict(zip(WHEELS, four, strict=True)), dict(zip(("front", "rear"), two, strict=True)))
     options = {"xatol": 1e-9, "fatol": 1e-9, "maxiter": 9000, "maxfev": 9000}
     found = minimize(lambda q: energy(PLANE @ q, four, two), np.zeros(3), method="Nelder-Mead", options=options)
-    assert [rises[key] for key in CORNERS] == pytest.approx(PLANE @ found.x, abs=1e-4)
+    assert [rises[key] for key in WHEELS] == pytest.approx(PLANE @ found.x, abs=1e-4)
 
 
 def test_a_single_spring_on_each_corner_gives_the_closed_form():
     soft, hard = Leg(3000, 30, 3000 / 0.9 / 30, 0.9), Leg(3000, 60, 3000 / 0.9 / 30 - 20, 0.9)
-    assert rest(dict.fromkeys(CORNERS, soft), {})["front.left"] == pytest.approx(0, abs=1e-9)
+    assert rest(dict.fromkeys(WHEELS, soft), {})["front.left"] == pytest.approx(0, abs=1e-9)
     by_hand = (0.9 * 60 * (3000 / 0.9 / 30 - 20) - 3000) / (0.9**2 * 60)
-    assert rest(dict.fromkeys(CORNERS, hard), {})["rear.right"] == pytest.approx(by_hand)
+    assert rest(dict.fromkeys(WHEELS, hard), {})["rear.right"] == pytest.approx(by_hand)
 
 
 def plain(seed=3, exercise=PLAIN):
@@ -120,14 +121,14 @@ def test_what_a_mechanic_does_to_the_car_is_done_to_it():
     assert world.wheel("front.left").rod == 1.0
     world.take(Moved("hanging"))
     assert set(world.stands().values()) == {75.0}
-    for key in CORNERS:
+    for key in WHEELS:
         world.take(Stepped(f"springs.swap@{key}"))
     world.take(Moved("on_wheels"))
     high = world.stands()
     world.take(Settled())
     low = world.stands()
-    assert all(high[key] - low[key] == pytest.approx(world.car.friction) for key in CORNERS)
-    assert all(-60 < low[key] < -8 for key in CORNERS), "shorter, harder springs"
+    assert all(high[key] - low[key] == pytest.approx(world.car.friction) for key in WHEELS)
+    assert all(-60 < low[key] < -8 for key in WHEELS), "shorter, harder springs"
     assert abs(plain().rises()["front.left"]) < 1e-9, "as it came it stood in place"
 
 
@@ -173,7 +174,7 @@ def test_gauges_show_the_truth_within_their_steps_but_for_what_is_wrong_with_the
 
 def test_the_debrief_says_how_far_off_each_angle_is_and_its_parts_add_up():
     car = draw_car(find_exercise("level_out"), 4)
-    acts = [read(World(car), f"{key}.{name}", 3) for key in CORNERS for name in ("toe", "camber")]
+    acts = [read(World(car), f"{key}.{name}", 3) for key in WHEELS for name in ("toe", "camber")]
     acts += [Turned("rear.left", "Toe link", 3)]
 
     class Line:

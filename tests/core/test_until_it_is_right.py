@@ -11,7 +11,7 @@ from test_after_the_work import MINUTE, SLOPE, TURN, after, job
 from test_sitting import choose, typed
 from test_sitting import job as springs_job
 
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Turned
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.aligned import align_car
@@ -65,7 +65,7 @@ def test_toe_comes_inside_its_tolerance_in_three_walks_on_a_car_that_is_not_as_b
 RINGS = [
     *(choose(f"{axle}.spring.kind", "coilover") for axle in ("front", "rear")),
     *(typed(f"{axle}.spring.perch_pitch", 2, "pitch") for axle in ("front", "rear")),
-    *(typed(f"{key}.target.height", height) for key, height in zip(CORNERS, (345, 345, 350, 350), strict=True)),
+    *(typed(f"{key}.target.height", height) for key, height in zip(WHEELS, (345, 345, 350, 350), strict=True)),
 ]
 
 
@@ -92,7 +92,7 @@ def test_rings_bring_four_heights_that_missed_to_where_they_are_wanted(heave, ro
     reached = np.array([one.value for one in now.values()]) + then - before
     assert reached == pytest.approx([345, 345, 350, 350], abs=1.2), "a quarter turn of a ring is half a millimetre"
     assert {one.where for one in want_rings(correction)} == {
-        key for key, turned in zip(CORNERS, turns, strict=True) if turned
+        key for key, turned in zip(WHEELS, turns, strict=True) if turned
     }
 
 

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 from scipy.optimize import least_squares
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
-from fair_spindle.core.geometry.corner import Link, make_corner, needed_points, suspicions
+from fair_spindle.core.geometry.corner import Link, make_corner, suspicions
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, on
 from fair_spindle.core.turns.realign import realign
 
@@ -199,7 +200,7 @@ def test_points_that_cannot_be_right_are_named():
         with pytest.raises(InputError) as refused:
             corner_of("double_wishbone", {**good, **change})
         assert refused.value.field == field
-    for name in needed_points("double_wishbone"):
+    for name in find_layout("double_wishbone").needed:
         with pytest.raises(InputError, match=name):
             corner_of("double_wishbone", {key: at for key, at in good.items() if key != name})
     assert suspicions(corner_of("double_wishbone", good)) == []

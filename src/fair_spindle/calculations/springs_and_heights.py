@@ -8,10 +8,9 @@ import numpy as np
 from pydantic import Field
 
 from fair_spindle.calculations.base import Calculation, NotNegative, Positive, Values
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.springs import car_heights, perches, springs, travel
 from fair_spindle.core.springs.sway_bar import bar_rates
-
-WHEELS = car_heights.WHEELS
 
 
 class SpringRateIn(Values):
@@ -200,11 +199,11 @@ class CarHeightsOut(Values):
 
 def whole_car(given: CarHeightsIn) -> CarHeightsOut:
     """Heights and loads of the whole car."""
-    loads = np.array([getattr(given.wheel_loads_n, wheel) for wheel in WHEELS])
-    unsprung = np.array([getattr(given.unsprung_n, wheel) for wheel in WHEELS])
+    loads = np.array([getattr(given.wheel_loads_n, wheel.letters) for wheel in WHEELS])
+    unsprung = np.array([getattr(given.unsprung_n, wheel.letters) for wheel in WHEELS])
     legs = []
     for place, wheel in enumerate(WHEELS):
-        corner: CornerChange = getattr(given.corners, wheel)
+        corner: CornerChange = getattr(given.corners, wheel.letters)
         old, new = (
             springs.coil_curve(springs.Coil(one.rate_n_per_mm, one.free_mm)) for one in (corner.before, corner.after)
         )
@@ -230,7 +229,7 @@ def whole_car(given: CarHeightsIn) -> CarHeightsOut:
 
 
 def _of_wheels(numbers: np.ndarray) -> OfWheels:
-    return OfWheels(**dict(zip(WHEELS, map(float, numbers), strict=True)))
+    return OfWheels(**{wheel.letters: float(number) for wheel, number in zip(WHEELS, numbers, strict=True)})
 
 
 class TravelBudgetIn(Values):

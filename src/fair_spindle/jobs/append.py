@@ -10,7 +10,7 @@ from dataclasses import replace
 from sqlmodel import Session
 
 from fair_spindle.core.basics.errors import Conflict, NotAllowed, SpindleError
-from fair_spindle.core.fields.shape import AXLES
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.joblog.bolt_rules import doubt_reading
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.loading import Windows

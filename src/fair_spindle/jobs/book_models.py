@@ -18,6 +18,12 @@ class View(BaseModel):
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True, defer_build=True)
 
+    @classmethod
+    def of(cls, shown: object, **more: object) -> Self:
+        """What is shown of something: its own members under their own names, and what the view has beside them."""
+        same = {name: getattr(shown, name) for name in cls.model_fields if name not in more and hasattr(shown, name)}
+        return cls(**same, **more)
+
 
 class BySide(View, Generic[T]):
     """The same thing for both sides."""

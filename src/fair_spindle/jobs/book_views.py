@@ -7,9 +7,9 @@ from typing import Any
 
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.basics.wheels import AXLES, Wheel
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec
 from fair_spindle.core.fields.doubts import Doubt
-from fair_spindle.core.fields.shape import AXLES
 from fair_spindle.core.fields.walk import WALK_ROUND
 from fair_spindle.core.joblog.findings import overdue, unsettled
 from fair_spindle.core.joblog.log import Entered, Fastener
@@ -76,7 +76,7 @@ def show_wheels(now: Standing) -> list[m.WheelView]:
 
 def _wheels(now: Standing) -> list[m.WheelView]:
     asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
-    return [_wheel(now, corner) for corner in WALK_ROUND if corner in asked]
+    return [_wheel(now, Wheel(corner)) for corner in WALK_ROUND if corner in asked]
 
 
 def show_loads(now: Standing) -> m.LoadsView | None:
@@ -88,7 +88,7 @@ def show_loads(now: Standing) -> m.LoadsView | None:
         wheels=[
             m.LoadView(
                 wheel=wheel,
-                label=wheel.replace("_", " ").capitalize(),
+                label=wheel.label,
                 load_n=load.force,
                 estimated=load.estimated,
                 unsprung_n=loads.unsprung[wheel].force,
@@ -134,17 +134,16 @@ def _understood(now: Standing, key: str, act: Entered) -> str:
     return say_quantity(asked, read, act.method) if read else say_entry(act, now.sheet)
 
 
-def _wheel(now: Standing, corner: str) -> m.WheelView:
-    axle, side = corner.split(".")
+def _wheel(now: Standing, wheel: Wheel) -> m.WheelView:
 
     def said(name: str) -> str:
-        key = f"{corner}.{name}"
+        key = f"{wheel}.{name}"
         return _understood(now, key, now.state.entries[key].act) if key in now.state.entries else ""
 
-    load = now.loads.wheels[f"{axle}_{side}"] if now.loads else None
+    load = now.loads.wheels[wheel] if now.loads else None
     return m.WheelView(
-        key=corner,
-        label=f"{axle.capitalize()} {side}",
+        key=wheel,
+        label=wheel.label,
         height=said("height"),
         toe=said("toe"),
         camber=said("camber"),

@@ -9,9 +9,9 @@ from uuid import NAMESPACE_OID, uuid4, uuid5
 from sqlmodel import Session
 
 from fair_spindle.core.basics.errors import SpindleError
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Undone
 from fair_spindle.core.joblog.replay import undoing
@@ -86,8 +86,8 @@ def keep_fitted(session: Session, now: Standing, at: str) -> None:
 
 def fitted_facts(now: Standing, record: Standing) -> tuple[list[Entered], list[Joint]]:
     """What a job fitted, as entries of the car's record, and the fasteners whose values the record does not know."""
-    pairs = [(f"{axle}.{new}", f"{axle}.{own}") for axle in ("front", "rear") for new, own in NOW_ON_THE_CAR.items()]
-    pairs += [(f"{wheel}.{new}", f"{wheel}.{own}") for wheel in CORNERS for new, own in AT_A_WHEEL.items()]
+    pairs = [(f"{axle}.{new}", f"{axle}.{own}") for axle in AXLES for new, own in NOW_ON_THE_CAR.items()]
+    pairs += [(f"{wheel}.{new}", f"{wheel}.{own}") for wheel in WHEELS for new, own in AT_A_WHEEL.items()]
     entries = [
         replace(taken.act, key=own)
         for new, own in pairs

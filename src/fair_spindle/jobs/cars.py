@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed
+from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Listed
 from fair_spindle.core.joblog.mirror import below, mirrored
@@ -124,7 +125,7 @@ def copy_car(database: Database, car_id: str, wanted: CarCopy) -> CarView:
 
 def copy_side(database: Database, car_id: str, wanted: SideCopy) -> CarView:
     """Copy one side's arms and points to the other, as one entry."""
-    to = "right" if wanted.side == "left" else "left"
+    to = other_side(wanted.side)
 
     def act(now: Standing) -> Act:
         entries = mirrored((taken.act for taken in now.state.entries.values()), wanted.side, to)

@@ -6,8 +6,8 @@ from collections.abc import Iterator, Sequence
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.fields.shape import AXLES, CORNERS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.planning.procedure import Brief, Fitting
@@ -192,7 +192,7 @@ def _wanted(now: Standing) -> list[Want]:
     found = want_wheels(now.predicted.wheels, align_rods(now.state, now.readings))
     found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)
-    if now.changes_springs and len(after) == len(CORNERS):
+    if now.changes_springs and len(after) == len(WHEELS):
         found += want_rings(correct_perches(now.readings, now.sprung, now.sitting, after, {}))
     return found
 

@@ -11,8 +11,8 @@ from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.wheels import WHEELS, Wheel
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.log import Entered, Filled, Noted
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import effective
@@ -93,7 +93,7 @@ def decide_lessons(database: Database, job_id: str, wanted: Decide) -> LessonsVi
 
 def _lessons(now: Standing) -> list[Learned]:
     told = now.readings.quantities
-    before = {key: told[name] for key in CORNERS if (name := f"{key}.height") in told}
+    before: dict[str, Quantity] = {key: told[name] for key in WHEELS if (name := f"{key}.height") in told}
     heights = learn(now.height_model, before, heights_after(now.readings))
     stories = toe_stories(now.log, now.state, now.readings)
     toe = [one for axle, pair in stories.items() for one in learn_toe(pair, steered_within(axle, told))]
@@ -107,7 +107,7 @@ def _said(one: Learned, told: Mapping[str, Entered], decided: Mapping[str, Enter
     key = _record_key(one.key)
     if key not in decided:
         return "refused"
-    wheel = one.key.removesuffix(".load").replace(".", "_")
+    wheel = Wheel(one.key.removesuffix(".load")).number
     parts = (wheel,) if key == LOADS else tuple(decided[key].typed)
     return "taken" if all(decided[key].typed[name] == told[key].typed.get(name) for name in parts) else "open"
 

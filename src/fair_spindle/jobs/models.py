@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.planning.template import Position, Side
+from fair_spindle.core.basics.wheels import Side
+from fair_spindle.core.planning.template import Position
 from fair_spindle.formats.acts import ActModel, Strict, Text
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import BookView, LoadsView, Title, View, WheelView

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import fields, is_dataclass
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, SpindleError
-from fair_spindle.core.fields.shape import AXLES
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.joblog.going_back import consequences
 from fair_spindle.core.joblog.log import Act, Event, Planned

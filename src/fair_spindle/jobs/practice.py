@@ -12,6 +12,7 @@ from uuid import uuid4
 from pydantic import Field
 
 from fair_spindle.core.basics.errors import Conflict, NotAllowed, NotFound, SpindleError
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Act, Event, Filled
 from fair_spindle.core.joblog.plan_now import MOVES
@@ -29,7 +30,6 @@ from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.planning import planned
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.practice.body import CORNERS
 from fair_spindle.practice.car import TrueCar, draw_car
 from fair_spindle.practice.debrief import RULE, Debrief, debrief
 from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
@@ -255,7 +255,7 @@ def see_bay(database: Database, job_id: str) -> BayPicture:
         bare=bare,
         seed=seed,
         paper=exercise.paper,
-        corners=[CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, lean=0.0) for key in CORNERS],
+        corners=[CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, lean=0.0) for key in WHEELS],
         readable=len(list(_readable(now, world, seed))),
     )
 

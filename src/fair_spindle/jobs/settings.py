@@ -9,7 +9,8 @@ from pydantic import Field, model_validator
 from sqlmodel import Session
 
 from fair_spindle.core.basics.units import to_core, units_of
-from fair_spindle.core.fields.walk import WALK_ROUND, Corner
+from fair_spindle.core.basics.wheels import WheelKey
+from fair_spindle.core.fields.walk import WALK_ROUND
 from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.formats.acts import Strict
@@ -22,7 +23,7 @@ CHOOSABLE = ("length", "angle", "force", "rate", "torque", "pressure", "distance
 class WalkOrder(Strict):
     """The way round the car: its corners in order, wheel by wheel or reading by reading."""
 
-    corners: list[Corner] = Field(default_factory=lambda: list(WALK_ROUND), min_length=4, max_length=4)
+    corners: list[WheelKey] = Field(default_factory=lambda: list(WALK_ROUND), min_length=4, max_length=4)
     by: Literal["wheel", "reading"] = "wheel"
 
     @model_validator(mode="after")

@@ -7,7 +7,7 @@ from dataclasses import replace
 from math import degrees
 
 from fair_spindle.core.basics.errors import InputError, NoSolution, NotAllowed
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -35,7 +35,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     sitting = now.outlook.sitting_drawn(samples)
     after = heights_after(readings)
     scales = readings.quantities.get("car.check_loads")
-    weighed = {key: scales.parts[key.replace(".", "_")] for key in CORNERS} if scales and scales.parts else {}
+    weighed: dict[str, float] = {one: scales.parts[one.number] for one in WHEELS} if scales and scales.parts else {}
     target = readings.quantities.get("car.target_cross")
     correction = correct_perches(readings, car, sitting, after, weighed)
     return m.SpringsView(
@@ -169,7 +169,7 @@ def _correction(found: Correction, readings: Readings) -> m.CorrectionView:
                 heights_mm=turns.height_effects[place].tolist(),
                 loads_n=turns.load_effects[place].tolist(),
             )
-            for place, key in enumerate(CORNERS)
+            for place, key in enumerate(WHEELS)
         ],
         heights_mm=turns.heights.tolist(),
         cross_pct=100 * turns.cross,

@@ -6,18 +6,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from fair_spindle.core.basics.wheels import Axle, WheelKey
 from fair_spindle.formats.acts import Strict
 from fair_spindle.jobs.book_models import View
-
-Wheel = Literal["front.left", "front.right", "rear.left", "rear.right"]
-Axle = Literal["front", "rear"]
 
 
 class TrySprings(Strict):
     """What to try: perch turns and seat heights by wheel, rate in percent and bar hole by axle."""
 
-    turns: dict[Wheel, Annotated[float, Field(ge=-60, le=60)]] = Field(default_factory=dict)
-    seats_mm: dict[Wheel, Annotated[float, Field(ge=-100, le=100)]] = Field(default_factory=dict)
+    turns: dict[WheelKey, Annotated[float, Field(ge=-60, le=60)]] = Field(default_factory=dict)
+    seats_mm: dict[WheelKey, Annotated[float, Field(ge=-100, le=100)]] = Field(default_factory=dict)
     rates_pct: dict[Axle, Annotated[float, Field(ge=-60, le=150)]] = Field(default_factory=dict)
     holes: dict[Axle, Literal["1", "2", "3"]] = Field(default_factory=dict)
 

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.wheels import WHEELS
+
 Vector = NDArray[np.float64]
-CORNERS = ("front.left", "front.right", "rear.left", "rear.right")
 # Heights at the corners by heave, roll and pitch of a rigid body.
 PLANE = np.array([[1, 1, 1], [1, -1, 1], [1, 1, -1], [1, -1, -1]], float)
 STEPS, SMALL = 200, 1e-12
@@ -72,7 +73,7 @@ def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar]) -> dict[str, float]:
 
     Newton's method on the gradient of the energy, which is convex; a step is halved until the energy falls.
     """
-    order = [legs[key] for key in CORNERS]
+    order = [legs[key] for key in WHEELS]
     held = [bars.get(axle, Bar()) for axle in ("front", "rear")]
     q = np.zeros(3)
     for _ in range(STEPS):
@@ -86,4 +87,4 @@ def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar]) -> dict[str, float]:
         while part > 1e-6 and energy(PLANE @ (q + part * step), order, held) > now:
             part /= 2
         q = q + part * step
-    return dict(zip(CORNERS, (float(one) for one in PLANE @ q), strict=True))
+    return dict(zip(WHEELS, (float(one) for one in PLANE @ q), strict=True))

@@ -10,14 +10,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.joblog.log import Entered
-from fair_spindle.practice.body import CORNERS
 from fair_spindle.practice.exercises import Exercise
 from fair_spindle.practice.linkage import Upright
 
 Vector = NDArray[np.float64]
 DEGREE = np.pi / 180
-AXLES = ("front", "rear")
 TRACK, UNSPRUNG, PITCH, END_TURNS = 1500.0, 400.0, 1.5, 22.5
 RATIO = {"front": 0.95, "rear": 0.8}
 OLD, NEW = (32.0, 380.0), (48.0, 316.0)
@@ -131,7 +130,7 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
             turns = round(6 * (END_TURNS + rng.normal(0, 1))) / 6
             corners[key] = Corner(wheel, weight - UNSPRUNG, old, new, ratio, arch, turns)
             record += _of_wheel(key, told[axle], points, rng)
-    weighed = {key.replace(".", "_"): Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in CORNERS}
+    weighed = {key.number: Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in WHEELS}
     record += [Entered("car.loads", "four_scales", weighed), enter("car.wheelbase", 2600)]
     return TrueCar(
         corners,

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered, Event
-from fair_spindle.practice.body import CORNERS
 from fair_spindle.practice.car import DEGREE, WANTED, TrueCar
 from fair_spindle.practice.world import World
 
@@ -72,7 +72,7 @@ def debrief(
     """
     world = World(car, clamped=dict(car.clamped_at))
     seen: dict[str, _Seen] = {}
-    start = {key: world.angles(key) / DEGREE for key in CORNERS}
+    start = {key: world.angles(key) / DEGREE for key in WHEELS}
     crooked = world.steering()
     for event in events:
         if isinstance(event.act, Entered):
@@ -81,7 +81,7 @@ def debrief(
     world.position, world.settled = "on_wheels", True
     rises = world.stands()
     rows = []
-    for key in CORNERS:
+    for key in WHEELS:
         angles = world.angles(key, rises) / DEGREE
         for place, name in enumerate(("toe", "camber")):
             wanted = WANTED[name] if sets_angles else float(start[key][place])
@@ -96,7 +96,7 @@ def debrief(
 def _note(act: Entered, world: World, seen: dict[str, _Seen]) -> None:
     wheel = ".".join(act.key.split(".")[:2])
     name = act.key.rpartition(".")[2].removeprefix("check_")
-    if wheel not in CORNERS or name not in ("toe", "camber", "height") or not act.typed:
+    if wheel not in WHEELS or name not in ("toe", "camber", "height") or not act.typed:
         return
     typed = next(iter(act.typed.values()))
     number = read_number(typed.text, "length" if name == "height" else "angle", typed.unit, act.key).value

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import (
     Act,
     Counted,
@@ -21,7 +22,7 @@ from fair_spindle.core.joblog.log import (
     Turned,
     Worked,
 )
-from fair_spindle.practice.body import CORNERS, Bar, Leg, rest
+from fair_spindle.practice.body import Bar, Leg, rest
 from fair_spindle.practice.car import BAR, PITCH, RUBBER, TRACK, TrueCar
 from fair_spindle.practice.linkage import Upright
 
@@ -73,7 +74,7 @@ class World:
         """A pivot's bolt of a lower arm holds its rubber where the arm is then."""
         parts = act.joint.split(".")
         key = ".".join(parts[-2:])
-        if key not in CORNERS or "bush" not in parts[1]:
+        if key not in WHEELS or "bush" not in parts[1]:
             return
         if act.clamp and act.clamp.height_mm:
             self.clamped[key] = act.clamp.height_mm - self.car.corners[key].arch
@@ -84,7 +85,7 @@ class World:
 
     def _stepped(self, step: str) -> None:
         name, _, where = step.partition("@")
-        if name.endswith(("springs.swap", "unit_in")) and where in CORNERS:
+        if name.endswith(("springs.swap", "unit_in")) and where in WHEELS:
             self.new_springs.add(where)
         elif name == "lower_arm.out":
             # With the arm out nothing is wound; the new one is loose until it is clamped.
@@ -115,7 +116,7 @@ class World:
     def stands(self) -> dict[str, float]:
         """The same as the car stands now: hanging, or held up by its friction until it is settled. [mm]"""
         if self.position == "hanging":
-            return dict.fromkeys(CORNERS, DROOP)
+            return dict.fromkeys(WHEELS, DROOP)
         bedded = BEDDED if self.driven else 0.0
         high = 0.0 if self.settled else self.car.friction
         return {key: rise + high + (bedded if key in self.new_springs else 0.0) for key, rise in self.rises().items()}
@@ -140,7 +141,7 @@ class World:
     def steering(self, stands: dict[str, float] | None = None) -> float:
         """How far the steering wheel stands off when the car runs straight; held to the left positive. [°]"""
         now = stands or self.stands()
-        toes = {key: self.angles(key, now)[0] for key in CORNERS}
+        toes: dict[str, float] = {key: self.angles(key, now)[0] for key in WHEELS}
         line = (toes["rear.left"] - toes["rear.right"]) / 2
         return float(np.degrees(15 * ((toes["front.left"] - toes["front.right"]) / 2 - line)))
 

@@ -7788,11 +7788,8 @@ export interface components {
             kind: "turned";
             /** Steps */
             steps: number;
-            /**
-             * Wheel
-             * @enum {string}
-             */
-            wheel: "front.left" | "front.right" | "rear.left" | "rear.right" | "front";
+            /** Wheel */
+            wheel: ("front.left" | "front.right" | "rear.left" | "rear.right") | "front";
         };
         /**
          * TurnsGivenView
@@ -7987,7 +7984,7 @@ export interface components {
              */
             by?: "wheel" | "reading";
             /** Corners */
-            corners?: ("front.left" | "front.right" | "rear.right" | "rear.left")[];
+            corners?: ("front.left" | "front.right" | "rear.left" | "rear.right")[];
             /** Seen */
             seen: number;
         };
@@ -8003,7 +8000,7 @@ export interface components {
              */
             by?: "wheel" | "reading";
             /** Corners */
-            corners?: ("front.left" | "front.right" | "rear.right" | "rear.left")[];
+            corners?: ("front.left" | "front.right" | "rear.left" | "rear.right")[];
             /** Version */
             version: number;
         };

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 import statistics
+from bisect import bisect_right
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -221,7 +222,8 @@ def student_coverage(freedom: float) -> float:
     """
     require(freedom >= 1 - 1e-9, "freedom", "At least one degree of freedom is needed", freedom)
     rows = student_t()
-    return rows[max(row for row in rows if row <= freedom + 1e-9)]
+    known = tuple(rows)
+    return rows[known[bisect_right(known, freedom + 1e-9) - 1]]
 
 
 def shift_inputs(values: Mapping[str, float], uncertainties: Mapping[str, float]) -> Shifted:

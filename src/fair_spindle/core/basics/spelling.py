@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.tables import iso_pitches, unified_threads
@@ -37,6 +38,7 @@ class TypedNumber:
     value: float
 
 
+@lru_cache(maxsize=4096)
 def read_number(text: str, quantity: str, unit: str, field: str) -> TypedNumber:
     """Understand a number the way a tuner writes it on the clipboard.
 

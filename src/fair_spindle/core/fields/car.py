@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from fair_spindle.core.basics.units import from_core
-from fair_spindle.core.fields.field import Axle, Field, FieldSide, placed, typed
+from fair_spindle.core.basics.wheels import AXLES, SIDES, Axle
+from fair_spindle.core.fields.field import Field, FieldSide, placed, typed
 from fair_spindle.core.fields.methods import LEVER, POINT, WHEEL_LOADS
-from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
+from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.fields.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.planning.car_parts import ALONG, KINDS, parts_of
@@ -83,12 +84,13 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
         layout = shape.layout(axle)
         for arm in shape.arms(axle):
             fields += [placed(replace(one, part_of=arm.label), axle) for one in _hangs_on(layout, arm)]
-            for side in ("",) if arm.shared else SIDES:
+            sides: tuple[FieldSide, ...] = ("",) if arm.shared else SIDES
+            for side in sides:
                 own = _arm(shape, arm, axle, side)
                 fields += [placed(replace(one, part_of=arm.label), axle, side) for one in own]
         if layout:
             fields += [placed(one, axle, side) for side in SIDES for one in _targets(shape, axle)]
-        for name, label in (*layout.points, *_spring_points(layout)) if layout else ():
+        for name, label in (*layout.points, *layout.spring_points) if layout else ():
             for side in SIDES:
                 point = Field(f"point.{name}", label, "Points", methods=POINT, part_of="Point")
                 fields.append(placed(point, axle, side))
@@ -131,13 +133,6 @@ _CAR = (
 )
 
 
-def _spring_points(layout: Layout) -> tuple[tuple[str, str], ...]:
-    """Where a spring stands on a lower arm; with them the motion ratio follows from the points."""
-    if layout.key != "double_wishbone":
-        return ()
-    return (("spring_top", "Spring or damper, upper end"), ("spring_low", "Spring or damper, lower end on the arm"))
-
-
 def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
     layouts = tuple((key, one.label) for key, one in LAYOUTS.items() if axle in one.axles)
     yield Field("layout", "Layout", "Axle", choices=layouts)
@@ -154,7 +149,8 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
     )
     if axle == "front" and shape.layout(axle):
         yield from _STEERING
-    if shape.choice(f"{axle}.layout") == "solid_links":
+    layout = shape.layout(axle)
+    if layout and layout.across:
         yield Field(
             "panhard_body",
             "Panhard rod on the body at the",
@@ -279,27 +275,6 @@ _BAR = (
 )
 
 
-_WISHBONE_PLAN = (
-    ("span", "Between its pivots, fore and aft", 40, 900),
-    ("lead", "Outer joint ahead of the middle of its pivots", -500, 500),
-    ("skew", "Front pivot farther out than the rear", -300, 300),
-    ("tilt", "Front pivot higher than the rear", -300, 300),
-)
-_TIE_PLAN = (("lead", "Outer joint ahead of the inner", -200, 200),)
-_PLAN: dict[tuple[str, str], tuple[tuple[str, str, float, float], ...]] = {
-    ("strut", "lower"): _WISHBONE_PLAN,
-    ("double_wishbone", "lower"): _WISHBONE_PLAN,
-    ("double_wishbone", "upper"): _WISHBONE_PLAN,
-    ("strut", "tie"): _TIE_PLAN,
-    ("double_wishbone", "tie"): _TIE_PLAN,
-    ("semi_trailing", "arm"): (
-        ("span", "Between its pivots", 60, 900),
-        ("lead", "Outer pivot ahead of the inner", -400, 400),
-        ("tilt", "Outer pivot higher than the inner", -200, 200),
-    ),
-}
-
-
 def _together(axle: Axle) -> Iterator[Field]:
     """How far off what both wheels of an axle make together may be."""
     yield Field(
@@ -362,13 +337,12 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
         sides=10.0,
         hint="Outer joint above the inner pivot, at ride height. Below is negative.",
     )
-    layout = shape.layout(axle)
-    for name, label, low, high in _PLAN.get((layout.key if layout else "", arm.key), ()):
+    for told in arm.plan:
         yield Field(
-            f"{arm.key}.{name}",
-            label,
+            f"{arm.key}.{told.name}",
+            told.label,
             arm.label,
-            methods=typed("length", "mm", low, high),
+            methods=typed("length", "mm", told.low, told.high),
             half_width=3.0,
             hint="For geometry by tape, where points are not known.",
         )
@@ -434,7 +408,7 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
                 hint=f"Half of the maker's range. Left empty: {from_core(TOLERANCES[name], 'deg'):.2f}°.",
             )
     layout = shape.layout(axle)
-    if layout and layout.key in ("strut", "double_wishbone"):
+    if layout and layout.steering_axis:
         yield Field(
             "joint_height",
             "Lower joint to upper joint or strut top",
@@ -459,7 +433,7 @@ def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:
             half_width=5.0,
             hint="Against the lower joint, seen from the side. Left empty: by the caster as read.",
         )
-    if layout and layout.key == "strut":
+    if layout and layout.movable == "strut_top":
         yield Field(
             "top_plate",
             "Strut top can be moved by",

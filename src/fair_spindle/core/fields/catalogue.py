@@ -7,10 +7,11 @@ from dataclasses import replace
 from functools import lru_cache
 
 from fair_spindle.core.basics.units import UNITS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.car import car_fields
 from fair_spindle.core.fields.field import Field, Method, Part, Sheet, placed, sheet_of, typed
 from fair_spindle.core.fields.new_parts import new_part_fields
-from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
+from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.fields.springs import job_fields, scales_after
 from fair_spindle.core.fields.threaded_ends import threaded_end_fields
 from fair_spindle.core.fields.walk import baseline_fields, check_fields
@@ -73,7 +74,7 @@ def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet
 
 
 def _ends() -> Iterator[Field]:
-    return (one for axle in AXLES for side in SIDES for one in threaded_end_fields(axle, side))
+    return (one for wheel in WHEELS for one in threaded_end_fields(wheel.axle, wheel.side))
 
 
 def reading_field(reading: Reading) -> Field:
@@ -107,7 +108,7 @@ def _always() -> Iterator[Field]:
         methods=typed("angle", "deg", 0.2, 10),
         hint="Left empty: 2°, this product's own value. No published limit was found.",
     )
-    for one in (*(placed(load, axle, side) for axle in AXLES for side in SIDES), placed(twist, "")):
+    for one in (*(placed(load, wheel.axle, wheel.side) for wheel in WHEELS), placed(twist, "")):
         yield replace(one, phase="plan", required=False)
 
 

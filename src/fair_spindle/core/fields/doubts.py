@@ -8,6 +8,7 @@ from math import degrees
 
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.fields.field import Field, Sheet
 
 
@@ -97,7 +98,7 @@ def _reasons(asked: Field, readings: Mapping[str, Read], before: Mapping[str, Re
 
 
 def _other_side(asked: Field) -> tuple[str, str]:
-    way = "left" if asked.side == "right" else "right"
+    way = other_side(asked.side)
     return asked.key.replace(f".{asked.side}.", f".{way}.") if asked.side else "", way
 
 

@@ -9,7 +9,7 @@ from typing import Literal
 
 from fair_spindle.core.basics.errors import InputError
 
-Axle = Literal["", "front", "rear"]
+FieldAxle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]
 Phase = Literal["car", "baseline", "plan", "floor", "check"]
 
@@ -75,7 +75,7 @@ class Field:
     sides: float = 0.0
     instead: str = ""
     part_of: str = ""
-    axle: Axle = ""
+    axle: FieldAxle = ""
     side: FieldSide = ""
 
     @cached_property
@@ -176,7 +176,7 @@ def typed(quantity: str, unit: str, low: float, high: float, label: str = "Value
     return (Method("typed", "Typed", (Part("value", label, quantity, unit, low, high),)),)
 
 
-def placed(one: Field, axle: Axle, side: FieldSide = "") -> Field:
+def placed(one: Field, axle: FieldAxle, side: FieldSide = "") -> Field:
     """The field at one axle and side; a lone typed number takes the field's own name.
 
     Parameters

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.fields.field import Method, Part
 
 _TAPE = 0.5
@@ -183,20 +184,12 @@ WHEEL_LOADS = (
     Method(
         "four_scales",
         "Four scales",
-        tuple(
-            Part(name, label, "force", "kgf", 20, 5000)
-            for name, label in (
-                ("front_left", "Front left"),
-                ("front_right", "Front right"),
-                ("rear_left", "Rear left"),
-                ("rear_right", "Rear right"),
-            )
-        ),
+        tuple(Part(wheel.number, wheel.label, "force", "kgf", 20, 5000) for wheel in WHEELS),
     ),
     Method(
         "two_axles",
         "Two axle weights",
-        tuple(Part(name, f"{name.capitalize()} axle", "force", "kgf", 40, 10000) for name in ("front", "rear")),
+        tuple(Part(name, f"{name.capitalize()} axle", "force", "kgf", 40, 10000) for name in AXLES),
         "Left and right are then taken as equal, and marked as estimated.",
     ),
     Method(
@@ -211,15 +204,7 @@ WHEEL_LOADS = (
     Method(
         "learned",
         "Learned from heights",
-        tuple(
-            Part(name, label, "force", "n", 200, 50000)
-            for name, label in (
-                ("front_left", "Front left"),
-                ("front_right", "Front right"),
-                ("rear_left", "Rear left"),
-                ("rear_right", "Rear right"),
-            )
-        ),
+        tuple(Part(wheel.number, wheel.label, "force", "n", 200, 50000) for wheel in WHEELS),
         "By a job's heights before and after; estimates.",
     ),
 )

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fair_spindle.core.basics.wheels import AXLES, SIDES
 from fair_spindle.core.fields.car import THREADED
 from fair_spindle.core.fields.field import Field, Method, Part, placed, typed
-from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
+from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.geometry.layouts import ArmKind
 
 GROUP = "New parts"

@@ -5,13 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from fair_spindle.core.fields.field import Axle, FieldSide
+from fair_spindle.core.basics.wheels import Axle
 from fair_spindle.core.geometry.layouts import ArmKind, Layout, arms_of, find_layout
 
-AXLES: tuple[Axle, ...] = ("front", "rear")
-SIDES: tuple[FieldSide, ...] = ("left", "right")
-# The four wheels, in the one order that arrays of them have.
-CORNERS = tuple(f"{axle}.{side}" for axle in AXLES for side in SIDES)
 DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted", "new_spring.fit")
 
 

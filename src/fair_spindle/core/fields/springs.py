@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from fair_spindle.core.basics.units import to_core
-from fair_spindle.core.fields.field import Axle, Field, Method, Part, placed, typed
+from fair_spindle.core.basics.wheels import AXLES, SIDES, Axle
+from fair_spindle.core.fields.field import Field, Method, Part, placed, typed
 from fair_spindle.core.fields.methods import WHEEL_LOADS
-from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
+from fair_spindle.core.fields.shape import Shape
 
 NEW, SEATS, LIMITS, GOALS = "New springs and dampers", "Seats and perches", "What ends the travel", "Heights wanted"
 BAR = "Sway bar"

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from fair_spindle.core.fields.field import Axle, Field, FieldSide, placed, typed
+from fair_spindle.core.basics.wheels import Axle
+from fair_spindle.core.fields.field import Field, FieldSide, placed, typed
 
 GROUP = "Threaded ends, by count"
 COUNT_HINT = "Whole turns and flats: 24, 23 4/6 or 23.5."

@@ -7,7 +7,8 @@ from dataclasses import replace
 from typing import Literal
 
 from fair_spindle.core.basics.units import to_core
-from fair_spindle.core.fields.field import Axle, Field, FieldSide, Phase, Sheet, placed, typed
+from fair_spindle.core.basics.wheels import AXLES, SIDES, Axle, Wheel, WheelKey, wheels_at
+from fair_spindle.core.fields.field import Field, FieldSide, Phase, Sheet, placed, typed
 from fair_spindle.core.fields.methods import (
     ANGLES_AT,
     BAR_GAPS,
@@ -21,26 +22,15 @@ from fair_spindle.core.fields.methods import (
     TOE,
     TOTAL_TOE,
 )
-from fair_spindle.core.fields.shape import AXLES, SIDES, Shape
+from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.geometry.layouts import Layout
 
 By = Literal["wheel", "reading"]
-Corner = Literal["front.left", "front.right", "rear.right", "rear.left"]
-WALK_ROUND: tuple[Corner, ...] = ("front.left", "front.right", "rear.right", "rear.left")
+WALK_ROUND: tuple[WheelKey, ...] = ("front.left", "front.right", "rear.right", "rear.left")
 AT_THE_WHEEL = "At the wheel"
 ALSO = "Also worth reading"
 _DEG = to_core(1, "deg")
 _TOE_HALF_WIDTH = to_core(3, "min")
-_CAMBER_USUAL: dict[str, tuple[float, float]] = {
-    "strut": (-3.5, 1.5),
-    "double_wishbone": (-4.0, 1.5),
-    "five_link": (-4.0, 1.0),
-    "semi_trailing": (-4.5, 1.0),
-    "trailing_lateral": (-3.5, 0.5),
-    "twist_beam": (-2.5, 0.5),
-    "solid_leaf": (-1.0, 1.5),
-    "solid_links": (-1.0, 1.5),
-}
 
 
 def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ...]:
@@ -126,7 +116,7 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
         return _CASTER
     one = _AT_WHEEL[name]
     if name == "camber" and layout:
-        low, high = _CAMBER_USUAL[layout.key]
+        low, high = layout.camber_usual
         return replace(one, usual=(low * _DEG, high * _DEG))
     if name == "toe" and layout:
         limit = (0.6 if layout.independent else 0.35) * _DEG
@@ -237,15 +227,15 @@ def order_walk(
     'rear.left.height'
     """
     fields = sheet.of_phase(phase)
-    known: list[str] = [corner for corner in dict.fromkeys((*corners, *WALK_ROUND)) if corner in WALK_ROUND]
-    last = {axle: max(known.index(f"{axle}.{side}") for side in SIDES) for axle in AXLES}
+    known = [Wheel(corner) for corner in dict.fromkeys((*corners, *WALK_ROUND)) if corner in WALK_ROUND]
+    last = {axle: max(known.index(wheel) for wheel in wheels_at(axle)) for axle in AXLES}
     names = list(dict.fromkeys(one.name for one in fields))
 
     def place(one: Field) -> tuple[int, ...]:
         topic = names.index(one.name)
         if not one.axle:
             return (-1, topic, 0)
-        corner = known.index(f"{one.axle}.{one.side}") if one.side else last[one.axle]
+        corner = known.index(Wheel(f"{one.axle}.{one.side}")) if one.side else last[one.axle]
         late = 0 if one.side else 1
         return (topic, corner, late) if by == "reading" else (corner, late, topic)
 

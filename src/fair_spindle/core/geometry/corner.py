@@ -13,32 +13,9 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 
 Array = NDArray[np.float64]
-
-LINKS: dict[str, tuple[tuple[str, str, str], ...]] = {
-    "double_wishbone": (
-        ("upper_front", "upper_front", "upper_ball"),
-        ("upper_rear", "upper_rear", "upper_ball"),
-        ("lower_front", "lower_front", "lower_ball"),
-        ("lower_rear", "lower_rear", "lower_ball"),
-        ("tie", "tie_inner", "tie_outer"),
-    ),
-    "strut": (
-        ("lower_front", "lower_front", "lower_ball"),
-        ("lower_rear", "lower_rear", "lower_ball"),
-        ("tie", "tie_inner", "tie_outer"),
-    ),
-    "trailing_lateral": (
-        ("lateral_front", "lateral_front_inner", "lateral_front_outer"),
-        ("lateral_rear", "lateral_rear_inner", "lateral_rear_outer"),
-        ("upper", "upper_inner", "upper_outer"),
-    ),
-    "semi_trailing": (),
-    "twist_beam": (),
-}
-STEERING_AXIS = {"double_wishbone": ("lower_ball", "upper_ball"), "strut": ("lower_ball", "strut_top")}
-LAYOUTS_WITH_POINTS = (*LINKS, "five_link")
 
 
 @dataclass(frozen=True)
@@ -63,6 +40,16 @@ class Corner:
     toe: float
     points: Mapping[str, tuple[float, float, float]]
     links: tuple[Link, ...]
+
+    @property
+    def kind(self) -> Layout:
+        """What holds it."""
+        return LAYOUTS[self.layout]
+
+    @property
+    def steering_axis(self) -> tuple[str, str] | None:
+        """Points between which it steers, lower one first."""
+        return self.kind.steering_axis
 
     def point(self, name: str) -> Array:
         """A point at ride height."""
@@ -92,7 +79,7 @@ def make_corner(
     Parameters
     ----------
     layout : str
-        A key of ``LINKS``, or ``"five_link"``. [-]
+        Key of a layout whose wheels move each for itself, or of a twist beam. [-]
     side : {"left", "right"}
         Side of the car. [-]
     camber, toe : float
@@ -127,16 +114,18 @@ def make_corner(
     >>> make_corner("semi_trailing", "left", 0.0, 0.0, arm).links
     ()
     """
-    require(layout in LAYOUTS_WITH_POINTS, "layout", "Unknown layout", layout, kind=InputError)
+    kind = LAYOUTS.get(layout)
+    if kind is None or kind.guide == "axle":
+        raise InputError(f"Unknown layout; got {layout}.", field="layout")
     sign = 1 if side == "left" else -1
-    for name in needed_points(layout):
+    for name in kind.needed:
         if name not in points:
             raise InputError(
                 f"The {layout.replace('_', ' ')} corner lacks its point {name!r}.", field=f"points.{name}"
             )
     for name, at in points.items():
         require(np.all(np.isfinite(at)), f"points.{name}", "A point needs three finite numbers", at, kind=InputError)
-    if layout == "five_link":
+    if kind.told_links:
         require(len(links) == 5, "links", "A five-link corner has five links", len(links), kind=InputError)
         require(
             len({link.name for link in links}) == 5, "links", "Each link needs a name of its own", "the same twice",
@@ -144,7 +133,7 @@ def make_corner(
         )  # fmt: skip
         own = links
     else:
-        own = tuple(Link(name, points[inner], points[outer]) for name, inner, outer in LINKS[layout])
+        own = tuple(Link(name, points[inner], points[outer]) for name, inner, outer in kind.links)
     corner = Corner(layout, sign, camber, toe, dict(points), own)
     for told in suspicions(corner):
         raise InputError(told.message, field=told.field)
@@ -185,48 +174,6 @@ def spindle_of(side: int, camber: ArrayLike, toe: ArrayLike) -> Array:
     """
     flat = np.cos(camber)
     return np.stack([flat * np.sin(toe), side * flat * np.cos(toe), -np.sin(camber)], axis=-1)
-
-
-def needed_points(layout: str) -> tuple[str, ...]:
-    """Points that a layout cannot do without.
-
-    Parameters
-    ----------
-    layout : str
-        Key of a layout. [-]
-
-    Returns
-    -------
-    tuple of str
-        Names of points.
-
-    Raises
-    ------
-    KeyError
-        An unknown layout.
-
-    Notes
-    -----
-    The links of a five-link corner carry their own points.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> needed_points("semi_trailing")
-    ('wheel_center', 'arm_inner', 'arm_outer')
-    """
-    own = {
-        "strut": ("strut_top", "strut_low"),
-        "semi_trailing": ("arm_inner", "arm_outer"),
-        "twist_beam": ("beam_pivot",),
-        "trailing_lateral": ("trailing_body",),
-        "five_link": (),
-    }
-    ends = [end for _, *pair in LINKS.get(layout, ()) for end in pair]
-    return tuple(dict.fromkeys(("wheel_center", *own.get(layout, ()), *ends)))
 
 
 @dataclass(frozen=True)
@@ -281,7 +228,7 @@ def suspicions(corner: Corner) -> list[Suspicion]:
                     f"links.{link.name}", f"Link {link.name!r} would be {length:.1f} mm long; is a point swapped?"
                 )
             )
-        if abs(link.inner[1]) > abs(link.outer[1]) + 50 and corner.layout != "trailing_lateral":
+        if abs(link.inner[1]) > abs(link.outer[1]) + 50 and corner.kind.guide != "trailing":
             found.append(
                 Suspicion(f"links.{link.name}", f"Link {link.name!r} points inward; are its two ends swapped?")
             )
@@ -294,7 +241,7 @@ def suspicions(corner: Corner) -> list[Suspicion]:
                         f"points.{second}", f"{first} and {second} are {apart:.1f} mm apart: no axis is to be had."
                     )
                 )
-    axis = STEERING_AXIS.get(corner.layout)
+    axis = corner.steering_axis
     if axis and corner.point(axis[1])[2] <= corner.point(axis[0])[2] + 20:
         found.append(Suspicion(f"points.{axis[0]}", f"{axis[0]} lies above {axis[1]}; are they swapped?"))
     return found

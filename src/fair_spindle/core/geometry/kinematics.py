@@ -14,12 +14,10 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import NoSolution, require
-from fair_spindle.core.geometry.corner import LINKS, STEERING_AXIS, Corner
+from fair_spindle.core.geometry.corner import Corner
 
 Array = NDArray[np.float64]
-ON_ONE_AXIS = ("semi_trailing", "twist_beam")
 # What can be moved beside the lengths of links.
-MOVABLE = {"strut": "strut_top", "semi_trailing": "arm"}
 LEAP_MM = 120.0
 STEP_MM = 15.0
 FARTHEST_MM = 1000.0
@@ -132,10 +130,10 @@ def solve_poses(
     for name, sizes in (("travels_mm", travel), *((f"change of {name}", by) for name, by in (changes or {}).items())):
         most = float(np.max(np.abs(sizes), initial=0.0))
         require(most <= FARTHEST_MM, name, f"Up to {FARTHEST_MM:g} mm are solved", f"{most:g} mm")
-    known = {link.name for link in corner.links} | {one for one in (MOVABLE.get(corner.layout),) if one}
+    known = {link.name for link in corner.links} | {one for one in (corner.kind.movable,) if one}
     for name in changes or {}:
         require(name in known, "acts_on", f"This corner has {', '.join(sorted(known)) or 'no links'}", name)
-    if corner.layout in ON_ONE_AXIS:
+    if corner.kind.guide in ("swing", "beam"):
         return _swing(corner, travel, changes or {}, scatter or {})
     lengths = {
         name: np.broadcast_to(np.asarray(by, dtype=float), travel.shape) for name, by in (changes or {}).items()
@@ -267,11 +265,11 @@ def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> 
 
 
 def _axis_angles(corner: Corner, poses: Poses) -> tuple[Array | None, Array | None]:
-    names = STEERING_AXIS.get(corner.layout)
+    names = corner.steering_axis
     if names is None:
         return None, None
     lower = poses.wheel + poses.rotation @ (corner.point(names[0]) - corner.wheel)
-    if corner.layout == "strut":
+    if corner.kind.guide == "strut":
         upper = corner.point("strut_top") + poses.top_shift
     else:
         upper = poses.wheel + poses.rotation @ (corner.point(names[1]) - corner.wheel)
@@ -282,9 +280,7 @@ def _axis_angles(corner: Corner, poses: Poses) -> tuple[Array | None, Array | No
 def _held(corner: Corner, travel: Array, lengths: Mapping[str, Array], scatter: Mapping[str, Array]) -> _Held:
     count = len(travel)
     still = np.zeros((1, 3))
-    ends = LINKS.get(corner.layout, ())
-    names = {name: (first, second) for name, first, second in ends}
-    between = [names.get(link.name, (f"{link.name}_inner", f"{link.name}_outer")) for link in corner.links]
+    between = [corner.kind.ends_of(link.name) for link in corner.links]
 
     def place(at: tuple[float, float, float], name: str) -> Array:
         return np.broadcast_to(np.array(at, dtype=float) + scatter.get(name, still), (count, 3))
@@ -298,13 +294,13 @@ def _held(corner: Corner, travel: Array, lengths: Mapping[str, Array], scatter: 
     require(np.all(length > 0), "length_change_mm", "A link cannot be shortened to nothing", "too much")
     nothing = np.zeros((0, 3))
     top = low = across = trail = nothing
-    if corner.layout == "strut":
+    if corner.kind.guide == "strut":
         foot = place(corner.points["strut_low"], "strut_low")
         top = place(corner.points["strut_top"], "strut_top").copy()
         low = foot - corner.wheel
         across = _square_to(top - foot)
         top[:, 1] -= corner.side * lengths.get("strut_top", np.zeros(count))
-    if corner.layout == "trailing_lateral":
+    if corner.kind.guide == "trailing":
         trail = place(corner.points["trailing_body"], "trailing_body")
     return _Held(inner, outer - corner.wheel, length, top, low, across, trail, trail - corner.wheel)
 
@@ -472,7 +468,7 @@ def _pivot(
     """A point of each pivot axis and its direction (n, 3), and how an arm was turned with its outer pivot (n, 3,
     3)."""
     still = np.broadcast_to(np.eye(3), (count, 3, 3))
-    if corner.layout != "semi_trailing":
+    if corner.kind.guide == "beam":
         # Both wheels of a twist beam together: the beam turns about the line through its two pivots.
         base = corner.point("beam_pivot") + scatter.get("beam_pivot", np.zeros((1, 3)))
         return np.broadcast_to(base, (count, 3)), np.broadcast_to([0.0, 1.0, 0.0], (count, 3)), still

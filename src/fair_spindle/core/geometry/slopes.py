@@ -34,8 +34,11 @@ class Slopes:
     toe_slope_uncertainty: float = 0.0
     camber_slope_uncertainty: float = 0.0
     effects: Mapping[str, tuple[float, float]] = field(default_factory=dict)
-    layout: str = "slopes"
     effect_doubts: Mapping[str, float] = field(default_factory=dict)
+
+    @property
+    def steering_axis(self) -> None:
+        """Not known: slopes are of toe and camber."""
 
 
 Geometry = Corner | Slopes

@@ -11,14 +11,11 @@ from numpy.typing import ArrayLike, NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution, require
 from fair_spindle.core.geometry.corner import Link
 from fair_spindle.core.geometry.kinematics import rotated
+from fair_spindle.core.geometry.layouts import LAYOUTS
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]
 SIDES = {"left": 1, "right": -1}
-NEEDED = {
-    "solid_links": ("lower_body", "lower_axle", "upper_body", "upper_axle", "panhard_end", "wheel_center"),
-    "solid_leaf": ("leaf_front", "leaf_rear", "axle_seat", "wheel_center"),
-}
 CANTILEVER = 0.75
 HARD = 100.0
 MOST_ITERATIONS = 40
@@ -86,27 +83,28 @@ def make_solid_axle(layout: str, left: Points, right: Points, panhard_body: str 
     >>> len(make_solid_axle("solid_leaf", leaf, mirrored).links)
     2
     """
-    require(layout in NEEDED, "layout", "A solid axle is held by links or leaf springs", layout, kind=InputError)
+    kind = LAYOUTS.get(layout)
+    if kind is None or kind.guide != "axle":
+        raise InputError(f"A solid axle is held by links or leaf springs; got {layout}.", field="layout")
     sides = {"left": left, "right": right}
     for side, points in sides.items():
-        for name in NEEDED[layout]:
+        for name in kind.axle_points:
             if name not in points:
                 raise InputError(f"The axle lacks its {side} point {name!r}.", field=f"points.{side}.{name}")
     links = []
     for side, points in sides.items():
-        if layout == "solid_leaf":
-            eye, seat = (np.array(points[name], dtype=float) for name in ("leaf_front", "axle_seat"))
+        for ends in kind.leaves:
+            eye, seat = (np.array(points[name], dtype=float) for name in ends)
             links.append(_link(f"{side} leaf", seat + CANTILEVER * (eye - seat), seat))
-        else:
-            for arm in ("lower", "upper"):
-                links.append(_link(f"{side} {arm} link", points[f"{arm}_body"], points[f"{arm}_axle"]))
-    if layout == "solid_links":
-        ends = (left["panhard_end"], right["panhard_end"])
-        links.append(_link("Panhard rod", *(ends if panhard_body == "left" else ends[::-1])))
+        for name, body, axle in kind.axle_links:
+            links.append(_link(f"{side} {name}", points[body], points[axle]))
+    if kind.across:
+        rod = (left[kind.across], right[kind.across])
+        links.append(_link("Panhard rod", *(rod if panhard_body == "left" else rod[::-1])))
     for link in links:
         length = float(np.linalg.norm(np.subtract(link.outer, link.inner)))
         require(length > 20, f"links.{link.name}", f"{link.name} must be longer than 20 mm", f"{length:.1f} mm")
-    return SolidAxle(tuple(links), (left["wheel_center"], right["wheel_center"]), layout == "solid_leaf")
+    return SolidAxle(tuple(links), (left["wheel_center"], right["wheel_center"]), bool(kind.leaves))
 
 
 def move_axle(axle: SolidAxle, heave: ArrayLike, roll: ArrayLike) -> AxleMoves:

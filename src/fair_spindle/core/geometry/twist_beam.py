@@ -10,11 +10,11 @@ from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.geometry.corner import Corner, make_corner
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.geometry.slopes import angles_at
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]
-NEEDED = ("beam_pivot", "cross_beam", "wheel_center")
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def make_twist_beam(left: Points, right: Points) -> TwistBeam:
     740.0
     """
     for side, points in (("left", left), ("right", right)):
-        for name in NEEDED:
+        for name in find_layout("twist_beam").axle_points:
             if name not in points:
                 raise InputError(f"The beam lacks its {side} point {name!r}.", field=f"points.{side}.{name}")
     x, y, z = np.mean([left["cross_beam"], right["cross_beam"]], axis=0)

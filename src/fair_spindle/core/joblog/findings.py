@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.doubts import Doubt, Read, doubt_readings
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.readings import read_all
 from fair_spindle.core.joblog.required_fields import Readings, missing_fields
@@ -241,7 +241,7 @@ def _taken(state: JobState, readings: Readings) -> Iterator[Finding]:
 
 
 def _spread(readings: Readings) -> Iterator[Finding]:
-    for wheel in CORNERS:
+    for wheel in WHEELS:
         height = readings.quantities.get(f"{wheel}.height")
         if height and height.spread > HEIGHT_SPREAD:
             message = f"{label_wheel(wheel)} heights spread over {height.spread:.0f} mm. Settle, read again."

@@ -8,6 +8,7 @@ from itertools import pairwise
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, require
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.joblog.bolt_needs import (
     TORQUE,
@@ -181,7 +182,7 @@ def other_side_of(joint: Joint, state: JobState) -> Joint | None:
     """The same joint at the other side of the car, where there is one."""
     if not joint.side:
         return None
-    mine, theirs = (joint.side, "right" if joint.side == "left" else "left")
+    mine, theirs = (joint.side, other_side(joint.side))
     parts = [theirs if part == mine else part for part in joint.key.split(".")]
     found = state.joints.get(".".join(parts))
     return found if found and found.key != joint.key else None

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.wheels import AXLES, Axle
 from fair_spindle.core.joblog.log import Act
 from fair_spindle.core.planning.template import Reading, Step
 
@@ -23,7 +24,7 @@ class JobTemplate:
     title: str
     steps: tuple[Step, ...] = ()
     pages: tuple[str, ...] = ()
-    axles: tuple[str, ...] = ("front", "rear")
+    axles: tuple[Axle, ...] = AXLES
     measures: tuple[str, ...] = ("baseline", "check")
     measured: frozenset[str] = frozenset()
     opening: tuple[Act, ...] = ()

@@ -10,11 +10,12 @@ from dataclasses import dataclass, field
 from typing import Literal, get_args
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import Side, WheelKey
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.bolts.stages import WorkStage
 from fair_spindle.core.planning.lists import Listing, Remark
 from fair_spindle.core.planning.procedure import Brief, Measured
-from fair_spindle.core.planning.template import Position, Side, Step
+from fair_spindle.core.planning.template import Position, Step
 
 
 @dataclass(frozen=True)
@@ -207,7 +208,7 @@ class Turned:
     A rod that both wheels of a solid axle share is turned at ``front``.
     """
 
-    wheel: Literal["front.left", "front.right", "rear.left", "rear.right", "front"]
+    wheel: WheelKey | Literal["front"]
     adjuster: str
     steps: int
     kind: Literal["turned"] = "turned"

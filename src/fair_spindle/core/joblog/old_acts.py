@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.bolts.joint import BoltSpec, Joint
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import (
@@ -23,7 +24,6 @@ from fair_spindle.core.joblog.log import (
     Worked,
 )
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.planning.template import SIDES
 
 OLD = Specified | Tightened
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.bolts.stages import has_reached
 from fair_spindle.core.joblog.bolt_needs import is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -69,7 +70,7 @@ def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
         name for name, when in (("springs", {"height"}), ("turns", {"toe", "camber"})) if when & set(plan.changes)
     ]
     first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
-    axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or ("front", "rear")
+    axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or AXLES
     measures = tuple(sorted({step.asks for step in plan.steps} & {"baseline", "check"}))
     pages = (*template.pages[:first], *also, *template.pages[first:])
     before_0_2 = (f"{axle}.{name}" for axle in axles for name in ("height", "toe", "camber", "caster"))

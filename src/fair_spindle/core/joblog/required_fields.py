@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
-from fair_spindle.core.geometry.solid_axle import NEEDED as SOLID
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_all
 from fair_spindle.core.joblog.state import JobState
@@ -287,6 +286,6 @@ def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
     if name not in AT_EVERY_WHEEL:
         return False
     layout = shape.layout(asked.axle) if asked.axle else None
-    stiff = asked.axle == "rear" and layout is not None and layout.key in SOLID and name != "height"
+    stiff = asked.axle == "rear" and layout is not None and layout.guide == "axle" and name != "height"
     optional = asked.phase == "check" and name in ("camber", "caster")
     return f"{asked.axle}.{name}" in template.measured and not stiff and not optional

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.fields.catalogue import sheet_for
-from fair_spindle.core.fields.shape import AXLES, shape_of
+from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.joblog.kinds import CAR, JobTemplate
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.required_fields import Readings, choices_now, sheet_now

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from fair_spindle.core.basics.wheels import Side
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.bolt_state import BoltState
 from fair_spindle.core.joblog.log import (
@@ -21,7 +22,7 @@ from fair_spindle.core.joblog.log import (
     TakenOff,
     Turned,
 )
-from fair_spindle.core.planning.template import Position, Side
+from fair_spindle.core.planning.template import Position
 
 
 @dataclass(frozen=True)

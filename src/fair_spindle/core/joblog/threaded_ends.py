@@ -9,14 +9,14 @@ from math import hypot
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_number
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.threads import FLAT, nearest_step
 
 ARM = "tie"
-ENDS = tuple(f"{wheel}.{ARM}" for wheel in CORNERS)
+ENDS = tuple(f"{wheel}.{ARM}" for wheel in WHEELS)
 
 
 @dataclass(frozen=True)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from functools import cache
 
+from fair_spindle.core.basics.wheels import Side
 from fair_spindle.core.fields.field import Field
-from fair_spindle.core.planning.template import POSITION_NAMES, Position, Side
+from fair_spindle.core.planning.template import POSITION_NAMES, Position
 
 
 def label_wheel(key: str) -> str:

@@ -6,8 +6,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.planning.lists import Remark
-from fair_spindle.core.planning.template import SIDES
 
 if TYPE_CHECKING:
     from fair_spindle.core.planning.template import Step

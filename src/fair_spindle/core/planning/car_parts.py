@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any, Literal, cast
 
-from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind
+from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.planning.part_effects import moved_by, usual_effects
 from fair_spindle.core.planning.procedure import (
     Choice,
@@ -46,15 +46,6 @@ _OUTER: dict[str, tuple[Kind, ...]] = {
     "outer": ("pivot", "taper", "clamp"),
     "axle": ("pivot", "taper"),
 }
-# Arms with a ball joint at the upright, which no pivot of theirs is.
-_BALL = ("upper", "lower")
-# What a spring stands on, by layout and arm.
-_SPRUNG = {
-    ("double_wishbone", "lower"),
-    ("five_link", "lower_rear"),
-    ("semi_trailing", "arm"),
-}
-_OWN_WORK = {("trailing_lateral", "trailing"), ("solid_leaf", "shackle"), ("twist_beam", "beam")}
 _BASE = ("bench", "penetrant", "settle_again", "paint", "road", "recheck")
 _MEASURED = ("baseline", "measure")
 _WIDE = ("wires_back", "links_free")
@@ -129,9 +120,9 @@ def parts_of_layouts() -> tuple[CarPart, ...]:
     found: dict[tuple[object, ...], CarPart] = {}
     for layout in LAYOUTS.values():
         for arm in layout.arms:
-            if not arm.pivots or (layout.key, arm.key) in _OWN_WORK:
+            if not arm.pivots or arm.own_work:
                 continue
-            part = _part(layout.key, arm, layout.independent, layout.axles)
+            part = _part(layout, arm)
             alike = (part.label, part.joints, part.carried, part.sprung)
             known = found.get(alike)
             layouts = (*known.layouts, layout.key) if known else (layout.key,)
@@ -208,30 +199,29 @@ def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
     )
 
 
-def _part(layout: str, arm: ArmKind, independent: bool, axles: tuple[str, ...]) -> CarPart:
+def _part(layout: Layout, arm: ArmKind) -> CarPart:
     joints = tuple(PartJoint(end, label, "pivot") for end, label in arm.pivots)
-    if arm.key in _BALL and independent and len(arm.pivots) == 2 and arm.pivots[0][0] == "front":
+    if arm.ball:
         joints = (PartJoint("ball", "ball joint", "taper"), *joints)
-    if arm.key == "leaf":
+    if arm.leaf:
         joints = (*joints, PartJoint("seat", "axle seat", "plates"))
-    sprung = (layout, arm.key) in _SPRUNG
-    carried: Carried = "axle" if not independent else "arm" if sprung else "upright"
-    moved = moved_by(usual_effects(layout).get(arm.key, ()), LAYOUTS[layout].kingpin)
-    if arm.key == "leaf":
+    carried: Carried = "axle" if not layout.independent else "arm" if arm.sprung else "upright"
+    moved = moved_by(usual_effects(layout.key).get(arm.key, ()), layout.kingpin)
+    if arm.leaf:
         moved = ("height",)
     key = "swap_" + arm.label.lower().replace(" ", "_").replace("-", "_")
     return CarPart(
         key,
         arm.key,
         arm.label,
-        (layout,),
-        cast(Any, axles),
+        (layout.key,),
+        cast(Any, layout.axles),
         joints,
         carried,
         arm.shared,
-        sprung,
+        arm.sprung,
         changes=moved,
-        reads=("height",) if sprung else (),
+        reads=("height",) if arm.sprung else (),
     )
 
 

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.spelling import TypedNumber, read_number
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.planning.lists import Remark
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Compared, Fitting, PartCheck, Procedure
-from fair_spindle.core.planning.template import SIDES
 
 TOLERANCE_MM = 0.5
 DIGITS = {"in": 3, "cm": 2}

@@ -22,7 +22,6 @@ TOLD: dict[Measured, float] = {
     "camber": to_core(0.12, "deg"),
     "caster": to_core(0.3, "deg"),
 }
-WISHBONES = ("upper", "lower")
 
 
 @dataclass(frozen=True)
@@ -98,10 +97,10 @@ def say_effects(effects: tuple[Effect, ...]) -> str:
 def _ways(corner: Corner) -> dict[str, dict[str, dict[str, float]]]:
     """How each part can differ: by its length, by the place of its outer joint, as changes of links."""
     names = [link.name for link in corner.links]
-    if corner.layout == "semi_trailing":
+    if corner.kind.guide == "swing":
         return {"arm": {"place": {"arm": 1.0}}}
     found: dict[str, dict[str, dict[str, float]]] = {}
-    for part in WISHBONES if corner.layout in ("strut", "double_wishbone") else ():
+    for part in (arm.key for arm in corner.kind.arms):
         legs = (f"{part}_front", f"{part}_rear")
         if legs[0] in names:
             found[part] = {"length": dict.fromkeys(legs, 1.0), "place": {legs[0]: -1.0, legs[1]: 1.0}}
@@ -122,7 +121,7 @@ def _effects(corner: Corner, ways: Mapping[str, Mapping[str, float]]) -> Iterato
                 slope = abs(float(values[0] - values[1])) / 2
                 if angle not in best or slope > best[angle].slope:
                     best[angle] = Effect(angle, slope, by)
-    if corner.layout == "semi_trailing":  # its outer pivot higher leans the whole arm, wheel and all
+    if corner.kind.guide == "swing":  # its outer pivot higher leans the whole arm, wheel and all
         across = abs(float(corner.point("arm_outer")[1] - corner.point("arm_inner")[1]))
         best["camber"] = Effect("camber", 1.0 / across, "place")
     yield from sorted(best.values(), key=lambda one: -one.slope / TOLD[one.angle])

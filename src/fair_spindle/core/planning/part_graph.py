@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
 from fair_spindle.core.planning.car_parts import ALONG, KINDS, CarPart, PartJoint, parts_of
 from fair_spindle.core.planning.part_effects import Effect, effects_at, moved_by, usual_effects
 from fair_spindle.core.planning.procedure import Measured
-from fair_spindle.core.planning.template import SIDES
 
 _CARRIED = {"upright": "the upright, tied up", "arm": "the arm, on a jack", "axle": "the axle, on a jack"}
 # What holds the parts that are no arm, from the body outwards.
@@ -139,7 +139,8 @@ def _others(axle: str, car: Mapping[str, str]) -> Iterator[GraphPart]:
         "hub": "Wheel bearing and upright",
     }
     missing = {"bar"} if car.get(f"{axle}.bar.fitted") == "none" else set()
-    if car.get(f"{axle}.layout") == "solid_leaf":
+    layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
+    if layout and layout.leaves:
         missing.add("spring")  # the leaves are the springs
     for key, label in labels.items():
         if key not in missing:

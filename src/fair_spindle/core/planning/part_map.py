@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 from fair_spindle.core.planning.part_effects import say_effects
 from fair_spindle.core.planning.part_graph import GraphPart, graph_of
 from fair_spindle.core.planning.procedure import Library
@@ -117,6 +118,9 @@ def parts_of_axle(
 
 def _drawn(part: GraphPart, axle: str, layout: str, library: Library) -> MapPart | None:
     sort, line = _OTHERS.get(part.key) or ("arm", _LINES.get(part.key, ()))
+    side_line = _FROM_THE_SIDE.get(part.key, ())
+    if not line:
+        line, side_line = _by_points(LAYOUTS[layout], part.key)
     if not line:
         return None
     keys = (*((part.swap.key,) if part.swap else ()), *_WORK.get(part.key, ()))
@@ -125,7 +129,7 @@ def _drawn(part: GraphPart, axle: str, layout: str, library: Library) -> MapPart
         sort,
         part.label,
         line,
-        _FROM_THE_SIDE[part.key],
+        side_line,
         tuple(key for key in keys if _fits(key, axle, layout, library)),
         part.joints,
         part.carries,
@@ -133,6 +137,13 @@ def _drawn(part: GraphPart, axle: str, layout: str, library: Library) -> MapPart
         say_effects(part.effects),
         part.shared,
     )
+
+
+def _by_points(layout: Layout, link: str) -> tuple[tuple[Point, ...], tuple[Point, ...]]:
+    """Both views of a link that has no line of its own here, by the layout's middling points."""
+    ends = [layout.usual[name] for name in layout.ends_of(link) if name in layout.usual]
+    above = tuple((0.12 * y, 50 - 0.14 * x) for x, y, _ in ends)
+    return above, tuple((50 - 0.14 * x, 96 - 0.14 * z) for x, _, z in ends)
 
 
 def _fits(key: str, axle: str, layout: str, library: Library) -> bool:

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.planning.bay import Bay, ways_in
 from fair_spindle.core.planning.places import Placed, share, spots_of
 from fair_spindle.core.planning.procedure import (
@@ -339,7 +340,7 @@ def _sides(known: Known, fitting: Fitting, owner: Procedure, axle: str) -> list[
 def _spots(
     known: Known, fitting: Fitting, owner: Procedure, op: Operation, rank: tuple[int, int], axle: str, side: str
 ) -> Iterator[Placed]:
-    axles = list(dict.fromkeys(one.axle for one in known.brief.fittings if one.axle)) or ["front", "rear"]
+    axles = list(dict.fromkeys(one.axle for one in known.brief.fittings if one.axle)) or AXLES
     prefix = "" if owner is known.library.common else f"{owner.key}."
     for at, beside in spots_of(op.per, axle, (side,) if side else fitting.sides, axles):
         facts = known.facts(fitting, at or fitting.axle, beside)

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from fair_spindle.core.basics.errors import NotFound
-from fair_spindle.core.planning.template import Asks, Reading, Side
+from fair_spindle.core.basics.wheels import SIDES, Axle, Side
+from fair_spindle.core.planning.template import Asks, Reading
 
 Where = Literal["any", "on_wheels", "hanging", "loaded", "pivot"]
 Scope = Literal["car", "axle", "side"]
@@ -140,7 +141,7 @@ class Procedure:
     key: str
     title: str
     about: str
-    axles: tuple[Literal["front", "rear"], ...] = ()
+    axles: tuple[Axle, ...] = ()
     per: Scope = "axle"
     layouts: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
@@ -191,7 +192,7 @@ class Fitting:
 
     procedure: str
     axle: Literal["", "front", "rear"] = ""
-    sides: tuple[Side, ...] = ("left", "right")
+    sides: tuple[Side, ...] = SIDES
     options: dict[str, str] = field(default_factory=dict)
     compared: dict[str, Compared] = field(default_factory=dict)
 

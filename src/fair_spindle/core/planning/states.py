@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.planning.places import Placed
 from fair_spindle.core.springs.rubber import BONDED_KINDS
 
@@ -97,7 +98,7 @@ def by_axle(wanted: frozenset[str] | None, one: Placed) -> frozenset[str] | None
     """
     if wanted != frozenset({HANGING}):
         return wanted
-    return frozenset({f"hanging.{axle}" for axle in ([one.axle] if one.axle else ["front", "rear"])})
+    return frozenset({f"hanging.{axle}" for axle in ([one.axle] if one.axle else AXLES)})
 
 
 def cost(now: str, then: str) -> int:

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from fair_spindle.core.basics.wheels import SIDES, Side
+
 Position = Literal["on_wheels", "hanging", "corner_carried"]
 Asks = Literal["", "baseline", "turns", "height", "settle", "check"]
-Side = Literal["left", "right"]
-SIDES: tuple[Side, ...] = ("left", "right")
 # The phase of the work from which the car is driven.
 DRIVING = 13
 

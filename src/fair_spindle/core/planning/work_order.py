@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Literal, cast
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.wheels import AXLES, Side
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
 from fair_spindle.core.planning.bay import Bay, judge_bay
@@ -19,7 +20,7 @@ from fair_spindle.core.planning.procedure import Choice, Fastening, Procedure, h
 from fair_spindle.core.planning.schools import say_school
 from fair_spindle.core.planning.sequence import sequence
 from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand, over_wheels
-from fair_spindle.core.planning.template import JointGoal, Position, Reading, Side, Step
+from fair_spindle.core.planning.template import JointGoal, Position, Reading, Step
 
 MOST_REASONS = 4
 SPACING = 60.0
@@ -243,7 +244,7 @@ def _reads(one: Placed) -> Iterator[Reading]:
     """What a step asks for, each at its place on the car."""
     sides = (one.side,) if one.side else tuple(one.facts.get("sides", "left right").split())
     for reading in one.op.reads:
-        axles = (one.axle,) if one.axle or reading.per == "car" else ("front", "rear")
+        axles = (one.axle,) if one.axle or reading.per == "car" else AXLES
         for axle, side in ((axle, side) for axle in axles for side in (sides if reading.per == "side" else ("",))):
             yield replace(reading, axle="" if reading.per == "car" else axle, side=side)  # type: ignore[arg-type]
 
@@ -253,7 +254,7 @@ def measured_by(known: Known) -> tuple[str, ...]:
     found: dict[str, None] = {}
     for fitting in known.brief.fittings:
         procedure = known.library.find(fitting.procedure)
-        for axle in (fitting.axle,) if fitting.axle else ("front", "rear"):
+        for axle in (fitting.axle,) if fitting.axle else AXLES:
             moved = known.moves(procedure, axle)
             found |= {f"{axle}.{name}": None for name in (*moved, *procedure.measures)}
     return (*found, *(["car.wheel_straight"] if "front.toe" in found else []))

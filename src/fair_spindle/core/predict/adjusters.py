@@ -94,7 +94,7 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
                 yield _swapped(record, Adjuster(arm.label, _along(corner, legs), *size, part=where, stops_told=told))
     plate = record.quantities.get(f"{axle}.{side}.top_plate")
     top = isinstance(corner, Corner) or "strut_top" in links
-    if layout == "strut" and plate and plate.value > 0 and top:
+    if find_layout(layout).movable == "strut_top" and plate and plate.value > 0 and top:
         yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
 
 

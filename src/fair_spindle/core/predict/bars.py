@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE, Propagated, propagate, shift_inputs
-from fair_spindle.core.fields.shape import AXLES, CORNERS
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.sprung_car import SprungCar
@@ -181,7 +181,7 @@ def _share(axle: str, rate: float, car: SprungCar) -> float | None:
     settled = held.settle()
     stiff = {}
     for name in AXLES:
-        wheels = [place for place, key in enumerate(CORNERS) if key.startswith(name)]
+        wheels = [place for place, key in enumerate(WHEELS) if key.startswith(name)]
         springs = [held.legs[n].force(-settled.height_change[:1, n])[1][0] for n in wheels]
         stiff[name] = (sum(springs) / 2 / 2 + bars[name]) * tracks[name] ** 2
     return float(stiff["front"] / (stiff["front"] + stiff["rear"]))

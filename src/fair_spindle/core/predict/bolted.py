@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from math import hypot, radians
 
 from fair_spindle.core.basics.spelling import read_number
@@ -141,7 +142,8 @@ def _unproven(state: JobState) -> Iterator[Finding]:
                 yield Finding("clamp_unproven", "open", message, f"joint.{joint.key}")
 
 
-def doubts_of(bolt: Bolt) -> list[str]:
+@lru_cache(maxsize=1024)
+def doubts_of(bolt: Bolt) -> tuple[str, ...]:
     """What looks wrong about a place's specification.
 
     Parameters
@@ -151,7 +153,7 @@ def doubts_of(bolt: Bolt) -> list[str]:
 
     Returns
     -------
-    list of str
+    tuple of str
         Questions, in words; none where the user said it is right as typed.
 
     Raises
@@ -175,16 +177,16 @@ def doubts_of(bolt: Bolt) -> list[str]:
     >>> "Was 120 N·m meant?" in doubts_of(Bolt(1, diameter_mm=12, pitch_mm=1.25, property_class="10.9", spec=spec))[0]
     True
     """
-    found = []
+    found: list[str] = []
     if bolt.diameter_mm and bolt.pitch_mm and (thread := odd_thread(bolt.diameter_mm, bolt.pitch_mm)):
         found.append(thread)
     spec = bolt.spec
     if spec is None or spec.affirmed:
-        return found
+        return tuple(found)
     if not spec.source.strip():
         found.append("The value has no source.")
     if spec.torque is None or not (bolt.diameter_mm and bolt.pitch_mm):
-        return found
+        return tuple(found)
     number = read_number(spec.torque.text, "torque", spec.torque.unit, "torque")
     if spec.way == "torque":
         doubt = doubt_torque(number.number, number.unit, bolt.diameter_mm, bolt.pitch_mm, bolt.property_class or None)
@@ -202,7 +204,7 @@ def doubts_of(bolt: Bolt) -> list[str]:
             f"Into aluminium: {share:.0%} of what a class {grade} bolt takes may strip the thread. By hand, no "
             "impact driver; check the depth of thread."
         )
-    return found
+    return tuple(found)
 
 
 @dataclass(frozen=True)
@@ -215,6 +217,7 @@ class Strain:
     grade: str
 
 
+@lru_cache(maxsize=1024)
 def strain_of(bolt: Bolt) -> Strain | None:
     """Tension that a place's torque, and an angle after it, make; None where thread or torque are not told.
 

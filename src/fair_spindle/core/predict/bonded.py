@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fair_spindle.core.basics.units import to_core
-from fair_spindle.core.fields.shape import SIDES
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings

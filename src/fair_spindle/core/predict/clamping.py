@@ -9,8 +9,8 @@ from math import degrees, hypot
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Joint
-from fair_spindle.core.fields.shape import CORNERS
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
@@ -387,7 +387,7 @@ def _lift(
 def _lift_of_car(wheel: str, force: float, rate: float, car: SprungCar | None) -> float | None:
     if car is None or car.lacks or car.problem:
         return None
-    place = CORNERS.index(wheel)
+    place = WHEELS.index(wheel)
     try:
         held = car.build({})
         free = held.settle().height_change[0, place]

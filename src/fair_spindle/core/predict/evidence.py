@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 
 Array = NDArray[np.float64]
@@ -112,11 +112,11 @@ def weigh_evidence(inputs: Mapping[str, Quantity], rule: Rule, read: Mapping[str
     >>> [round(one.value, 2) for one in found.inputs.values()]
     [1.36, 1.64]
     """
-    columns = [place for place, key in enumerate(CORNERS) if key in read]
+    columns = [place for place, key in enumerate(WHEELS) if key in read]
     keys = tuple(key for key, one in inputs.items() if one.uncertainty > 0)
     if not columns or not keys:
         return None
-    names = tuple(CORNERS[place] for place in columns)
+    names = tuple(WHEELS[place] for place in columns)
     values = np.array([inputs[key].value for key in keys])
     prior = np.array([inputs[key].uncertainty for key in keys])
     steps = np.concatenate([np.zeros((1, len(keys))), np.diag(prior), -np.diag(prior)]) + values

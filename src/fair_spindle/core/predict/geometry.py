@@ -10,14 +10,12 @@ import numpy as np
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
-from fair_spindle.core.fields.shape import AXLES, SIDES
-from fair_spindle.core.geometry.corner import LAYOUTS_WITH_POINTS, Corner, Link, make_corner, needed_points
-from fair_spindle.core.geometry.layouts import find_layout
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, other_side
+from fair_spindle.core.geometry.corner import Corner, Link, make_corner
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, find_layout
 from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
-from fair_spindle.core.geometry.solid_axle import NEEDED as SOLID
 from fair_spindle.core.geometry.solid_axle import SolidAxle, make_solid_axle
 from fair_spindle.core.geometry.toe import steer_sign
-from fair_spindle.core.geometry.twist_beam import NEEDED as BEAM
 from fair_spindle.core.geometry.twist_beam import TwistBeam, make_twist_beam
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -38,7 +36,6 @@ from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.monte_carlo import Cloud, Doubtful
 from fair_spindle.core.turns.realign import TOLERANCES
 
-SOLID_AND_BEAM = {**SOLID, "twist_beam": BEAM}
 # Uncertainties of toe and camber read at another height, and of that height.  The product's own. [rad, mm]
 AT_OTHER_HEIGHT = {"toe": to_core(1.8, "min"), "camber": to_core(0.06, "deg")}
 OTHER_HEIGHT = 0.6
@@ -115,7 +112,7 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
     >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].lacks
     ('layout',)
     """
-    return {f"{axle}.{side}": _wheel(f"{axle}.{side}", record, baseline) for axle in AXLES for side in SIDES}
+    return {wheel: _wheel(wheel, record, baseline) for wheel in WHEELS}
 
 
 @dataclass(frozen=True)
@@ -164,12 +161,12 @@ def solid_axles_of(record: Readings) -> list[AxleGeometry]:
     return [
         _solid(axle, layout, record)
         for axle in AXLES
-        if (layout := record.words.get(f"{axle}.layout", "")) in SOLID_AND_BEAM
+        if (layout := LAYOUTS.get(record.words.get(f"{axle}.layout", ""))) and layout.axle_points
     ]
 
 
-def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
-    keys = {side: {name: f"{axle}.{side}.point.{name}" for name in SOLID_AND_BEAM[layout]} for side in SIDES}
+def _solid(axle: str, layout: Layout, record: Readings) -> AxleGeometry:
+    keys = {side: {name: f"{axle}.{side}.point.{name}" for name in layout.axle_points} for side in SIDES}
     lacks = tuple(key for names in keys.values() for key in names.values() if key not in record.quantities)
     if lacks:
         return AxleGeometry(axle, None, lacks, "")
@@ -177,10 +174,10 @@ def _solid(axle: str, layout: str, record: Readings) -> AxleGeometry:
         side: {name: _xyz(record.quantities[key]) for name, key in names.items()} for side, names in keys.items()
     }
     try:
-        if layout == "twist_beam":
+        if layout.guide == "beam":
             return AxleGeometry(axle, make_twist_beam(points["left"], points["right"]), (), "")
         held = record.words.get(f"{axle}.panhard_body", "left")
-        return AxleGeometry(axle, make_solid_axle(layout, points["left"], points["right"], held), (), "")
+        return AxleGeometry(axle, make_solid_axle(layout.key, points["left"], points["right"], held), (), "")
     except InputError as error:
         return AxleGeometry(axle, None, (), error.message)
 
@@ -203,7 +200,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
         corner = replace(corner, camber=corner.camber + rolled)
     told = {name: record.quantities.get(f"{key}.target.{name}") for name in TOLERANCES}
     targets = {name: wanted.value for name, wanted in told.items() if wanted}
-    if not (corner and corner.layout in ("strut", "double_wishbone")):
+    if not (corner and corner.steering_axis):
         targets.pop("caster", None)
     targets = {"toe": angles[1], **({"camber": angles[0]} if len(adjusters) > 1 else {}), **targets}
     within = {name: record.quantities.get(f"{key}.within.{name}") for name in TOLERANCES}
@@ -444,31 +441,25 @@ def _corner(
     """A corner by its points, how unsure each is [mm], which are missing, and what cannot be right."""
     if not layout:
         return None, {}, ("layout",), "Say first what this axle is."
-    if layout not in LAYOUTS_WITH_POINTS:
-        return None, {}, (), f"{find_layout(layout).label}: both wheels move together, see the axle."
-    names = [name for name, _ in find_layout(layout).points]
-    if layout != "five_link":
-        names = list(needed_points(layout))
+    kind = find_layout(layout)
+    if kind.guide == "axle":
+        return None, {}, (), f"{kind.label}: both wheels move together, see the axle."
+    names = [name for name, _ in kind.points] if kind.told_links else list(kind.needed)
     axle, side = key.split(".")
     read: dict[str, dict[str, Quantity | None]]
     read = {one: {name: record.quantities.get(f"{axle}.{one}.point.{name}") for name in names} for one in SIDES}
     own = {name: one for name, one in read[side].items() if one}
     if len(own) < len(names):
         return None, {}, tuple(f"{key}.point.{name}" for name in names if name not in own), ""
-    points, spreads = _drawn_together(own, {name: one for name, one in read[_other(side)].items() if one})
+    points, spreads = _drawn_together(own, {name: one for name, one in read[other_side(side)].items() if one})
     links: tuple[Link, ...] = ()
-    if layout == "five_link":
-        arms = [arm.key for arm in find_layout(layout).arms]
-        links = tuple(Link(arm, points[f"{arm}_inner"], points[f"{arm}_outer"]) for arm in arms)
-        points = {"wheel_center": points["wheel_center"]}
+    if kind.told_links:
+        links = tuple(Link(arm.key, *(points[end] for end in kind.ends_of(arm.key))) for arm in kind.arms)
+        points = {name: points[name] for name in kind.needed}
     try:
         return make_corner(layout, side, *angles, points, links), spreads, (), ""
     except InputError as error:
         return None, {}, (), error.message
-
-
-def _other(side: str) -> str:
-    return "right" if side == "left" else "left"
 
 
 def _drawn_together(

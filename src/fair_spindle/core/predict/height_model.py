@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import propagate, shift_inputs
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
@@ -48,7 +48,7 @@ def model_of_car(car: SprungCar) -> HeightModel | None:
     def change(values: Mapping[str, Array]) -> Array:
         return car.build(values).settle().height_change
 
-    return None if car.lacks or car.problem else HeightModel(CORNERS, car.inputs, change)
+    return None if car.lacks or car.problem else HeightModel(WHEELS, car.inputs, change)
 
 
 def model_of_wheels(readings: Readings, loads: CarLoads | None = None) -> HeightModel | None:
@@ -85,11 +85,11 @@ def model_of_wheels(readings: Readings, loads: CarLoads | None = None) -> Height
     >>> told |= {"front.spring.free": 300.0, "front.new_spring.rate": 30.0, "front.new_spring.free": 280.0}
     >>> model = model_of_wheels(Readings(Sheet(), {key: Quantity(one) for key, one in told.items()}, {}))
     >>> model.wheels, model.change({}).tolist()
-    (('front.left',), [[-20.0]])
+    ((<Wheel.FRONT_LEFT: 'front.left'>,), [[-20.0]])
     """
-    sprung = {f"{key}.sprung_load": load for key in CORNERS if (load := sprung_load(readings, loads, key))}
+    sprung = {f"{key}.sprung_load": load for key in WHEELS if (load := sprung_load(readings, loads, key))}
     told = {**readings.quantities, **sprung}
-    wheels = tuple(key for key in CORNERS if all(name in told for name in _needed(key)))
+    wheels = tuple(key for key in WHEELS if all(name in told for name in _needed(key)))
     seats = {key: f"{key}.new_seat" for key in wheels if f"{key}.new_seat" in told}
     inputs = {name: told[name] for key in wheels for name in (*_needed(key), *filter(None, [seats.get(key)]))}
 

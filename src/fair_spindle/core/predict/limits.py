@@ -7,6 +7,7 @@ from math import asin, hypot
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
 from fair_spindle.core.springs.travel import Limit, first_limits, joint_travel, travel_budget
@@ -285,7 +286,7 @@ def steering_damper(readings: Readings) -> list[str]:
     """
     opened, closed = (_number(readings, f"front.steer_damper.{name}") for name in ("open", "closed"))
     said = []
-    for side in ("left", "right"):
+    for side in SIDES:
         at = _number(readings, f"front.steer_damper.at_{side}")
         if opened is None or closed is None or at is None:
             continue

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.geometry.corner import LINKS, Corner, spindle_of
+from fair_spindle.core.geometry.corner import Corner, spindle_of
 from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
 from fair_spindle.core.predict.evidence import best_gain
 from fair_spindle.core.turns.monte_carlo import Cloud
@@ -51,8 +51,8 @@ class Fitted:
 
 def points_of(corner: Corner) -> tuple[str, ...]:
     """Points that may lie otherwise: all but the wheel centre, which the others are measured against."""
-    if corner.layout == "five_link":
-        return tuple(f"{link.name}_{end}" for link in corner.links for end in ("inner", "outer"))
+    if corner.kind.told_links:
+        return tuple(end for link in corner.links for end in corner.kind.ends_of(link.name))
     return tuple(name for name in corner.points if name != "wheel_center")
 
 
@@ -129,7 +129,6 @@ def _doubts(rows: Sequence[Row], seen: Array, missed: Array, noise: Array) -> tu
 def moved(corner: Corner, points: Sequence[str], offsets: Array) -> Corner:
     """A corner with its points moved by offsets [mm], and its toe and camber by the last two [rad]."""
     by_name = {name: offsets[3 * n : 3 * n + 3] for n, name in enumerate(points)}
-    ends = {name: (first, second) for name, first, second in LINKS.get(corner.layout, ())}
 
     def at(place: tuple[float, float, float], name: str) -> tuple[float, float, float]:
         x, y, z = np.add(place, by_name.get(name, 0.0)).tolist()
@@ -137,7 +136,7 @@ def moved(corner: Corner, points: Sequence[str], offsets: Array) -> Corner:
 
     links = []
     for link in corner.links:
-        inner, outer = ends.get(link.name, (f"{link.name}_inner", f"{link.name}_outer"))
+        inner, outer = corner.kind.ends_of(link.name)
         links.append(replace(link, inner=at(link.inner, inner), outer=at(link.outer, outer)))
     places = {name: at(place, name) for name, place in corner.points.items()}
     toe, camber = corner.toe + float(offsets[-2]), corner.camber + float(offsets[-1])
@@ -167,8 +166,7 @@ def _kind(corner: Corner, points: Sequence[str], kind: str, angles: WheelAngles,
     if named is not None:
         return np.asarray(named)[where]
     link = next(one for one in corner.links if one.name == kind)
-    ends = {name: (first, second) for name, first, second in LINKS.get(corner.layout, ())}
-    inner, outer = ends.get(kind, (f"{kind}_inner", f"{kind}_outer"))
+    inner, outer = corner.kind.ends_of(kind)
 
     def end(place: tuple[float, float, float], name: str) -> Array:
         n = list(points).index(name)

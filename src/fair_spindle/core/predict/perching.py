@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.ride_height import Sitting
@@ -105,7 +105,7 @@ def bench_places(readings: Readings, sitting: Sitting) -> list[Bench]:
     """
     return [
         _bench(key, readings, sitting)
-        for key in CORNERS
+        for key in WHEELS
         if readings.words.get(f"{key.split('.')[0]}.spring.kind") == "coilover"
     ]
 
@@ -120,7 +120,7 @@ def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
     if lacks or not sitting.wheels:
         return Bench(key, None, None, None, lacks, sitting.problem)
 
-    wheel = sitting.wheels[CORNERS.index(key)]
+    wheel = sitting.wheels[WHEELS.index(key)]
     names = {
         "ratio": f"{axle}.motion_ratio",
         "damper": f"{key}.damper_length",
@@ -227,21 +227,21 @@ def correct_perches(
     True
     """
     told = readings.quantities
-    goals = np.array([told[key].value if (key := f"{one}.target.height") in told else np.nan for one in CORNERS])
+    goals = np.array([told[key].value if (key := f"{one}.target.height") in told else np.nan for one in WHEELS])
     cross = told["car.target_cross"].value if "car.target_cross" in told else None
     if np.all(np.isnan(goals)) and cross is None:
         return None
     none = np.full(4, np.nan)
     if not sitting.wheels:
         return Correction(None, none, none, False, sitting.problem or "Where the car sits is not known yet.")
-    known = len(measured) == len(CORNERS) and all(one in measured for one in CORNERS)
+    known = len(measured) == len(WHEELS) and all(one in measured for one in WHEELS)
     stands = [measured[one.key].value if known else one.predicted for one in sitting.wheels]
     if any(one is None for one in stands):
         return Correction(None, none, none, False, "Read the heights of all four wheels first.")
     heights = np.array([float(one) for one in stands if one is not None])
-    weighed = len(scales) == len(CORNERS)
+    weighed = len(scales) == len(WHEELS)
     loads = np.array([scales[one.key] if weighed else one.load for one in sitting.wheels])
-    pitches = np.array([_pitch(readings, one) for one in CORNERS])
+    pitches = np.array([_pitch(readings, one) for one in WHEELS])
     wanted, (low, high) = PerchGoals(goals, cross), _thread(readings, pitches)
     try:
         turns = perch_turns(_turning(car, heights, loads, pitches), wanted, low, high, STEP)
@@ -266,7 +266,7 @@ def _pitch(readings: Readings, key: str) -> float:
 def _thread(readings: Readings, pitches: Array) -> tuple[Array, Array]:
     """Turns down and up that each perch has left, by its reading and its thread."""
     low, high = np.zeros(4), np.zeros(4)
-    for place, key in enumerate(CORNERS):
+    for place, key in enumerate(WHEELS):
         if not pitches[place]:
             continue
         thread = readings.quantities.get(f"{key.split('.')[0]}.perch.thread")

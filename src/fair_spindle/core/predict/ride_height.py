@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.sprung_car import APART, Number, SprungCar
 from fair_spindle.core.springs.car_heights import Leg, Settled, cross_weight
@@ -138,7 +138,7 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
             None if laden is None else float(laden[place] - changes[place]),
             _pressed(held.legs[place], float(changes[place])),
         )
-        for place, key in enumerate(CORNERS)
+        for place, key in enumerate(WHEELS)
     )
     return Sitting(
         wheels,

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -110,7 +110,7 @@ def heights_after(readings: Readings) -> dict[str, Quantity]:
     {}
     """
     told = readings.quantities
-    return {key: told[name] for key in CORNERS if (name := f"{key}.check_height") in told}
+    return {key: told[name] for key in WHEELS if (name := f"{key}.check_height") in told}
 
 
 def look_settled(

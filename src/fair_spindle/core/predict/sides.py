@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from fair_spindle.core.fields.shape import AXLES
+from fair_spindle.core.basics.wheels import AXLES, SIDES
 from fair_spindle.core.joblog.readings import Quantity
 
 ANGLES = ("toe", "camber", "caster")
@@ -61,7 +61,7 @@ def sides_apart(record: Mapping[str, Quantity], angles: Mapping[str, Mapping[str
     """
     found = []
     for axle in AXLES:
-        left, right = (angles.get(f"{axle}.{side}", {}) for side in ("left", "right"))
+        left, right = (angles.get(f"{axle}.{side}", {}) for side in SIDES)
         for name in ANGLES:
             limit = record.get(f"{axle}.apart.{name}")
             if limit and name in left and name in right:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_table
-from fair_spindle.core.fields.shape import AXLES, CORNERS, SIDES
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -180,7 +180,7 @@ def _as_stands(told: Mapping[str, Quantity]) -> dict[str, Quantity]:
     """Springs measured seat to seat on the car, where rate and free length are known too."""
     return {
         key: told[name]
-        for key in CORNERS
+        for key in WHEELS
         if (name := f"{key}.spring_fitted") in told
         and all(f"{key.split('.')[0]}.spring.{part}" in told for part in ("rate", "free"))
     }
@@ -192,10 +192,9 @@ def _loads(readings: Readings, loads: CarLoads | None) -> dict[str, Quantity]:
     What the springs carry is load less unsprung: its uncertainty then is the load's, the unsprung weight has none.
     """
     found: dict[str, Quantity] = {}
-    for key in CORNERS if loads else ():
+    for key in WHEELS if loads else ():
         assert loads is not None
-        wheel = key.replace(".", "_")
-        for name, load, place in (("load", loads.wheels[wheel], 0), ("dead", loads.unsprung[wheel], 1)):
+        for name, load, place in (("load", loads.wheels[key], 0), ("dead", loads.unsprung[key], 1)):
             share = SHARES[load.estimated][place]
             found[f"{key}.{name}"] = Quantity(load.force, share * load.force / COVERAGE)
         sprung = readings.quantities.get(f"{key}.sprung_load")
@@ -224,9 +223,9 @@ def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str,
         for key in (f"{axle}.{side}" for side in SIDES):
             ends = [readings.quantities.get(f"{key}.point.spring_{end}") for end in ("top", "low")]
             told = [np.array([one.parts[axis] for axis in "xyz"]) for one in ends if one]
-            if key in corners and corners[key].layout == "strut":
+            if key in corners and corners[key].kind.guide == "strut":
                 ratios.append(ratio_by_points(corners[key]))
-            elif key in corners and corners[key].layout == "double_wishbone" and len(told) == len(ends):
+            elif key in corners and corners[key].kind.spring_points and len(told) == len(ends):
                 ratios.append(ratio_by_points(corners[key], (told[0], told[1])))
         if ratios:
             found[f"{axle}.motion_ratio"] = Quantity(float(np.mean([ratio for ratio, _ in ratios])), RATIO_BY_POINTS)
@@ -283,10 +282,10 @@ class _Builder:
         return self._told[key].value if key in self._told else otherwise
 
     def car(self) -> Held:
-        loads = [self._number(f"{key}.load") for key in CORNERS]
-        dead = [self._number(f"{key}.dead") for key in CORNERS]
+        loads = [self._number(f"{key}.load") for key in WHEELS]
+        dead = [self._number(f"{key}.dead") for key in WHEELS]
         legs, forces = [], []
-        for place, key in enumerate(CORNERS):
+        for place, key in enumerate(WHEELS):
             leg, force = self._leg(key, loads[place] - dead[place])
             legs.append(leg)
             forces.append(force)
@@ -304,7 +303,7 @@ class _Builder:
 
     def check(self) -> None:
         """Refuse a car whose gas or bump stop carries a corner by itself."""
-        for key in CORNERS:
+        for key in WHEELS:
             axle = key.split(".")[0]
             ratio = self._nominal(f"{axle}.motion_ratio")
             sprung = self._nominal(f"{key}.load") - self._nominal(f"{key}.dead") - self._stop_force(key)
@@ -314,7 +313,7 @@ class _Builder:
     def lengths(self) -> Array:
         """Spring lengths at the height before, by free length, rate and load; one column a corner. [mm]"""
         columns = []
-        for key in CORNERS:
+        for key in WHEELS:
             axle, side = key.split(".")
             force = self._force(key, self._number(f"{key}.load") - self._number(f"{key}.dead"))
             rate = self._of_pair(axle, side, "spring.rate", 1.0)

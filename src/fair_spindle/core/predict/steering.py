@@ -10,7 +10,9 @@ import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.geometry.toe import steer_sign
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -95,7 +97,8 @@ def solid_steering(readings: Readings) -> SolidSteering | None:
     >>> solid_steering(readings_now(JobState(), WORK)) is None
     True
     """
-    if readings.words.get(f"{WHERE}.layout") not in ("solid_leaf", "solid_links"):
+    layout = LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
+    if not layout or layout.guide != "axle":
         return None
     lacks: list[str] = []
     try:
@@ -145,7 +148,7 @@ def total_toe(readings: Readings, check: str = "") -> Quantity | None:
     >>> total_toe(readings_now(JobState(), WORK)) is None
     True
     """
-    both = [readings.quantities.get(f"{WHERE}.{side}.{check}toe") for side in ("left", "right")]
+    both = [readings.quantities.get(f"{WHERE}.{side}.{check}toe") for side in SIDES]
     known = [one for one in both if one]
     if len(known) == len(both):
         return Quantity(sum(one.value for one in known), hypot(*(one.uncertainty for one in known)))
@@ -161,7 +164,7 @@ def _tie(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     found = _needed(readings, lacks, f"{WHERE}.tie.lever")
     if not found or toe is None or not steer:
         return
-    targets = [readings.quantities.get(f"{WHERE}.{side}.target.toe") for side in ("left", "right")]
+    targets = [readings.quantities.get(f"{WHERE}.{side}.target.toe") for side in SIDES]
     wanted = sum(one.value for one in targets if one) if all(targets) else toe.value
     within = readings.quantities.get(f"{WHERE}.within.total_toe")
     per_turn = steer_sign(steer) * rod.per_turn / found[0].value
@@ -199,7 +202,8 @@ def _drag(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
 
 def _axle_shift(readings: Readings, change: float, lacks: list[str]) -> float | None:
     """How far the axle itself moves away from the drag link's body end; None where its Panhard rod is not known."""
-    if readings.words.get(f"{WHERE}.layout") != "solid_links" or not change:
+    layout = LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
+    if not layout or not layout.across or not change:
         return 0.0
     found = _needed(readings, lacks, f"{WHERE}.panhard.length", f"{WHERE}.panhard.rise")
     if not found:

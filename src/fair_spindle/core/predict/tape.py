@@ -14,14 +14,13 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.geometry.corner import Corner, make_corner
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.linkage_fit import points_of
 from fair_spindle.core.turns.monte_carlo import Cloud
 
 SPAN = 160.0
-INBOARD = {"strut": 0.14, "double_wishbone": 0.04}
-ARMS = {"strut": ("lower",), "double_wishbone": ("lower", "upper"), "semi_trailing": ("arm",)}
 # How far what is not measured varies about what is taken for it, by measure: usual value and standard uncertainty.
 # What a corner laid out in two views leaves out, at each point.  The product's own. [mm]
 _VARIES = {"span": (2 * SPAN, 60.0), "lead": (0.0, 15.0), "skew": (0.0, 10.0), "tilt": (0.0, 8.0)}
@@ -63,11 +62,12 @@ def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
     >>> needed_by_tape("front.left", "five_link")
     ()
     """
-    if layout not in ARMS:
+    kind = LAYOUTS.get(layout)
+    if not kind or not kind.taped:
         return ()
-    if layout == "semi_trailing":
+    if kind.guide == "swing":
         return (*(f"{key}.arm.{name}" for name in ("length", "rise", "span", "lead")), f"{key.split('.')[0]}.track")
-    arms = (*ARMS[layout], "tie")
+    arms = (*(arm.key for arm in kind.taped), "tie")
     measures = [f"{arm}.{name}" for arm in arms for name in ("length", "rise")]
     own = [f"{key}.{name}" for name in (*measures, "tie.lever", "tie.above", "joint_height")]
     axle = key.split(".")[0]
@@ -121,8 +121,8 @@ def corner_by_tape(
     """
     axle, side = key.split(".")
     needed, steer = needed_by_tape(key, layout), record.words.get(f"{axle}.steer")
-    trailing = layout == "semi_trailing"
-    if not needed or not (steer or trailing) or any(name not in record.quantities for name in needed):
+    swings = bool(needed) and LAYOUTS[layout].guide == "swing"
+    if not needed or not (steer or swings) or any(name not in record.quantities for name in needed):
         return None
     sign = 1.0 if side == "left" else -1.0
 
@@ -131,7 +131,7 @@ def corner_by_tape(
         return found.value if found else otherwise
 
     half = record.quantities[f"{axle}.track"].value / 2
-    points = _semi_trailing(number, half) if trailing else _steered(number, layout, half, str(steer), caster)
+    points = _semi_trailing(number, half) if swings else _steered(number, LAYOUTS[layout], half, str(steer), caster)
     sided = {name: (x, sign * y, z) for name, (x, y, z) in points.items()}
     try:
         return make_corner(layout, side, *angles, sided)
@@ -139,24 +139,23 @@ def corner_by_tape(
         return None
 
 
-def _steered(number: Number, layout: str, half: float, steer: str, caster: float) -> dict[str, Vector]:
+def _steered(number: Number, layout: Layout, half: float, steer: str, caster: float) -> dict[str, Vector]:
     """Points of a strut or double wishbone at the left, the lower joint the origin fore and aft."""
     height = number("joint_height")
     joint = half - 60.0
     lower = (0.0, joint, 0.0)
     behind = number("joint_back", height * math.tan(caster))
-    upper = (-behind, joint - number("joint_inboard", INBOARD[layout] * height), height)
+    upper = (-behind, joint - number("joint_inboard", layout.joint_inboard * height), height)
     rod = (number("tie.lever") * (-1 if steer == "behind" else 1), joint, number("tie.above"))
     length, rise, lead = (number(f"tie.{name}") for name in ("length", "rise", "lead"))
     inner = (rod[0] - lead, rod[1] - math.sqrt(max(length**2 - rise**2 - lead**2, 0.0)), rod[2] - rise)
     points = {"wheel_center": (0.0, half, 0.4 * height), "lower_ball": lower, "tie_outer": rod, "tie_inner": inner}
     for name, at in (("lower", lower), ("upper", upper)):
-        if name in ARMS[layout]:
+        if name in (arm.key for arm in layout.taped):
             points[f"{name}_front"], points[f"{name}_rear"] = _pivots(number, name, at)
-    if layout == "double_wishbone":
-        points["upper_ball"] = upper
-    else:
-        points["strut_top"] = upper
+    assert layout.steering_axis
+    points[layout.steering_axis[1]] = upper
+    if layout.guide == "strut":
         points["strut_low"] = tuple(  # type: ignore[assignment]
             (2 * low + high) / 3 for low, high in zip(lower, upper, strict=True)
         )
@@ -214,10 +213,10 @@ def cloud_by_tape(
     told = dict(record.quantities)
     leaning = caster.value if caster else 0.0
     varies = {
-        **{f"{arm}.{name}": size for arm in ARMS[corner.layout] for name, size in _VARIES.items()},
+        **{f"{arm.key}.{name}": size for arm in corner.kind.taped for name, size in _VARIES.items()},
         "arm.span": (260.0, 40.0),
         "tie.lead": (0.0, 10.0),
-        "joint_inboard": (INBOARD.get(corner.layout, 0.0) * height, 0.05 * height),
+        "joint_inboard": (corner.kind.joint_inboard * height, 0.05 * height),
         "joint_back": (height * math.tan(leaning), height * (caster.uncertainty if caster else 0.05)),
     }
     names = [

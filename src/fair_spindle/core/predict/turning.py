@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.fields.shape import SIDES
+from fair_spindle.core.basics.wheels import SIDES, wheels_at
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
 from fair_spindle.core.joblog.readings import Quantity
@@ -133,7 +133,7 @@ def plan_car(
 
 def thrust_as_read(wheels: Mapping[str, Wheel]) -> float:
     """Thrust of the rear axle as it was read before the work; naught where it was not. [rad]"""
-    toes = [wheels[key].read.get("toe") for key in ("rear.left", "rear.right") if key in wheels]
+    toes = [wheels[key].read.get("toe") for key in wheels_at("rear") if key in wheels]
     known = [one for one in toes if one is not None]
     return (known[0] - known[1]) / 2 if len(known) == len(SIDES) else 0.0
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from fair_spindle.core.fields.shape import CORNERS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel
 from fair_spindle.core.predict.bars import BarOfAxle
@@ -106,7 +106,7 @@ def want_rings(correction: Correction | None) -> list[Want]:
     """
     if correction is None or correction.turns is None:
         return []
-    turns = zip(CORNERS, correction.turns.set_turns, strict=True)
+    turns = zip(WHEELS, correction.turns.set_turns, strict=True)
     return [Want(key, "ring", "Perch ring", float(turned)) for key, turned in turns if turned]
 
 

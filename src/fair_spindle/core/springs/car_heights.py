@@ -9,11 +9,11 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import Inconsistent, NoSolution, require
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.springs.springs import Curve
 
 Array = NDArray[np.float64]
 Number = float | Array
-WHEELS = ("FL", "FR", "RL", "RR")
 MOST_ITERATIONS = 80
 MOST_CUTS = 60
 MOST_STEP = 100.0
@@ -240,7 +240,7 @@ def settle_car(stance: Stance, loads: ArrayLike, unsprung: ArrayLike, legs: Sequ
     if np.any(~rests):
         lifted = np.flatnonzero(np.any(settled.loads[~rests] < 0, axis=0)).tolist()
         if lifted:
-            names = " and ".join(WHEELS[wheel] for wheel in lifted)
+            names = " and ".join(WHEELS[wheel].letters for wheel in lifted)
             raise NoSolution(
                 f"The car would stand with {names} off the ground. "
                 "Check loads, bar links, rates, lengths and perches."

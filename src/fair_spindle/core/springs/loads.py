@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.wheels import WHEELS, Wheel
 
-WHEELS = ("front_left", "front_right", "rear_left", "rear_right")
 USUAL_UNSPRUNG_SHARE = 0.12
 
 
@@ -26,14 +26,14 @@ class CarLoads:
     ``cross`` is front right and rear left over the total.
     """
 
-    wheels: Mapping[str, Load]
-    unsprung: Mapping[str, Load]
+    wheels: Mapping[Wheel, Load]
+    unsprung: Mapping[Wheel, Load]
     total: float
     front_share: float
     left_share: float
     cross: float
 
-    def sprung(self, wheel: str) -> Load:
+    def sprung(self, wheel: Wheel) -> Load:
         """What the spring of a wheel carries."""
         load, dead = self.wheels[wheel], self.unsprung[wheel]
         return Load(load.force - dead.force, load.estimated or dead.estimated)
@@ -73,36 +73,36 @@ def car_loads(method: str, weighed: Mapping[str, float], unsprung: Mapping[str, 
     Examples
     --------
     >>> loads = car_loads("two_axles", {"front": 8000.0, "rear": 6000.0}, {"front": 420.0})
-    >>> loads.wheels["front_left"], loads.sprung("front_left").force
+    >>> loads.wheels[Wheel.FRONT_LEFT], loads.sprung(Wheel.FRONT_LEFT).force
     (Load(force=4000.0, estimated=True), 3580.0)
     """
     wheels = _wheels(method, weighed)
     dead = {
-        wheel: Load(unsprung[axle], False)
-        if (axle := wheel.partition("_")[0]) in unsprung
+        wheel: Load(unsprung[wheel.axle], False)
+        if wheel.axle in unsprung
         else Load(USUAL_UNSPRUNG_SHARE * load.force, True)
         for wheel, load in wheels.items()
     }
     total = sum(load.force for load in wheels.values())
 
-    def share(*names: str) -> float:
-        return sum(wheels[name].force for name in names) / total
+    def share(*some: Wheel) -> float:
+        return sum(wheels[wheel].force for wheel in some) / total
 
     return CarLoads(
         wheels,
         dead,
         total,
-        share("front_left", "front_right"),
-        share("front_left", "rear_left"),
-        share("front_right", "rear_left"),
+        share(Wheel.FRONT_LEFT, Wheel.FRONT_RIGHT),
+        share(Wheel.FRONT_LEFT, Wheel.REAR_LEFT),
+        share(Wheel.FRONT_RIGHT, Wheel.REAR_LEFT),
     )
 
 
-def _wheels(method: str, weighed: Mapping[str, float]) -> dict[str, Load]:
+def _wheels(method: str, weighed: Mapping[str, float]) -> dict[Wheel, Load]:
     if method == "four_scales":
-        return {wheel: Load(weighed[wheel], False) for wheel in WHEELS}
+        return {wheel: Load(weighed[wheel.number], False) for wheel in WHEELS}
     if method == "learned":
-        return {wheel: Load(weighed[wheel], True) for wheel in WHEELS}
+        return {wheel: Load(weighed[wheel.number], True) for wheel in WHEELS}
     if method == "two_axles":
         axles = {"front": weighed["front"], "rear": weighed["rear"]}
     elif method == "total_and_share":
@@ -110,4 +110,4 @@ def _wheels(method: str, weighed: Mapping[str, float]) -> dict[str, Load]:
         axles = {"front": front, "rear": weighed["total"] - front}
     else:
         raise InputError(f"A car is weighed by four scales, two axles or in total; got {method!r}.", field="method")
-    return {wheel: Load(axles[wheel.partition("_")[0]] / 2, True) for wheel in WHEELS}
+    return {wheel: Load(axles[wheel.axle] / 2, True) for wheel in WHEELS}

@@ -470,7 +470,7 @@ def _checked(wanted: Wanted) -> dict[str, float]:
     require(targets, "targets", "At least one target is needed", "none", kind=InputError)
     if len({one.name for one in adjusters}) < len(adjusters):
         raise InputError("Each adjuster needs a name of its own.", field="adjusters")
-    if "caster" in targets and wanted.corner.layout not in ("double_wishbone", "strut"):
+    if "caster" in targets and not wanted.corner.steering_axis:
         raise InputError("This layout has no steering axis, so no caster to aim at.", field="targets.caster_deg")
     for one in adjusters:
         where = f"adjusters.{one.name}"

@@ -1,0 +1,80 @@
+"""The four wheels of a car: one name and one order, wherever there are four of anything."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal, cast
+
+Axle = Literal["front", "rear"]
+Side = Literal["left", "right"]
+# A wheel as JSON has it.
+WheelKey = Literal["front.left", "front.right", "rear.left", "rear.right"]
+AXLES: tuple[Axle, ...] = ("front", "rear")
+SIDES: tuple[Side, ...] = ("left", "right")
+
+
+class Wheel(StrEnum):
+    """A wheel, written as field keys begin; its place in the enumeration is its place in every array of four.
+
+    Examples
+    --------
+    >>> Wheel.REAR_LEFT.axle, Wheel.REAR_LEFT.across, Wheel.REAR_LEFT.label, Wheel.REAR_LEFT.place
+    ('rear', <Wheel.REAR_RIGHT: 'rear.right'>, 'Rear left', 2)
+    >>> Wheel.FRONT_RIGHT.number, Wheel.FRONT_RIGHT.letters, f"{Wheel.FRONT_RIGHT}.toe"
+    ('front_right', 'FR', 'front.right.toe')
+    >>> WheelKey.__args__ == WHEELS
+    True
+    """
+
+    FRONT_LEFT = "front.left"
+    FRONT_RIGHT = "front.right"
+    REAR_LEFT = "rear.left"
+    REAR_RIGHT = "rear.right"
+
+    @property
+    def axle(self) -> Axle:
+        """Axle it belongs to."""
+        return cast(Axle, self.partition(".")[0])
+
+    @property
+    def side(self) -> Side:
+        """Side of the car."""
+        return cast(Side, self.partition(".")[2])
+
+    @property
+    def across(self) -> Wheel:
+        """The other wheel of its axle."""
+        return Wheel(f"{self.axle}.{other_side(self.side)}")
+
+    @property
+    def place(self) -> int:
+        """Where it stands in an array of four."""
+        return WHEELS.index(self)
+
+    @property
+    def label(self) -> str:
+        """Axle and side in words."""
+        return self.replace(".", " ").capitalize()
+
+    @property
+    def number(self) -> str:
+        """What its number is called in a reading of all four."""
+        return self.replace(".", "_")
+
+    @property
+    def letters(self) -> str:
+        """How the published calculations call it."""
+        return f"{self.axle[0]}{self.side[0]}".upper()
+
+
+WHEELS = tuple(Wheel)
+
+
+def other_side(side: str) -> Side:
+    """The side across the car."""
+    return "left" if side == "right" else "right"
+
+
+def wheels_at(axle: str) -> tuple[Wheel, ...]:
+    """Both wheels of an axle, left first."""
+    return tuple(one for one in WHEELS if one.axle == axle)
