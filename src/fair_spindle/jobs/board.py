@@ -166,10 +166,8 @@ def see_board(database: Database) -> BoardView:
 def _line(now: Standing) -> BoardLine:
     state, template = now.state, now.template
     left = stands_now(state, now.kind)
-    return BoardLine(
-        id=now.book.id,
-        title=now.book.title,
-        car=now.book.car,
+    return BoardLine.of(
+        now.book,
         planned=bool(template.steps),
         position=state.position,
         position_said=position_words(state.position, state.corner, state.carried_axle),
@@ -256,7 +254,8 @@ def see_day(database: Database, begin: datetime, people: int | None = None) -> D
     ]
     day = plan_day(works, means)
     saved = max(0.0, day.one_after_other - day.length)
-    return DayView(
+    return DayView.of(
+        day,
         begin=begin,
         people=hands,
         jobs=[
@@ -278,10 +277,7 @@ def see_day(database: Database, begin: datetime, people: int | None = None) -> D
             for key, now in jobs.items()
         ],
         minutes=day.length,
-        one_after_other=day.one_after_other,
         saved=saved,
-        bound=day.bound,
-        exact=day.exact,
         said=_say_day(day.length, saved, day.bound, len(jobs)),
     )
 

@@ -46,13 +46,9 @@ def all_jobs(database: Database, limit: int, search: str = "", car: str = "") ->
     """Jobs last worked on, newest first; those that hold every word sought, or of one car."""
     with database.reading() as session:
         return [
-            JobLine(
-                id=line.book.id,
+            JobLine.of(
+                line.book,
                 kind=line.book.template,
-                title=line.book.title,
-                car=line.book.car,
-                car_id=line.book.car_id,
-                created_at=line.book.created_at,
                 last_at=line.last_at,
                 entries=line.entries,
                 signed=line.signed,

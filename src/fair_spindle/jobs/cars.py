@@ -87,13 +87,7 @@ def all_cars(database: Database, limit: int) -> list[CarLine]:
     """Cars last worked on, newest first."""
     with database.reading() as session:
         return [
-            CarLine(
-                id=line.book.id,
-                car=line.book.car,
-                title=line.book.title,
-                last_at=line.last_at,
-                entries=line.entries,
-            )
+            CarLine.of(line.book, last_at=line.last_at, entries=line.entries)
             for line in list_books(session, limit, cars=True)
         ]
 
@@ -237,4 +231,4 @@ def _show_part(row: ShelfRow) -> ShelfPartView:
         f"{one.key.replace('_', ' ')} {one.choice or ' '.join(t.text for t in one.typed.values())}"
         for one in _entries(row)
     )
-    return ShelfPartView(id=row.id, name=row.name, kind=row.kind, said=said)
+    return ShelfPartView.of(row, said=said)

@@ -174,17 +174,15 @@ def _explanation(one: Explanation, now: Standing) -> ExplanationView:
     known = one.key in now.sheet.fields
     unit = "N" if one.key.endswith((".load", ".dead")) else "mm"
     amount = say_input(one.key, Quantity(one.amount), now.sheet) if known else f"{one.amount:.1f} {unit}"
-    return ExplanationView(
-        words=one.cause.words,
+    return ExplanationView.of(
+        one.cause,
         where=f"{say_input_name(one.key, now.sheet)}, by {'' if one.amount < 0 else '+'}{amount}".replace("-", "−"),
-        test=one.cause.test,
-        minutes=one.cause.minutes,
         share_pct=100 * one.share,
     )
 
 
 def _toe(one: ToeExplanation) -> ExplanationView:
-    return ExplanationView(words=one.words, where="", test=one.test, minutes=one.minutes, share_pct=100 * one.share)
+    return ExplanationView.of(one, where="", share_pct=100 * one.share)
 
 
 def _wanted(now: Standing) -> list[Want]:

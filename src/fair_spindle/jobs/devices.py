@@ -80,6 +80,4 @@ def take_off(database: Database, device_id: str) -> list[DeviceView]:
 
 def _show_device(row: DeviceRow) -> DeviceView:
     role: Role = "owner" if row.role == "owner" else "floor"
-    return DeviceView(
-        id=row.id, name=row.name, role=role, role_said=ROLE_WORDS[role], paired_at=row.paired_at, seen_at=row.seen_at
-    )
+    return DeviceView.of(row, role=role, role_said=ROLE_WORDS[role])

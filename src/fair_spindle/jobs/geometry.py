@@ -176,8 +176,8 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
 def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
     wheel, plan, sure = turned.wheel, turned.plan, turned.sureness
     corner = wheel.corner
-    return WheelPlanView(
-        key=wheel.key,
+    return WheelPlanView.of(
+        wheel,
         label=label_wheel(wheel.key),
         known=corner is not None,
         lacks=[now.sheet.fields[key].label if key in now.sheet.fields else key for key in wheel.lacks],
@@ -187,8 +187,6 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         angles=_angles(corner, 0.0, {}) if corner else None,
         curve=curve_of(corner, {}) if corner else None,
         segments=_segments(corner) if isinstance(corner, Corner) else [],
-        depth=wheel.depth,
-        differs=wheel.differs,
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
         worth=_worth(wheel),
@@ -388,13 +386,7 @@ def show_sides(plan: CarPlan, record: Mapping[str, Quantity]) -> list[SidesApart
     """Left against right as the plan leaves them, where a limit is told."""
     planned = {key: one.plan.after for key, one in plan.wheels.items() if one.plan}
     return [
-        SidesApartView(
-            axle=one.axle,
-            name=one.name,
-            difference_deg=degrees(one.difference),
-            limit_deg=degrees(one.limit),
-            inside=one.inside,
-        )
+        SidesApartView.of(one, difference_deg=degrees(one.difference), limit_deg=degrees(one.limit))
         for one in sides_apart(record, planned)
     ]
 

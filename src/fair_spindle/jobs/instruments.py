@@ -168,22 +168,12 @@ def _show(row: InstrumentRow) -> InstrumentView:
     def typed(one: Typed | None) -> TypedView | None:
         return TypedView(text=one.text, unit=one.unit) if one else None
 
-    return InstrumentView(
-        id=row.id,
-        version=row.version,
-        name=row.name,
-        kind=row.kind,
+    return InstrumentView.of(
+        row,
         kind_said=next((said for kind, said in KIND_NAMES.items() if kind == row.kind), row.kind),
         quantity=UNITS[row.unit].quantity,
-        unit=row.unit,
         unit_said=UNITS[row.unit].label,
-        resolution=row.resolution,
-        uncertainty=row.uncertainty,
-        calibrated=row.calibrated,
-        due=row.due,
         overdue=bool(row.due) and row.due < today,
-        address=row.address,
-        note=row.note,
         gauge=GaugeView(
             name=gauge.name, resolution=typed(gauge.resolution), uncertainty=typed(gauge.uncertainty), due=gauge.due
         ),

@@ -134,12 +134,8 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         pivots, missing = now.pivots
         window = pivots[joint.key].window if joint.key in pivots else None
         evidence, gate = height_gate(joint.axle, joint.side, state, window, missing.get(joint.key, ""))
-    return m.JointView(
-        key=joint.key,
-        label=joint.label,
-        role=joint.role,
-        axle=joint.axle,
-        side=joint.side,
+    return m.JointView.of(
+        joint,
         order_said=ORDERS[joint.order],
         order=[joint.bolts[place].number for place in order_of(joint)],
         passes_pct=list(joint.passes_pct),
@@ -164,23 +160,16 @@ def _is_at(bolt: Bolt, now: BoltState, stage: WorkStage) -> bool:
 
 def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
     drive = " / ".join(filter(None, (bolt.head, f"nut {bolt.nut}" if bolt.nut else "")))
-    return m.BoltView(
-        number=bolt.number,
-        x_mm=bolt.x_mm,
-        y_mm=bolt.y_mm,
-        note=bolt.note,
+    return m.BoltView.of(
+        bolt,
         thread=say_thread(bolt),
         drive=drive,
-        hold=bolt.hold,
         spec=say_spec(bolt.spec),
         source=bolt.spec.source if bolt.spec else "",
         trust=TRUST[bolt.spec.trust] if bolt.spec else "",
         condition=bolt.condition.replace("_", "-"),
-        single_use=bolt.single_use,
         lock=bolt.lock.replace("_", " "),
-        slots=bolt.slots,
         angle_deg=bolt.spec.angle_deg if bolt.spec else 0.0,
-        reach=bolt.reach,
         stage=now.stage or "",
         reached=[one for one in STAGES if _is_at(bolt, now, one)],
         then=following(bolt, now),
@@ -261,12 +250,10 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
     torque = to_set(bolt.spec, work.percent, adapter) if bolt.spec and work.to == "torqued" else None
     number = None if torque is None else from_core(torque, "nm")
     tail = " with the adapter" if adapter else ""
-    return m.NextView(
-        to=work.to,
+    return m.NextView.of(
+        work,
         said=f"Place {work.number}: {STAGES[work.to].order}"
         + (f", pass of {work.percent} %" if work.percent < 100 else ""),
-        number=work.number,
-        percent=work.percent,
         alike=list(alike_next(joint, state)),
         specified=_specified(bolt, work.percent, adapter),
         set_nm=number,

@@ -93,4 +93,4 @@ def _not_twice(session: Session, person_id: str, name: str, initials: str) -> No
 
 
 def _show_person(row: PersonRow) -> PersonView:
-    return PersonView(id=row.id, version=row.version, name=row.name, initials=row.initials)
+    return PersonView.of(row)

@@ -165,12 +165,10 @@ def see_stop(database: Database, job_id: str) -> m.StopView:
 
 def _stop(now: Standing) -> m.StopView:
     left, stopped = stands_now(now.state, now.kind), now.state.stopped
-    return m.StopView(
-        position=left.position,
+    return m.StopView.of(
+        left,
         loose=[f"{one.what}: {one.how}" for one in left.loose],
         begun=list(left.begun),
-        next_step=left.next_step,
-        may_be_driven=left.may_be_driven,
         note=stopped[1].note if stopped else "",
         at=stopped[0].at if stopped else "",
     )
@@ -249,10 +247,8 @@ def _procedure(one: Procedure, car: Mapping[str, str], versions: Mapping[str, in
     any_ = one.layouts[0] if one.layouts else ""
     fitting = [axle for axle in one.axles if not any_ or car.get(f"{axle}.layout", any_) in one.layouts]
     fits = bool(fitting) or not one.axles
-    return m.ProcedureView(
-        key=one.key,
-        title=one.title,
-        about=one.about,
+    return m.ProcedureView.of(
+        one,
         named=named_by(one),
         sought=sought_by(one),
         axles=list(fitting or one.axles),
@@ -274,13 +270,8 @@ def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) 
         lists=[m.ListingView(**vars(one)) for one in order.lists],
         sizes=_sizes(now),
         questions=[
-            m.QuestionView(
-                fitting=one.fitting,
-                key=one.key,
-                label=one.label,
-                choices=[ChoiceView(value=choice.value, label=choice.label) for choice in one.choices],
-                answer=one.answer,
-                told=one.told,
+            m.QuestionView.of(
+                one, choices=[ChoiceView(value=choice.value, label=choice.label) for choice in one.choices]
             )
             for one in order.questions
         ],
@@ -344,20 +335,14 @@ def say_hours(low: float, high: float) -> str:
 
 def _step(step: Step) -> m.PlanStepView:
     minutes = step.minutes
-    return m.PlanStepView(
-        key=step.key,
-        title=step.title,
-        detail=step.detail,
-        where=step.where,
+    return m.PlanStepView.of(
+        step,
         where_said=position_words(step.where, step.corner, step.carried_axle),
-        phase=step.phase,
         tools=list(step.tools),
         cautions=[CAUTIONS[key] for key in step.cautions],
         minutes=f"{minutes[0]:g}–{minutes[-1]:g} min" if minutes and minutes[-1] else "",
         wait=say_hours(step.wait_h[0], step.wait_h[-1]) if step.wait_h else "",
-        two_people=step.two_people,
         why=list(step.why),
         by=list(step.by),
-        school=step.school,
         may_go=not step.key.startswith(MOVES),
     )

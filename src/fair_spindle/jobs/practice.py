@@ -246,15 +246,11 @@ def see_bay(database: Database, job_id: str) -> BayPicture:
     exercise, seed, bare = _marked(now)
     world = _world(now)
     stands = world.stands()
-    return BayPicture(
+    return BayPicture.of(
+        exercise,
         exercise=exercise.key,
-        title=exercise.title,
-        brief=exercise.brief,
-        learn=exercise.learn,
-        minutes=exercise.minutes,
         bare=bare,
         seed=seed,
-        paper=exercise.paper,
         corners=[CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, lean=0.0) for key in WHEELS],
         readable=len(list(_readable(now, world, seed))),
     )

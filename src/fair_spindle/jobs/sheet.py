@@ -52,44 +52,26 @@ def _units(quantity: str) -> list[m.UnitView]:
 
 
 def _field(field: Field, units: Mapping[str, str], required: bool, asked: bool) -> m.FieldView:
-    return m.FieldView(
-        key=field.key,
-        name=field.name,
-        label=field.label,
-        group=field.group,
-        axle=field.axle,
-        side=field.side,
-        phase=field.phase,
+    return m.FieldView.of(
+        field,
         required=required,
         asked=asked,
-        hint=field.hint,
-        words=field.words,
-        readings=field.readings,
-        settled=field.settled,
         methods=[_method(field.key, method, units) for method in field.methods],
         choices=[m.ChoiceView(value=value, label=label) for value, label in field.choices],
     )
 
 
 def _method(key: str, method: Method, units: Mapping[str, str]) -> m.MethodView:
-    return m.MethodView(
-        name=method.name,
-        label=method.label,
-        hint=method.hint,
-        unit=method.unit,
-        card=card_of(key, method.name),
-        parts=[_part(part, units) for part in method.parts],
+    return m.MethodView.of(
+        method, card=card_of(key, method.name), parts=[_part(part, units) for part in method.parts]
     )
 
 
 def _part(part: Part, units: Mapping[str, str]) -> m.PartView:
     quantity = UNITS[part.unit].quantity if part.unit else part.quantity
-    return m.PartView(
-        name=part.name,
-        label=part.label,
+    return m.PartView.of(
+        part,
         quantity=quantity,
         unit=units.get(quantity, part.unit) if part.unit else part.unit,
         units=_units(part.quantity),
-        optional=part.optional,
-        carry=part.carry,
     )

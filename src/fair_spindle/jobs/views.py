@@ -30,25 +30,21 @@ from fair_spindle.jobs.wording import say_act, say_entry
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
     """Everything about a job, for the interface, with the order in which one walks round the car."""
     state, template = now.state, now.template
-    return m.JobView(
+    return m.JobView.of(
+        state,
         **show_book(now),
         kind=template.key,
         practice=bool(now.book.practice),
         pages=list(template.pages),
         car_id=now.book.car_id,
-        settled=state.settled,
         walks=dict(walks or {}),
         missing=shown_once(now, "missing", _missing),
-        before_from=state.before_from,
         wheels=show_wheels(now),
         loads=show_loads(now),
         pictures=[
             m.PictureView(subject=act.subject, sha256=act.sha256, name=act.name, at=event.at)
             for event, act in state.attached
         ],
-        position=state.position,
-        corner=state.corner,
-        carried_axle=state.carried_axle,
         position_said=position_words(state.position, state.corner, state.carried_axle),
         steps=shown_once(now, "steps", _steps, "state_views"),
         findings=shown_once(now, "findings", _findings, "state_views"),
@@ -77,11 +73,8 @@ def show_log(now: Standing) -> list[LogLineView]:
     counting = {event.id for event in effective(now.log)}
     words = {event.id: say_act(event.act, now.template, now.sheet, now.names) for event in now.log}
     return [
-        LogLineView(
-            id=event.id,
-            seq=event.seq,
-            at=event.at,
-            by=event.by,
+        LogLineView.of(
+            event,
             kind=event.act.kind,
             said=f"Undone: {words[event.act.event]}" if isinstance(event.act, Undone) else words[event.id],
             undone=event.id not in counting and not isinstance(event.act, Undone),
@@ -92,9 +85,7 @@ def show_log(now: Standing) -> list[LogLineView]:
 
 def _turns(flats: int) -> m.TurnsView:
     count = tally(flats * FLAT)
-    return m.TurnsView(
-        turns=count.turns, flats=count.flats, back=count.back, total_flats=flats, said=say_flats(flats)
-    )
+    return m.TurnsView.of(count, total_flats=flats, said=say_flats(flats))
 
 
 def show_works(wait: Wait | None) -> m.WorksView | None:
@@ -140,28 +131,18 @@ def _show_step(
     why_not: str,
 ) -> m.StepView:
     joints = now.state.joints
-    return m.StepView(
-        key=step.key,
-        title=step.title,
-        detail=step.detail,
-        where=step.where,
-        corner=step.corner,
-        carried_axle=step.carried_axle,
+    return m.StepView.of(
+        step,
         where_said=position_words(step.where, step.corner, step.carried_axle),
         tools=list(step.tools),
         cautions=[CAUTIONS[key] for key in step.cautions],
-        asks=step.asks,
         reads=[_show_read(reading, *one) for reading, one in zip(step.reads, read, strict=True)],
         told=list(told),
         together=together_,
         sides=list(step.sides),
-        two_people=step.two_people,
-        axle=step.axle,
-        phase=step.phase,
         joints=[goal.joint for goal in step.brings_joints if goal.joint in joints],
         goals={goal.joint: goal.to for goal in step.brings_joints},
         why=list(step.why),
-        school=step.school,
         works=show_works(works),
         held=show_works(held),
         wrong_part=wrong_part,
@@ -185,14 +166,7 @@ def _said_at(reading: Reading, now: Standing) -> tuple[str, str, int | None]:
 
 
 def _show_read(reading: Reading, said: str, beside: str, counted: int | None) -> m.StepReadView:
-    return m.StepReadView(
-        key=reading.key,
-        label=reading.label,
-        required=reading.required,
-        said=said,
-        beside=beside,
-        counted=None if counted is None else _turns(counted),
-    )
+    return m.StepReadView.of(reading, said=said, beside=beside, counted=None if counted is None else _turns(counted))
 
 
 def _reopens(step: Step, state: JobState, template: JobTemplate) -> list[str]:

@@ -8,7 +8,7 @@ const props = defineProps<{ loads: LoadsView }>()
 const labels = computed(() =>
   Object.fromEntries(
     props.loads.wheels.map((one) => [
-      one.wheel.replace('_', '.'),
+      one.wheel,
       [
         `${one.estimated ? '≈ ' : ''}${sayNumber(one.load_n, 0)} N`,
         `sprung ${one.estimated || one.unsprung_estimated ? '≈ ' : ''}${sayNumber(one.sprung_n, 0)}`,
