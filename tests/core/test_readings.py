@@ -1,5 +1,7 @@
 """Every field of the forms takes what a tuner types, in every unit and method, and stops slips of the finger."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -11,10 +13,12 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core, to_core, units_of
 from fair_spindle.core.fields.car import ADJUSTERS
 from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.field import Field
+from fair_spindle.core.fields.new_parts import AGAINST_OLD
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.joblog.log import Entered
-from fair_spindle.core.joblog.readings import Quantity, read_entry
+from fair_spindle.core.joblog.readings import _RULES, Quantity, read_entry
 
 
 def every_field():
@@ -179,3 +183,57 @@ def test_any_decimal_is_read_back_exactly(value, suffix, comma):
 def test_what_is_no_length_is_refused(text):
     with pytest.raises(InputError):
         read_number(text, "length", "mm", "x")
+
+
+# Typed in the parts' own units, and what follows by the definition of the quantity, worked by hand; [N, mm, rad].
+BY_HAND = {
+    "settled_twice": ({"from_above": 362, "from_below": 356}, 359),
+    "ground_to_arch": ({"arch": 664, "hub": 302}, 362),
+    "rim": ({"toe": 3, "across": 600}, math.asin(0.005)),
+    "strings": ({"front": 52, "rear": 50, "across": 400}, math.asin(0.005)),
+    "plates": ({"front": 1498, "rear": 1501, "across": 600}, 2 * math.asin(0.0025)),
+    "bar": ({"difference": 3, "across": 600}, 2 * math.asin(0.0025)),
+    "level_and_floor": ({"value": -1.5, "floor": 0.2}, math.radians(-1.3)),
+    "plumb": ({"top": 60, "bottom": 52, "span": 400}, math.asin(-0.02)),
+    "sweep": ({"out": 1, "in": -2.5, "steer": 20}, math.radians(3.5) / (2 * math.sin(math.radians(20)))),
+    "two_heights": ({"height_1": 370, "toe_1": 0.1, "height_2": 340, "toe_2": 0.4}, math.radians(0.3) / 30),
+    "exposed_thread": ({"inner": 12, "outer": 7}, 19),
+    "lengths": ({"old": 84, "new": 87.5}, 3.5),
+    "counted": (
+        {"old_end": 80, "new_end": 83, "old_rod": 300, "new_rod": 299, "turns": 2, "pitch": 1.5},
+        3 - 1 + 2 * 1.5,
+    ),
+    "pressed": ({"force_1": 80, "length_1": 260, "force_2": 161, "length_2": 233}, 3 * 9.80665),
+    "joint_to_joint": ({"distance": 130, "aside": 30, "above": 40}, 120),
+    "wire": ({"wire": 12, "mean": 120, "coils": 6}, 79300 * 12**4 / (8 * 120**3 * 6)),
+    "leaves": (
+        {"width": 60, "thickness": 7, "leaves": 4, "full": 1, "span": 1200},
+        60 * 7**3 * 207000 * (3 * 1 + 2 * 3) / (6 * 600**3),
+    ),
+    "torsion": (
+        {"diameter": 24, "length": 1000, "arm": 300},
+        79300 * math.pi * 24**4 / 32 / (300**2 * 1000),
+    ),
+    "bushings": ({"count": 2, "torsion": 3, "arm": 300}, 2 * 3000 * 180 / math.pi / 300**2),
+    "two_pairs": ({"damper_1": 430, "height_1": 370, "damper_2": 406, "height_2": 340}, 0.8),
+    "tape": ({"spring": 240, "joint": 300, "lean": 60}, 0.4),
+    "gaps": ({"left": 31, "right": 25}, 3),
+    "four_scales": ({"front_left": 400, "front_right": 390, "rear_left": 310, "rear_right": 300}, 1400 * 9.80665),
+    "learned": ({"front_left": 4000, "front_right": 3900, "rear_left": 3100, "rear_right": 3000}, 14000),
+    "two_axles": ({"front": 800, "rear": 600}, 1400 * 9.80665),
+    "total_and_share": ({"total": 1400, "share": 56}, 1400 * 9.80665),
+    "point": ({"x": 200, "y": -600, "z": 300}, 700),
+}  # fmt: skip
+
+
+def test_every_way_of_measuring_that_computes_is_worked_by_hand_here():
+    assert set(BY_HAND) == set(_RULES)
+
+
+@pytest.mark.parametrize("name", BY_HAND)
+def test_a_way_of_measuring_gives_what_its_numbers_say(name):
+    numbers, wanted = BY_HAND[name]
+    fields = (*FIELDS, Field("longer", "New against old", "New parts", methods=AGAINST_OLD))
+    field, method = next((field, method) for field in fields for method in field.methods if method.name == name)
+    typed = {part.name: Typed(str(numbers[part.name]), part.unit) for part in method.parts if part.name in numbers}
+    assert read_entry(Entered(field.key, name, typed), field).value == pytest.approx(wanted, rel=1e-6)

@@ -2,11 +2,14 @@
 
 from types import SimpleNamespace
 
+import numpy as np
 import pytest
 from planner import Order
+from test_fastening import SPEC, Bench, to_snug, work
 from test_geometry_of_cars import ANGLES, TAPE, record, typed
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.agenda import blocks_left
 from fair_spindle.core.joblog.kinds import CAR, WORK
 from fair_spindle.core.joblog.log import Entered, Event, Planned
@@ -16,6 +19,7 @@ from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.clock import minutes_of
+from fair_spindle.core.predict.evidence import Evidence
 from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import look_settled
@@ -98,3 +102,17 @@ def test_a_correction_is_worth_turning_for(before, after, worth):
     now = SimpleNamespace(wanted=wanted, before=dict(zip(names, before, strict=True)))
     plan = SimpleNamespace(after=dict(zip(names, after, strict=True)))
     assert _worth_turning([now], [plan]) is worth
+
+
+def test_drawn_inputs_follow_drawn_readings_towards_what_was_read():
+    one = np.ones((1, 1))
+    known = Evidence({}, ("rate",), np.ones(1), ("height",), np.ones(1), one, 0.5 * one)
+    # Half way from the drawn input to the drawn reading: both are as sure as each other.
+    assert known.follow(np.array([[1.0]]), np.array([[3.0]])).tolist() == [[2.0]]
+
+
+@pytest.mark.parametrize(("reading", "off"), [("94.9", True), ("95", False), ("105", False), ("105.1", True)])
+def test_a_torque_at_the_edge_of_its_tolerance_is_as_specified(reading, off):
+    bench = Bench(Joint("a", "Plate", "clamp", (Bolt(1, spec=SPEC),)))
+    bench.do(*to_snug(), work("torqued", reading=reading))
+    assert (("blocks", "reading_off") in bench.findings()) is off
