@@ -48,7 +48,7 @@ def test_what_the_car_s_record_lists_is_a_list_like_any_other(client):
     own = client.get(f"/api/jobs/{line['id']}/torque-list").json()
     record = client.get(f"/api/cars/{line['car_id']}").json()["fasteners"]
     valued = [one for one in record if one["torque"]]
-    assert {one["side"] for one in valued if one["group"].startswith("Rear subframe")} == {"left", "right"}
+    assert {one["side"] for one in valued if one["group"] == "Rear subframe to body"} == {"left", "right"}
     rear = next(row for row in own["text"].splitlines() if "Rear subframe" in row)
     assert rear == "rear Rear subframe to body, M14x1.5, Socket 21, 108 N·m, x2", "both sides in one row"
     assert own["source"] == valued[0]["source"]

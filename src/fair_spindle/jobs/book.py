@@ -12,6 +12,7 @@ from fair_spindle.core.basics.errors import Conflict, SpindleError
 from fair_spindle.core.fields.field import Phase
 from fair_spindle.core.fields.walk import order_walk
 from fair_spindle.core.joblog.kinds import CAR, WORK
+from fair_spindle.core.joblog.listed_places import drawn_joints
 from fair_spindle.core.joblog.log import Act, Drawn, Event, Filled
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import is_asked, shape_now
@@ -164,7 +165,7 @@ def _taken_over(session: Session, job: BookRow) -> list[Event]:
     entries = from_record(car, WORK)
     if entries:
         acts.append(Filled(entries, FROM_RECORD))
-    acts += [Drawn(joint) for joint in car.joints.values()]
+    acts += [Drawn(joint) for joint in drawn_joints(car)]
     last = next(iter(jobs_of(session, job.car_id, 1)), None)
     if last:
         then = find_kind(last.template)

@@ -8,10 +8,11 @@ from typing import Any
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.basics.wheels import AXLES, Wheel
-from fair_spindle.core.bolts.joint import Bolt, BoltSpec
+from fair_spindle.core.bolts.joint import Bolt
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.walk import WALK_ROUND
 from fair_spindle.core.joblog.findings import overdue, unsettled
+from fair_spindle.core.joblog.listed_places import listed_places
 from fair_spindle.core.joblog.log import Entered, Fastener
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.state import Taken
@@ -19,7 +20,7 @@ from fair_spindle.core.predict.bolted import doubts_of
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.sheet import mark_of
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.wording import say_act, say_entry, say_field, say_numbers, say_quantity, say_typed
+from fair_spindle.jobs.wording import say_act, say_entry, say_field, say_numbers, say_quantity, say_spec
 
 
 def show_car(now: Standing) -> m.CarView:
@@ -27,7 +28,7 @@ def show_car(now: Standing) -> m.CarView:
     arms = {f"{axle}.{arm.key}": arm.label for axle in AXLES for arm in shape_now(now.state).arms(axle)}
     return m.CarView(
         **show_book(now),
-        fasteners=[_fastener(one) for one in now.state.fasteners.values()],
+        fasteners=[_fastener(row, bolt) for row, bolt in listed_places(now.state)],
         loads=show_loads(now),
         arms=arms,
     )
@@ -153,23 +154,12 @@ def _wheel(now: Standing, wheel: Wheel) -> m.WheelView:
     )
 
 
-def _fastener(one: Fastener) -> m.FastenerView:
-    thread = f"M{one.diameter_mm:g} × {one.pitch_mm:g}" if one.diameter_mm else ""
-    bolt = Bolt(
-        one.place,
-        diameter_mm=one.diameter_mm,
-        pitch_mm=one.pitch_mm,
-        property_class=one.property_class,
-        spec=BoltSpec(torque=one.torque, source=one.source) if one.torque else None,
-    )
-    doubt = " ".join(doubts_of(bolt))
-    return m.FastenerView(
-        **{
-            name: getattr(one, name)
-            for name in m.FastenerView.model_fields
-            if name not in ("torque", "said", "doubt")
-        },
-        torque=show_typed(one.torque) if one.torque else None,
-        said=", ".join(filter(None, (thread, one.property_class, say_typed(one.torque)))),
-        doubt=doubt,
+def _fastener(row: Fastener, bolt: Bolt) -> m.FastenerView:
+    thread = f"M{row.diameter_mm:g} × {row.pitch_mm:g}" if row.diameter_mm else ""
+    said = say_spec(bolt.spec) if bolt.spec else ""
+    return m.FastenerView.of(
+        row,
+        torque=show_typed(row.torque) if row.torque else None,
+        said=", ".join(filter(None, (thread, row.property_class, said))),
+        doubt=" ".join(doubts_of(bolt)),
     )

@@ -12,6 +12,7 @@ from pydantic import Field, StringConstraints
 from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.joblog.kinds import CAR
+from fair_spindle.core.joblog.listed_places import listed_places
 from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Listed
 from fair_spindle.core.joblog.mirror import below, mirrored
 from fair_spindle.core.joblog.plain import act_of, plain
@@ -111,8 +112,6 @@ def copy_car(database: Database, car_id: str, wanted: CarCopy) -> CarView:
     acts: list[Act] = []
     if now.state.entries:
         acts.append(Filled(tuple(taken.act for taken in now.state.entries.values()), now.book.car, "copy"))
-    if now.state.fasteners:
-        acts.append(Listed(tuple(now.state.fasteners.values()), now.book.car))
     acts += [Drawn(joint) for joint in now.state.joints.values()]
     return show_car(_begin(database, wanted.id, wanted.car, acts))
 
@@ -181,7 +180,7 @@ def points_csv(database: Database, car_id: str) -> bytes:
 
 def fasteners_csv(database: Database, car_id: str) -> bytes:
     """Fasteners as CSV."""
-    return car_csv.write_fasteners(standing(database, car_id, car=True).state.fasteners.values())
+    return car_csv.write_fasteners(row for row, _ in listed_places(standing(database, car_id, car=True).state))
 
 
 def read_points(database: Database, car_id: str, key: str, seen: int, content: bytes) -> CarView:

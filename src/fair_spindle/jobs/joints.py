@@ -8,7 +8,7 @@ from datetime import UTC, date, datetime, timedelta
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
-from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
+from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.joint_patterns import Pattern, places_of
 from fair_spindle.core.bolts.stages import STAGES, WorkStage, has_reached
 from fair_spindle.core.bolts.tightening import ORDERS
@@ -37,7 +37,7 @@ from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import TypedView
 from fair_spindle.jobs.book_views import show_typed
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.wording import say_typed
+from fair_spindle.jobs.wording import say_spec, say_typed
 from fair_spindle.records.database import Database
 
 RECHECK_DAYS = 7
@@ -185,22 +185,6 @@ def say_thread(bolt: Bolt) -> str:
     thread = f"M{bolt.diameter_mm:g}×{bolt.pitch_mm:g}" if bolt.diameter_mm else ""
     length = f"×{bolt.length_mm:g}" if thread and bolt.length_mm else ""
     return " ".join(filter(None, (f"{thread}{length}", bolt.property_class)))
-
-
-def say_spec(spec: BoltSpec | None) -> str:
-    """A specification as it was typed."""
-    if spec is None:
-        return "no value entered"
-    torque = say_typed(spec.torque)
-    if spec.torque_to:
-        torque = f"{spec.torque.text if spec.torque else ''} to {say_typed(spec.torque_to)}"
-    said = {
-        "torque": torque,
-        "torque_angle": f"{torque} + {spec.angle_deg:g}°",
-        "angle": f"{spec.angle_deg:g}° from snug",
-        "stretch": f"stretched by {spec.stretch_mm:g} mm",
-    }[spec.way]
-    return f"{said}, {spec.condition.replace('_', '-')}" if spec.condition else said
 
 
 def say_strain(bolt: Bolt) -> str:

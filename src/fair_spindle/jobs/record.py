@@ -25,12 +25,12 @@ from fair_spindle.jobs.book_models import View
 from fair_spindle.jobs.car_facts import fitted_facts
 from fair_spindle.jobs.checking import BesideView, beside_rows
 from fair_spindle.jobs.geometry import curve_of
-from fair_spindle.jobs.joints import recheck_lines, say_spec, say_state, say_thread, show_joint
+from fair_spindle.jobs.joints import recheck_lines, say_state, say_thread, show_joint
 from fair_spindle.jobs.planning import fitted
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.springs import see_sits
 from fair_spindle.jobs.views import show_job
-from fair_spindle.jobs.wording import say_entry, say_field, say_numbers, say_quantity, say_set, signed
+from fair_spindle.jobs.wording import say_entry, say_field, say_numbers, say_quantity, say_set, say_spec, signed
 from fair_spindle.records.database import Database
 
 

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated
 
 from pydantic import Field
 
 from fair_spindle.core.basics.errors import InputError, NotFound
 from fair_spindle.core.bolts.joint import Joint
+from fair_spindle.core.joblog.listed_places import listed_places
 from fair_spindle.core.joblog.log import Drawn
 from fair_spindle.core.joblog.torque_list import ListMatch, ListRow, as_list, groups_of, listed, match_list, read_list
 from fair_spindle.formats.acts import Strict, Text
@@ -82,9 +84,11 @@ def own_list(database: Database, job_id: str) -> OwnListView:
     now = standing(database, job_id)
     if not now.book.car_id:
         return OwnListView(text="", source="")
-    fasteners = standing(database, now.book.car_id, car=True).state.fasteners.values()
-    sources = dict.fromkeys(one.source for one in fasteners if one.torque and one.source)
-    return OwnListView(text=as_list(fasteners), source="; ".join(sources)[:200] or "the car's list")
+    record = standing(database, now.book.car_id, car=True).state
+    apart = {key: joint for key, joint in record.joints.items() if key not in now.state.joints}
+    rows = [row for row, _ in listed_places(replace(record, joints=apart)) if row.torque]
+    sources = dict.fromkeys(row.source for row in rows if row.source)
+    return OwnListView(text=as_list(rows), source="; ".join(sources)[:200] or "the car's list")
 
 
 def preview_torques(database: Database, job_id: str, wanted: TorqueList) -> TorqueListView:

@@ -10,6 +10,7 @@ from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.bolts.joint import BoltSpec
 from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.field import Field, Sheet
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -93,6 +94,22 @@ def say_typed(typed: Typed | None) -> str:
         return ""
     label = UNITS[typed.unit].label if typed.unit else ""
     return typed.text if not label or any(letter.isalpha() for letter in typed.text) else f"{typed.text} {label}"
+
+
+def say_spec(spec: BoltSpec | None) -> str:
+    """A specification as it was typed."""
+    if spec is None:
+        return "no value entered"
+    torque = say_typed(spec.torque)
+    if spec.torque_to:
+        torque = f"{spec.torque.text if spec.torque else ''} to {say_typed(spec.torque_to)}"
+    said = {
+        "torque": torque,
+        "torque_angle": f"{torque} + {spec.angle_deg:g}°",
+        "angle": f"{spec.angle_deg:g}° from snug",
+        "stretch": f"stretched by {spec.stretch_mm:g} mm",
+    }[spec.way]
+    return f"{said}, {spec.condition.replace('_', '-')}" if spec.condition else said
 
 
 def say_field(key: str, sheet: Sheet) -> str:

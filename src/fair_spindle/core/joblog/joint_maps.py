@@ -19,6 +19,9 @@ from fair_spindle.core.joblog.log import Drawn, Erased
 from fair_spindle.core.joblog.readings import read_part
 from fair_spindle.core.joblog.state import JobState
 
+# Places of a joint.
+MOST_PLACES = 60
+
 
 def permit_drawn(act: Drawn, state: JobState) -> Drawn:
     """Accept a joint's map, or say what is wrong with it.
@@ -68,7 +71,11 @@ def permit_drawn(act: Drawn, state: JobState) -> Drawn:
         0 < len(joint.label.strip()) <= 80, "joint.label", "A joint needs a name of up to 80 letters", joint.label
     )
     require(
-        1 <= len(joint.bolts) <= 60, "joint.bolts", "A joint has 1 to 60 places", len(joint.bolts), kind=InputError
+        1 <= len(joint.bolts) <= MOST_PLACES,
+        "joint.bolts",
+        f"A joint has 1 to {MOST_PLACES} places",
+        len(joint.bolts),
+        kind=InputError,
     )
     numbers = [one.number for one in joint.bolts]
     if len(set(numbers)) < len(numbers):

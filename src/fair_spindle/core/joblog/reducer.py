@@ -9,7 +9,8 @@ from functools import singledispatch
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.bolt_state import BoltState, after_work, bolt_key
-from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.kinds import CAR, JobTemplate
+from fair_spindle.core.joblog.listed_places import with_row, without_row
 from fair_spindle.core.joblog.log import (
     Act,
     Attached,
@@ -263,12 +264,14 @@ def _(act: Attached, state: JobState, event: Event, template: JobTemplate) -> Jo
 
 @_apply.register
 def _(act: Listed, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, fasteners={**state.fasteners, **{one.key: one for one in act.fasteners}})
+    for row in act.fasteners if template.key == CAR.key else ():
+        state = with_row(state, row)
+    return state
 
 
 @_apply.register
 def _(act: Struck, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, fasteners={key: one for key, one in state.fasteners.items() if key != act.key})
+    return without_row(state, act.key)
 
 
 @_apply.register

@@ -9,8 +9,9 @@ from fair_spindle.core.basics.errors import InputError, NotAllowed, NotFound, re
 from fair_spindle.core.fields.field import Field, Part
 from fair_spindle.core.joblog.bolt_rules import permit_worked
 from fair_spindle.core.joblog.bolt_state import bolt_key
-from fair_spindle.core.joblog.joint_maps import permit_drawn, permit_erased
+from fair_spindle.core.joblog.joint_maps import MOST_PLACES, permit_drawn, permit_erased
 from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.listed_places import place_of, with_row
 from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import (
     Act,
@@ -193,12 +194,17 @@ def _(act: Listed, state: JobState, template: JobTemplate, windows: Windows) -> 
     require(act.fasteners, "fasteners", "At least one fastener is needed", "none", kind=InputError)
     for one in act.fasteners:
         _known(one)
+        state = with_row(state, one)
+    for joint in state.joints.values():
+        require(
+            len(joint.bolts) <= MOST_PLACES, "group", f"“{joint.label}” takes {MOST_PLACES} places", len(joint.bolts)
+        )
     return act
 
 
 @_permit.register
 def _(act: Struck, state: JobState, template: JobTemplate, windows: Windows) -> Act:
-    if act.key not in state.fasteners:
+    if place_of(state, act.key) is None:
         raise NotAllowed("That fastener is not on the list.")
     return act
 

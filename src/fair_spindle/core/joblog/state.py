@@ -13,7 +13,6 @@ from fair_spindle.core.joblog.log import (
     Counted,
     Entered,
     Event,
-    Fastener,
     Noted,
     Planned,
     Signed,
@@ -47,7 +46,7 @@ class Override:
 
 @dataclass(frozen=True)
 class JobState:
-    """Everything that follows from the log."""
+    """Everything that follows from the log; ``listed`` is where each row of a car's list sits: joint and place."""
 
     position: Position = "on_wheels"
     corner: Side | None = None
@@ -57,7 +56,7 @@ class JobState:
     entries: Mapping[str, Taken] = field(default_factory=dict)
     before: Mapping[str, Entered] = field(default_factory=dict)
     before_from: str = ""
-    fasteners: Mapping[str, Fastener] = field(default_factory=dict)
+    listed: Mapping[str, tuple[str, int]] = field(default_factory=dict)
     joints: Mapping[str, Joint] = field(default_factory=dict)
     bolts: Mapping[str, BoltState] = field(default_factory=dict)
     attached: tuple[tuple[Event, Attached], ...] = ()

@@ -99,7 +99,7 @@ def read_list(text: str, unit: str) -> list[ListRow]:
 
 
 def as_list(fasteners: Iterable[Fastener]) -> str:
-    """A car's listed fasteners as the text of a list: what is alike in one row, both sides together."""
+    """Places as the text of a list: what is alike in one row, both sides together."""
     sides: dict[tuple[str, ...], Counter[str]] = {}
     for one in fasteners:
         if one.torque:
