@@ -174,7 +174,7 @@ def import_(
         content = file.read_bytes()
         looked = import_job(database, content, False)
         if looked.answers and not car:
-            ways = "; ".join(f"--car {one.value}: {one.label}" for one in looked.answers)
+            ways = "; ".join(f"--car {answer.value}: {answer.label}" for answer in looked.answers)
             _stop(f"{looked.said} Say which car it is. {ways}", 2)
         done = import_job(database, content, True, car)
     typer.echo(f"{done.car}: {done.title}, {done.entries} entries. {done.said}")

@@ -125,7 +125,7 @@ class TightenOrderOut(Values):
 
 def tighten_order(given: TightenOrderIn) -> TightenOrderOut:
     """In which order and passes a joint is tightened."""
-    places = [(one.x_mm, one.y_mm) for one in given.places]
+    places = [(place.x_mm, place.y_mm) for place in given.places]
     order = [one + 1 for one in tightening.tighten_order(places, given.order)]
     torques = tightening.pass_torques(given.torque_nm or 1.0, given.passes_pct)
     return TightenOrderOut(

@@ -42,7 +42,7 @@ class CornerIn(Values):
     def core(self) -> corners.Corner:
         """As the core takes it."""
         points = {name: _point(at) for name, at in self.points.items()}
-        links = tuple(corners.Link(one.name, _point(one.inner), _point(one.outer)) for one in self.links)
+        links = tuple(corners.Link(link.name, _point(link.inner), _point(link.outer)) for link in self.links)
         angles = radians(self.camber_deg), radians(self.toe_deg)
         try:
             return corners.make_corner(self.layout, self.side, *angles, points, links)
@@ -186,18 +186,20 @@ class RealignOut(Values):
 
 def realign_corner(given: RealignIn) -> RealignOut:
     """Turns that bring toe, camber and caster to their targets at a new height."""
-    adjusters = [one.core() for one in given.adjusters]
+    adjusters = [adjuster.core() for adjuster in given.adjusters]
     near = {name.removesuffix("_deg"): radians(value) for name, value in given.tolerances.model_dump().items()}
     found = realign(given.corner.core(), -given.height_change_mm, adjusters, given.targets.core(), near)
     return RealignOut(
         before={f"{name}_deg": degrees(angle) for name, angle in found.before.items()},
         exact=[
-            ExactOut(name=one.name, turns=change / one.per_turn, length_change_mm=change)
-            for one, change in zip(adjusters, found.exact.tolist(), strict=True)
+            ExactOut(name=adjuster.name, turns=change / adjuster.per_turn, length_change_mm=change)
+            for adjuster, change in zip(adjusters, found.exact.tolist(), strict=True)
         ],
         adjusters=[
-            SetOut(name=one.name, set_turns=turns, length_change_mm=change)
-            for one, turns, change in zip(adjusters, found.set_turns.tolist(), found.changes.tolist(), strict=True)
+            SetOut(name=adjuster.name, set_turns=turns, length_change_mm=change)
+            for adjuster, turns, change in zip(
+                adjusters, found.set_turns.tolist(), found.changes.tolist(), strict=True
+            )
         ],
         after={f"{name}_deg": degrees(angle) for name, angle in found.after.items()},
         reached={f"{name}_deg": met for name, met in found.reached.items()},

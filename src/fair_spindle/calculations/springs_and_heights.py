@@ -68,7 +68,7 @@ class SpringStackOut(Values):
 
 def spring_stack(given: SpringStackIn) -> SpringStackOut:
     """A stack of springs under load."""
-    found = springs.stack_under_load([one.core() for one in given.springs], given.load_n)
+    found = springs.stack_under_load([spring.core() for spring in given.springs], given.load_n)
     return SpringStackOut(
         lengths_mm=list(found.lengths),
         total_mm=found.total,
@@ -109,7 +109,7 @@ def perch_position(given: PerchPositionIn) -> PerchPositionOut:
         given.damper_length_at_ride_mm,
         given.height_change_mm,
         given.upper_seat_from_upper_eye_mm,
-        [one.core() for one in given.springs],
+        [spring.core() for spring in given.springs],
         given.pitch_mm,
         given.lower_seat_at_bottom_mm,
     )

@@ -99,7 +99,7 @@ def _count(desk: Desk, step: Step, counted: Mapping[str, str]) -> None:
             desk.write(enter(reading.key, counted[reading.side], "turn"))
         elif reading.name == "tie.turns_on":
             aligned = desk.now.aligned[1][wheel]
-            adjuster = next(one for one in aligned.plan.wheel.adjusters if one.part == f"{wheel}.tie")
+            adjuster = next(adjuster for adjuster in aligned.plan.wheel.adjusters if adjuster.part == f"{wheel}.tie")
             count = tally(abs(aligned.planned[adjuster.name]) * adjuster.step)
             desk.write(enter(reading.key, f"{count.turns} {count.flats}/6", "turn"))
 

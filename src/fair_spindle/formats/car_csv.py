@@ -76,7 +76,7 @@ def read_points(content: bytes, sheet: Sheet) -> tuple[Entered, ...]:
 
 def write_fasteners(fasteners: Iterable[Fastener]) -> bytes:
     """The list of fasteners."""
-    return write_rows(FASTENER_COLUMNS, (_fastener_row(one) for one in fasteners))
+    return write_rows(FASTENER_COLUMNS, (_fastener_row(fastener) for fastener in fasteners))
 
 
 def read_fasteners(content: bytes) -> tuple[Fastener, ...]:
@@ -107,8 +107,8 @@ def _fastener_row(one: Fastener) -> dict[str, object]:
 def _fastener(line: int, row: Mapping[str, str]) -> Fastener:
     torque = row.get("torque", "")
     unit = row.get("torque_unit", "").lower()
-    if torque and unit not in {one.key for one in units_of("torque")}:
-        choices = ", ".join(one.key for one in units_of("torque"))
+    if torque and unit not in {unit.key for unit in units_of("torque")}:
+        choices = ", ".join(unit.key for unit in units_of("torque"))
         raise InputError(f"Line {line}: torque_unit must be one of {choices}.", field=f"line {line}, torque_unit")
     data: dict[str, object] = {
         "key": row["key"],

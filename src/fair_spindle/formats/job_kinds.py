@@ -44,7 +44,7 @@ def kinds() -> dict[str, JobTemplate]:
     folder = files("fair_spindle.procedures") / "before_0_2"
     read = (tomllib.loads(file.read_text()) for file in folder.iterdir() if file.name.endswith(".toml"))
     plans = [build(FirstPlan, model_of(FirstPlan).model_validate(one).model_dump()) for one in read]
-    return {kind.key: kind for kind in (CAR, WORK, *(one.kind() for one in plans))}
+    return {kind.key: kind for kind in (CAR, WORK, *(plan.kind() for plan in plans))}
 
 
 def find_kind(key: str) -> JobTemplate:

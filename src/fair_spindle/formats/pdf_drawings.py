@@ -17,7 +17,7 @@ def joint_map(joint: Mapping[str, Any]) -> Any:
 
     drawing = Drawing(MAP_WIDTH, MAP_HEIGHT + 12)
     bolts = joint["bolts"]
-    scale = _scale([one["x_mm"] for one in bolts], MAP_WIDTH), _scale([one["y_mm"] for one in bolts], MAP_HEIGHT)
+    scale = _scale([bolt["x_mm"] for bolt in bolts], MAP_WIDTH), _scale([bolt["y_mm"] for bolt in bolts], MAP_HEIGHT)
     for one in bolts:
         x, y = scale[0](one["x_mm"]), scale[1](one["y_mm"])
         drawing.add(Circle(x, y, 8, strokeWidth=2 if one["final"] else 0.8, fillColor=None))

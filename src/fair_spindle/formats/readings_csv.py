@@ -84,17 +84,19 @@ def _take(one: ReadLine, row: Mapping[str, str], asked: Field) -> None:
 
 def _method(asked: Field, name: str) -> Method:
     if not name:
-        return next((one for one in asked.methods if len(one.parts) == 1), asked.methods[0])
+        return next((method for method in asked.methods if len(method.parts) == 1), asked.methods[0])
     for one in asked.methods:
         if one.name == name.lower():
             return one
-    raise InputError(f"{asked.label} can be taken by {', '.join(one.name for one in asked.methods)}.", field="method")
+    raise InputError(
+        f"{asked.label} can be taken by {', '.join(method.name for method in asked.methods)}.", field="method"
+    )
 
 
 def _unit(wanted: str, quantity: str, usual: str) -> str:
     if not wanted:
         return usual
-    for one in units_of(quantity):
-        if wanted.lower() in (one.key, one.label.lower(), *one.spellings):
-            return one.key
+    for unit in units_of(quantity):
+        if wanted.lower() in (unit.key, unit.label.lower(), *unit.spellings):
+            return unit.key
     raise InputError(f"{wanted!r} is no unit for this.", field="unit")

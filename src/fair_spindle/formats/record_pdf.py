@@ -73,7 +73,7 @@ def _beside(rows: Sequence[Mapping[str, Any]]) -> list[Any]:
     if not rows:
         return []
     names = ("label", "before", "wanted", "predicted", "measured", "change", "miss")
-    told = [tuple(f"{'! ' if name == 'miss' and one['beyond'] else ''}{one[name]}" for name in names) for one in rows]
+    told = [tuple(f"{'! ' if name == 'miss' and row['beyond'] else ''}{row[name]}" for name in names) for row in rows]
     head = ("", "Before", "Wanted", "Predicted", "After", "Changed by", "Missed by (! more than its ±)")
     return [words("Heights and angles", "part"), table(head, told)]
 
@@ -82,25 +82,25 @@ def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
     """Loads before and after, and the heights drawn, of a job on springs."""
     if not sits:
         return []
-    rows = [(one["label"], f"{one['load_before_n']:.0f}", f"{one['load_n']:.0f}") for one in sits]
+    rows = [(sit["label"], f"{sit['load_before_n']:.0f}", f"{sit['load_n']:.0f}") for sit in sits]
     ladders = [
         height_ladder(
-            one["label"],
+            sit["label"],
             [
-                ("before", one["height_mm"]),
-                ("predicted", one["predicted_mm"]),
-                ("wanted", one["target_mm"]),
-                ("settled", one["measured_mm"]),
+                ("before", sit["height_mm"]),
+                ("predicted", sit["predicted_mm"]),
+                ("wanted", sit["target_mm"]),
+                ("settled", sit["measured_mm"]),
             ],
         )
-        for one in sits
+        for sit in sits
     ]
     head = ("", "Load before, N", "Load after, N")
     return [words("Heights and loads", "part"), table(head, rows), in_rows(ladders, 4)]
 
 
 def _turns(turns: Sequence[Mapping[str, Any]]) -> list[Any]:
-    rows = [(one["where"], one["name"], one["planned"], one["given"]) for one in turns]
+    rows = [(turn["where"], turn["name"], turn["planned"], turn["given"]) for turn in turns]
     return [words("Turns given", "part"), table(("", "Adjuster", "Planned", "Given"), rows)] if rows else []
 
 
@@ -111,7 +111,7 @@ def _at_work(read: Sequence[Mapping[str, Any]]) -> list[Any]:
 
 def _curves(curves: Sequence[Mapping[str, Any]]) -> list[Any]:
     """Camber and toe through the travel of every wheel whose points are known."""
-    drawn = [travel_curve(one) for one in curves if one["travel_mm"]]
+    drawn = [travel_curve(curve) for curve in curves if curve["travel_mm"]]
     return (
         [words("Camber (solid) and toe (dashed) through the travel, °", "part"), in_rows(drawn, 4)] if drawn else []
     )
@@ -125,13 +125,15 @@ def _tightened(job: Mapping[str, Any]) -> list[Any]:
         return []
     head = ("Joint", "Place", "Thread", "Specified", "Source", "As it stands", "Car, instrument")
     joints = job["joints"]
-    maps = [joint_map(one) for one in joints if len(one["bolts"]) > 2 and any(b["stage"] for b in one["bolts"])]
+    maps = [
+        joint_map(joint) for joint in joints if len(joint["bolts"]) > 2 and any(b["stage"] for b in joint["bolts"])
+    ]
     drawn = [in_rows(maps, 3)] if maps else []
     return [words("Joints", "part"), table(head, rows), *drawn]
 
 
 def _readings(entries: Sequence[Mapping[str, Any]]) -> list[Any]:
-    rows = [(one["label"], one["said"], one["understood"], _how(one)) for one in entries]
+    rows = [(entry["label"], entry["said"], entry["understood"], _how(entry)) for entry in entries]
     return [words("Readings as taken", "part"), table(("Reading", "As typed", "Understood", "Taken"), rows)]
 
 
@@ -139,7 +141,7 @@ def _taken_over(entries: Sequence[Mapping[str, Any]]) -> list[Any]:
     """What came with the car's record, two to a line."""
     if not entries:
         return []
-    cells = [cell for one in entries for cell in (one["label"], one["understood"])]
+    cells = [cell for entry in entries for cell in (entry["label"], entry["understood"])]
     cells += [""] * (len(cells) % 4)
     rows = [tuple(cells[at : at + 4]) for at in range(0, len(cells), 4)]
     return [words("From the car's record", "part"), table(("", "", "", ""), rows)]

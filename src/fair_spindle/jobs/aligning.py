@@ -79,9 +79,9 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     plan = now.outlook.plan_drawn(samples)
     wheels = follow_plan(plan, now.state, now.aligning) if samples else now.aligned[1]
     ratio = now.readings.quantities.get("car.steering_ratio")
-    labels = {key: one.label for key, one in now.sheet.fields.items()}
+    labels = {key: field.label for key, field in now.sheet.fields.items()}
     return TurnsOfJobView(
-        wheels=[_wheel(key, one, labels, now.readings) for key, one in wheels.items()],
+        wheels=[_wheel(key, wheel, labels, now.readings) for key, wheel in wheels.items()],
         steering=_steering(now, labels),
         axles=show_axles(plan, ratio.value if ratio else None),
         sides=show_sides(plan, now.readings.quantities),
@@ -115,31 +115,31 @@ def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
         known=bool(rods),
         lacks=[labels.get(name, name) for name in found.lacks],
         problem=found.problem,
-        counts=[_rod(one, now.readings) for one in rods],
+        counts=[_rod(rod, now.readings) for rod in rods],
         targets=[
             TargetView(
-                name=one.rod.sets,
-                wanted_deg=degrees(one.rod.wanted),
-                before_deg=degrees(one.rod.before),
-                after_deg=degrees(one.rod.reached),
-                plus_minus_deg=degrees(one.rod.plus_minus * abs(one.rod.per_turn)),
-                tolerance_deg=degrees(one.rod.within),
-                reached=(met := abs(one.rod.reached - one.rod.wanted) <= one.rod.within + 1e-12),
+                name=rod.rod.sets,
+                wanted_deg=degrees(rod.rod.wanted),
+                before_deg=degrees(rod.rod.before),
+                after_deg=degrees(rod.rod.reached),
+                plus_minus_deg=degrees(rod.rod.plus_minus * abs(rod.rod.per_turn)),
+                tolerance_deg=degrees(rod.rod.within),
+                reached=(met := abs(rod.rod.reached - rod.rod.wanted) <= rod.rod.within + 1e-12),
                 chance_pct=None,
                 verdict=verdict(met, None),
-                why=f"{one.rod.adjuster.name} is at its stop." if one.rod.adjuster.beyond(one.rod.change) else "",
+                why=f"{rod.rod.adjuster.name} is at its stop." if rod.rod.adjuster.beyond(rod.rod.change) else "",
             )
-            for one in rods
+            for rod in rods
         ],
         read_again=[
             ReadAgainView(
-                name=one.rod.sets,
-                read_deg=degrees(one.read),
-                wanted_deg=degrees(one.rod.wanted),
-                inside=abs(one.read - one.rod.wanted) <= one.rod.within + 1e-12,
+                name=rod.rod.sets,
+                read_deg=degrees(rod.read),
+                wanted_deg=degrees(rod.rod.wanted),
+                inside=abs(rod.read - rod.rod.wanted) <= rod.rod.within + 1e-12,
             )
-            for one in rods
-            if one.read is not None
+            for rod in rods
+            if rod.read is not None
         ],
         chance_pct=None,
     )

@@ -261,7 +261,7 @@ def _subjects(act: Act, log: Sequence[Event]) -> frozenset[str]:  # noqa: C901  
         case Filled():
             return frozenset(f"field {entry.key}" for entry in act.entries)
         case Listed():
-            return frozenset(f"fastener {one.key}" for one in act.fasteners)
+            return frozenset(f"fastener {fastener.key}" for fastener in act.fasteners)
         case Struck():
             return frozenset({f"fastener {act.key}"})
         case Stepped():

@@ -37,7 +37,7 @@ class CopyView(View):
 
 def kept_copies(database: Database) -> list[CopyView]:
     """The copies kept beside the database, newest first."""
-    return [CopyView(name=one.name, at=one.at) for one in list_copies(database.path)]
+    return [CopyView(name=copy.name, at=copy.at) for copy in list_copies(database.path)]
 
 
 def keep_a_copy(database: Database) -> list[CopyView]:

@@ -156,9 +156,9 @@ def see_board(database: Database) -> BoardView:
             if one.sort == "book"
         ],
         gauges=[
-            DueView(job_id="", car="", what=one.name, day=one.due, overdue=one.overdue)
-            for one in all_instruments(database)
-            if one.due and one.due <= (today + timedelta(days=30)).isoformat()
+            DueView(job_id="", car="", what=instrument.name, day=instrument.due, overdue=instrument.overdue)
+            for instrument in all_instruments(database)
+            if instrument.due and instrument.due <= (today + timedelta(days=30)).isoformat()
         ],
     )
 
@@ -223,7 +223,7 @@ def see_needs(database: Database) -> list[NeedView]:
 
 def needs_csv(database: Database) -> bytes:
     """The same as a table."""
-    rows = ({**one.model_dump(), "cars": "; ".join(one.cars)} for one in see_needs(database))
+    rows = ({**need.model_dump(), "cars": "; ".join(need.cars)} for need in see_needs(database))
     return write_rows(("sort", "name", "count", "cars"), rows)
 
 

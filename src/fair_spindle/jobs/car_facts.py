@@ -93,7 +93,7 @@ def fitted_facts(now: Standing, record: Standing) -> tuple[list[Entered], list[J
         for new, own in pairs
         if (taken := now.state.entries.get(new)) and own in record.sheet.fields
     ]
-    entries = [one for one in entries if not _same(one, record.state)]
+    entries = [entry for entry in entries if not _same(entry, record.state)]
     joints = [joint for joint in now.state.joints.values() if any(bolt.spec for bolt in joint.bolts)]
     return entries, [joint for joint in joints if record.state.joints.get(joint.key) != joint]
 

@@ -145,7 +145,7 @@ def shelve_part(database: Database, wanted: PartCreate) -> ShelfPartView:
         row = session.get(ShelfRow, wanted.id)
         if row is None:
             kind = wanted.prefix.rsplit(".", 1)[1]
-            kept = json.dumps([plain(one) for one in entries], ensure_ascii=False)
+            kept = json.dumps([plain(entry) for entry in entries], ensure_ascii=False)
             row = ShelfRow(id=wanted.id, name=wanted.name, kind=kind, entries=kept, created_at=now_utc())
             session.add(row)
         elif row.name != wanted.name:
@@ -166,7 +166,7 @@ def fit_part(database: Database, car_id: str, wanted: PartFit) -> CarView:
         name, kind, entries = row.name, row.kind, _entries(row)
     if wanted.prefix.rsplit(".", 1)[1] != kind:
         raise InputError(f"“{name}” is a {kind.replace('_', ' ')}; it does not fit there.", field="prefix")
-    moved = tuple(replace(one, key=f"{wanted.prefix}.{one.key}") for one in entries)
+    moved = tuple(replace(entry, key=f"{wanted.prefix}.{entry.key}") for entry in entries)
     return _write(
         database, car_id, wanted.id, wanted.seen, lambda _: Filled(moved, f"“{name}” from the shelf", "part")
     )
@@ -227,7 +227,7 @@ def _entries(row: ShelfRow) -> tuple[Entered, ...]:
 
 def _show_part(row: ShelfRow) -> ShelfPartView:
     said = ", ".join(
-        f"{one.key.replace('_', ' ')} {one.choice or ' '.join(t.text for t in one.typed.values())}"
-        for one in _entries(row)
+        f"{entry.key.replace('_', ' ')} {entry.choice or ' '.join(t.text for t in entry.typed.values())}"
+        for entry in _entries(row)
     )
     return ShelfPartView.of(row, said=said)

@@ -80,7 +80,7 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
     besides, moves = _besides(now)
     toes = explain_toes(besides, moves)
     return ExplainedView(
-        readings=[_beside(one, now.sheet) for one in besides],
+        readings=[_beside(beside, now.sheet) for beside in besides],
         heights=_heights(now, besides),
         toe={label_wheel(key): [_toe(one) for one in told] for key, told in toes.items()},
         wanted=[_say_want(one) for one in _wanted(now)],
@@ -89,7 +89,7 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
 
 def beside_rows(now: Standing) -> list[BesideView]:
     """Every reading after the work beside baseline, target and prediction, in words."""
-    return [*(_beside(one, now.sheet) for one in _besides(now)[0]), *_straight(now)]
+    return [*(_beside(beside, now.sheet) for beside in _besides(now)[0]), *_straight(now)]
 
 
 def _straight(now: Standing) -> Iterator[BesideView]:
@@ -111,14 +111,15 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
         return [], {}
     sitting, readings = now.predicted.sitting, now.predicted.readings
     told = {
-        key: beside_wheel(one, readings, with_height=not sitting.wheels) for key, one in now.predicted.wheels.items()
+        key: beside_wheel(wheel, readings, with_height=not sitting.wheels)
+        for key, wheel in now.predicted.wheels.items()
     }
     for one in beside_sitting(sitting, readings.quantities):
         told[one.key][0].insert(0, one)
     for key, (rows, _) in told.items():
-        rows += beside_read(key, now.readings.quantities, [one.name for one in rows])
+        rows += beside_read(key, now.readings.quantities, [row.name for row in rows])
         rows.sort(key=lambda one: NAMES.index(one.name))
-    return [one for rows, _ in told.values() for one in rows], {key: moves for key, (_, moves) in told.items()}
+    return [row for rows, _ in told.values() for row in rows], {key: moves for key, (_, moves) in told.items()}
 
 
 def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobView:
@@ -128,7 +129,7 @@ def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobVie
     fittings = tuple(
         Fitting("correction", axle, options={kind: "yes" if kind in asked else "no" for kind in KINDS_OF_WORK})
         for axle in AXLES
-        if (asked := {one.what for one in wants if one.axle == axle})
+        if (asked := {want.what for want in wants if want.axle == axle})
     )
     if not fittings:
         raise NotAllowed("Nothing is still wanted by the readings. Read after settling first.")
@@ -164,10 +165,12 @@ def _beside(one: Beside, sheet: Sheet) -> BesideView:
 
 
 def _heights(now: Standing, besides: Sequence[Beside]) -> list[ExplanationView]:
-    before = {one.key: one.before for one in besides if one.name == "height" and one.before}
+    before = {beside.key: beside.before for beside in besides if beside.name == "height" and beside.before}
     after = heights_after(now.readings)
-    missed = [one for one in besides if one.name == "height" and one.key in before and one.miss is not None]
-    return [_explanation(one, now) for one in explain_heights(now.height_model, before, after, missed)]
+    missed = [
+        beside for beside in besides if beside.name == "height" and beside.key in before and beside.miss is not None
+    ]
+    return [_explanation(height, now) for height in explain_heights(now.height_model, before, after, missed)]
 
 
 def _explanation(one: Explanation, now: Standing) -> ExplanationView:

@@ -81,7 +81,7 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
         axles=show_axles(plan, _ratio(now)),
         sides=show_sides(plan, now.readings.quantities),
         order=show_order(plan),
-        solid=[_solid(one, now) for one in solid_axles_of(now.readings)],
+        solid=[_solid(axle, now) for axle in solid_axles_of(now.readings)],
     )
 
 
@@ -155,11 +155,13 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
     axle = wheel.key.split(".")[0]
     travel = -wanted.heights_mm.get(axle, -wheel.travel)
     turns = wanted.turns.get(wheel.key, {})
-    known = {one.name for one in wheel.adjusters}
+    known = {adjuster.name for adjuster in wheel.adjusters}
     strange = next((name for name in turns if name not in known), "")
     if strange:
         raise InputError(f"This wheel has no adjuster {strange!r}.", field=f"turns.{wheel.key}.{strange}")
-    row = np.array([[one.start + turns.get(one.name, 0.0) * one.per_turn for one in wheel.adjusters]])
+    row = np.array(
+        [[adjuster.start + turns.get(adjuster.name, 0.0) * adjuster.per_turn for adjuster in wheel.adjusters]]
+    )
     changes = changes_by_link(wheel.adjusters, row) if wheel.adjusters else {}
     try:
         return TriedView(
@@ -255,20 +257,20 @@ def _adjusters(turned: WheelPlan) -> list[AdjusterView]:
     met = bool(plan and all(plan.reached.values()))
     return [
         AdjusterView(
-            name=one.name,
-            mm_per_turn=one.per_turn,
-            step_turns=one.step,
-            low_turns=one.turns_to(one.low),
-            high_turns=one.turns_to(one.high),
-            exact_turns=one.turns_to(float(plan.exact[place])) if plan else None,
+            name=adjuster.name,
+            mm_per_turn=adjuster.per_turn,
+            step_turns=adjuster.step,
+            low_turns=adjuster.turns_to(adjuster.low),
+            high_turns=adjuster.turns_to(adjuster.high),
+            exact_turns=adjuster.turns_to(float(plan.exact[place])) if plan else None,
             plus_minus_turns=float(sure.turns[place]) if sure else None,
             set_turns=float(plan.set_turns[place]) if plan else None,
-            unit=one.unit,
-            said=say_set(float(plan.set_turns[place]), one) if plan else "",
-            needed=say_beyond(one, one.beyond(float(plan.exact[place]))) if plan and not met else "",
-            check=say_check(one, float(plan.changes[place])) if plan else "",
+            unit=adjuster.unit,
+            said=say_set(float(plan.set_turns[place]), adjuster) if plan else "",
+            needed=say_beyond(adjuster, adjuster.beyond(float(plan.exact[place]))) if plan and not met else "",
+            check=say_check(adjuster, float(plan.changes[place])) if plan else "",
         )
-        for place, one in enumerate(turned.wheel.adjusters)
+        for place, adjuster in enumerate(turned.wheel.adjusters)
     ]
 
 
@@ -384,7 +386,7 @@ def _together(axle: str, one: AxlePlan, ratio: float | None) -> Iterator[Togethe
 
 def show_sides(plan: CarPlan, record: Mapping[str, Quantity]) -> list[SidesApartView]:
     """Left against right as the plan leaves them, where a limit is told."""
-    planned = {key: one.plan.after for key, one in plan.wheels.items() if one.plan}
+    planned = {key: wheel.plan.after for key, wheel in plan.wheels.items() if wheel.plan}
     return [
         SidesApartView.of(one, difference_deg=degrees(one.difference), limit_deg=degrees(one.limit))
         for one in sides_apart(record, planned)
@@ -396,7 +398,10 @@ def show_order(plan: CarPlan) -> list[str]:
     steps = []
     for axle in ("rear", "front"):
         names = dict.fromkeys(
-            one.name for key, turned in plan.wheels.items() if key.startswith(axle) for one in turned.wheel.adjusters
+            adjuster.name
+            for key, turned in plan.wheels.items()
+            if key.startswith(axle)
+            for adjuster in turned.wheel.adjusters
         )
         for name in sorted(names, key=lambda one: one in ("Tie rod", "Toe link")):
             steps.append(f"{axle.capitalize()} axle: {name.lower()}, both sides")
@@ -408,7 +413,8 @@ def show_order(plan: CarPlan) -> list[str]:
 def _segments(corner: Corner) -> list[SegmentView]:
     """Links, axes and the wheel as lines."""
     found = [
-        SegmentView(name=one.name, kind="link", start=list(one.inner), end=list(one.outer)) for one in corner.links
+        SegmentView(name=link.name, kind="link", start=list(link.inner), end=list(link.outer))
+        for link in corner.links
     ]
     for first, second, kind in (
         ("strut_low", "strut_top", "strut"),
@@ -426,8 +432,8 @@ def _segments(corner: Corner) -> list[SegmentView]:
     hub, out = corner.wheel, corner.spindle
     if not any(one.kind == "upright" for one in found):
         found += [
-            SegmentView(name=f"upright to {one.name}", kind="upright", start=hub.tolist(), end=list(one.outer))
-            for one in corner.links
+            SegmentView(name=f"upright to {link.name}", kind="upright", start=hub.tolist(), end=list(link.outer))
+            for link in corner.links
         ]
     rim = _rim(hub, out)
     found += [SegmentView(name="wheel", kind="rim", start=start, end=end) for start, end in pairwise(rim)]

@@ -52,7 +52,7 @@ def see_joints(
     now = standing(database, book_id, car=car)
     state = now.state
     return m.JointsView(
-        joints=[show_joint(one, now, adapter) for one in state.joints.values()],
+        joints=[show_joint(joint, now, adapter) for joint in state.joints.values()],
         overrides=[f"{', '.join(o.places)}: {o.reason}" for o in state.overrides],
         recheck=recheck_lines(now),
     )
@@ -93,7 +93,7 @@ def change_places(database: Database, job_id: str, wanted: m.ChangePlaces) -> St
     after = write_act(database, job_id, wanted.id, wanted.seen, mine, asked=asked)
     other = other_side_of(joint, now.state)
     if wanted.other_side and other:
-        numbers = [one.number for one in other.bolts if one.number in wanted.places]
+        numbers = [bolt.number for bolt in other.bolts if bolt.number in wanted.places]
         act = Drawn(changed_places(other, numbers, change.both_sides()))
         after = write_act(database, job_id, f"{wanted.id[:58]}-other", after.version, act, asked=asked)
     return after
@@ -101,7 +101,7 @@ def change_places(database: Database, job_id: str, wanted: m.ChangePlaces) -> St
 
 def lay_out(pattern: Pattern, count: int, width: float, height: float) -> m.LaidOutView:
     """Places of a ready pattern."""
-    return m.LaidOutView(places=[list(one) for one in places_of(pattern, count, width, height)])
+    return m.LaidOutView(places=[list(place) for place in places_of(pattern, count, width, height)])
 
 
 def recheck_calendar(database: Database, job_id: str) -> bytes:
@@ -114,9 +114,9 @@ def recheck_calendar(database: Database, job_id: str) -> bytes:
 def _rechecks(now: Standing) -> list[tuple[str, date, str, str]]:
     found = []
     for joint in now.state.joints.values():
-        states = [now.state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts]
-        seqs = [one.seq for bolt, one in zip(joint.bolts, states, strict=True) if is_final(bolt, one)]
-        if not seqs or all(one.stage == "rechecked" for one in states):
+        states = [now.state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()) for bolt in joint.bolts]
+        seqs = [state.seq for bolt, state in zip(joint.bolts, states, strict=True) if is_final(bolt, state)]
+        if not seqs or all(state.stage == "rechecked" for state in states):
             continue
         at = datetime.fromisoformat(now.log[max(seqs) - 1].at.replace("Z", "+00:00"))
         day = at.date() + timedelta(days=RECHECK_DAYS)
@@ -128,7 +128,9 @@ def _rechecks(now: Standing) -> list[tuple[str, date, str, str]]:
 def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m.JointView:
     """A joint's places and what comes next; what to set, with what is on the wrench."""
     state = now.state
-    standing_of = {one.number: state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts}
+    standing_of = {
+        bolt.number: state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()) for bolt in joint.bolts
+    }
     evidence, gate, window = None, "", None
     if waits_for_load(joint, state):
         pivots, missing = now.pivots
@@ -144,8 +146,8 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         gate=gate,
         height_mm=state.loaded_heights.get(f"{joint.axle}.{joint.side}"),
         window_mm=list(window) if window else [],
-        bolts=[_bolt(one, standing_of[one.number]) for one in joint.bolts],
-        done=sum(is_final(one, standing_of[one.number]) for one in joint.bolts),
+        bolts=[_bolt(bolt, standing_of[bolt.number]) for bolt in joint.bolts],
+        done=sum(is_final(bolt, standing_of[bolt.number]) for bolt in joint.bolts),
         next=_next(joint, state, adapter),
         redo=[_redo(one, joint, state, now.pivots[0]) for one in now.wound if one.joint == joint.key],
         swapped=swapped(joint),
@@ -230,7 +232,7 @@ def _next(joint: Joint, state: JobState, adapter: Adapter | None) -> m.NextView:
         return m.NextView(
             to="", said="✓ every place is final", number=None, percent=100, set_nm=None, set_said="", angle_deg=0.0
         )
-    bolt = next(one for one in joint.bolts if one.number == work.number)
+    bolt = next(bolt for bolt in joint.bolts if bolt.number == work.number)
     torque = to_set(bolt.spec, work.percent, adapter) if bolt.spec and work.to == "torqued" else None
     number = None if torque is None else from_core(torque, "nm")
     tail = " with the adapter" if adapter else ""

@@ -64,7 +64,7 @@ def see_lessons(database: Database, job_id: str) -> LessonsView:
     found = _lessons(now)
     record = standing(database, now.book.car_id, car=True) if found and now.book.car_id else None
     decided = _decided(record, now) if record else None
-    told = {one.key: one for one in _entries(found, now, record.sheet)} if record else {}
+    told = {entry.key: entry for entry in _entries(found, now, record.sheet)} if record else {}
     return LessonsView(
         lessons=[_show(one, now, _said(one, told, decided)) for one in found],
         can_take=bool(now.book.car_id),

@@ -56,7 +56,9 @@ def see_plan(database: Database, job_id: str) -> m.PlanOfJobView:
             plan = _show(_as_taken(taken), known, now, taken)
     return m.PlanOfJobView(
         brief=_model(brief),
-        procedures=[_procedure(one, choices_now(now.state), versions) for one in library.procedures.values()],
+        procedures=[
+            _procedure(procedure, choices_now(now.state), versions) for procedure in library.procedures.values()
+        ],
         plan=plan,
     )
 
@@ -86,7 +88,7 @@ def _plain_part(part: MapPart) -> dict[str, object]:
 def all_procedures(database: Database) -> list[m.ProcedureView]:
     """Every kind of job there is."""
     library, versions = library_of(database)
-    return [_procedure(one, {}, versions) for one in library.procedures.values()]
+    return [_procedure(procedure, {}, versions) for procedure in library.procedures.values()]
 
 
 def try_plan(database: Database, job_id: str, wanted: m.TryPlan) -> m.PlanView:
@@ -130,7 +132,9 @@ def planned(known: Known) -> Planned:
 
 def _as_act(order: WorkOrder, known: Known) -> Planned:
     changes = [
-        change for one in known.brief.fittings for change in known.moves(known.library.find(one.procedure), one.axle)
+        change
+        for fitting in known.brief.fittings
+        for change in known.moves(known.library.find(fitting.procedure), fitting.axle)
     ]
     return Planned(
         known.brief,
@@ -202,7 +206,7 @@ def clipboard(database: Database, job_id: str, axle: str) -> bytes:
 
 def fitted(now: Standing) -> list[str]:
     """What a job fits, in words, by the plan it has."""
-    return [_say_fitting(one, shipped()) for one in now.state.plan.brief.fittings] if now.state.plan else []
+    return [_say_fitting(fitting, shipped()) for fitting in now.state.plan.brief.fittings] if now.state.plan else []
 
 
 def brief_of(model: Strict) -> Brief:
@@ -237,7 +241,7 @@ def known_of(database: Database, now: Standing, brief: Brief, library: Library) 
 
 def _as_taken(taken: Planned) -> WorkOrder:
     minutes = [step.minutes or (0.0, 0.0) for step in taken.steps]
-    total = (sum(one[0] for one in minutes), sum(one[-1] for one in minutes))
+    total = (sum(minute[0] for minute in minutes), sum(minute[-1] for minute in minutes))
     raises = sum(step.key.startswith("raise.") for step in taken.steps)
     helper = any(step.two_people for step in taken.steps)
     return WorkOrder(taken.steps, taken.joints, taken.lists, (), taken.remarks, total, (0.0, 0.0), raises, helper)
@@ -271,11 +275,11 @@ def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) 
         sizes=_sizes(now),
         questions=[
             m.QuestionView.of(
-                one, choices=[ChoiceView(value=choice.value, label=choice.label) for choice in one.choices]
+                question, choices=[ChoiceView(value=choice.value, label=choice.label) for choice in question.choices]
             )
-            for one in order.questions
+            for question in order.questions
         ],
-        remarks=[m.RemarkView(**vars(one)) for one in order.remarks],
+        remarks=[m.RemarkView(**vars(remark)) for remark in order.remarks],
         schools=[
             m.SchoolView(
                 key=key,
@@ -287,7 +291,7 @@ def _show(order: WorkOrder, known: Known, now: Standing, taken: Planned | None) 
             for key, school in SCHOOLS.items()
             if any(line.startswith(school.question) for line in used) or key in ("load", "free_pivots")
         ],
-        fittings=[_say_fitting(one, known.library) for one in known.brief.fittings],
+        fittings=[_say_fitting(fitting, known.library) for fitting in known.brief.fittings],
         time_said=say_hours(order.minutes[0] / 60, order.minutes[1] / 60),
         wait_said=say_hours(*order.wait_h) if order.wait_h[1] else "",
         raises=order.raises,
@@ -303,7 +307,9 @@ def _foreseen(now: Standing, order: WorkOrder, known: Known) -> Iterator[Foresee
     after = now if act is now.state.plan else now.then(Event("", now.version + 1, now_utc(), act))
     car = (after.sprung, after.sitting) if after.changes_springs else None
     wheels = (
-        {key: one.wheel for key, one in after.aligned[0].wheels.items()} if "turns" in after.template.pages else {}
+        {key: wheel.wheel for key, wheel in after.aligned[0].wheels.items()}
+        if "turns" in after.template.pages
+        else {}
     )
     return foresee(after.state, after.readings, after.template, wheels, car, after.pivots[1])
 

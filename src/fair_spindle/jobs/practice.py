@@ -159,10 +159,10 @@ def list_exercises(database: Database) -> list[ExerciseView]:
         session.expunge_all()
     return [
         ExerciseView(
-            **{name: getattr(one, name) for name in ("key", "title", "learn", "brief", "minutes")},
-            tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == one.key],
+            **{name: getattr(exercise, name) for name in ("key", "title", "learn", "brief", "minutes")},
+            tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == exercise.key],
         )
-        for one in exercises().values()
+        for exercise in exercises().values()
     ]
 
 
@@ -205,7 +205,7 @@ def begin(database: Database, wanted: BeginPractice) -> BegunView:
     )
     now = Standing(row, ())
     now = _with(now, Filled(car.record, "the practice car's record", "record"))
-    brief = Brief(tuple(Fitting(**one) for one in exercise.fittings))  # type: ignore[arg-type]
+    brief = Brief(tuple(Fitting(**fitting) for fitting in exercise.fittings))  # type: ignore[arg-type]
     now = _with(now, planned(Known(brief, shipped(), choices_now(now.state), {})))
     with database.writing() as session:
         found = session.get(BookRow, wanted.id)
@@ -258,7 +258,7 @@ def see_bay(database: Database, job_id: str) -> BayPicture:
 
 def _readable(now: Standing, world: World, seed: int) -> Iterator[str]:
     """What the job asks now and a gauge can tell: the baseline, after the work the check, and what its step asks."""
-    step = next((one for one in now.template.steps if one.key not in now.state.steps), None)
+    step = next((step for step in now.template.steps if step.key not in now.state.steps), None)
     phase: Literal["baseline", "check"] = "check" if step is not None and step.phase > 11 else "baseline"
     keys = list(missing_fields(now.state, now.template, phase))
     keys += [reading.key for reading in step.reads if reading.key not in now.state.entries] if step else []
@@ -300,7 +300,7 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> De
     faults = list(_faults(now))
     skipped = sum(act.outcome == "skipped" for _, act in now.state.steps.values())
     moves = sum(step.key.startswith(MOVES) for step in now.template.steps)
-    sets_angles = any(one["procedure"] == "align" for one in exercise.fittings)
+    sets_angles = any(fitting["procedure"] == "align" for fitting in exercise.fittings)
     found = debrief(_truth(now.book.practice), effective(now.log), sets_angles, len(faults), skipped, moves)
     begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
     return DebriefView(
@@ -341,7 +341,7 @@ def _faults(now: Standing) -> Iterator[str]:
             yield f"Would have been refused: {error.message}"
         log.append(event)
         state = derive_on(state, log, now.kind)
-    yield from (f"Overridden: {', '.join(one.places)}: {one.reason}" for one in now.state.overrides)
+    yield from (f"Overridden: {', '.join(override.places)}: {override.reason}" for override in now.state.overrides)
 
 
 def _pays_most(found: Debrief) -> str:

@@ -49,7 +49,7 @@ def take_readings(
     """Say what a file of readings would do; with ``apply``, do it as one entry."""
     now = standing(database, job_id)
     gauges = gauges_by_name(database)
-    read = [_with_gauge(one, gauges) for one in read_readings(content, now.sheet)]
+    read = [_with_gauge(reading, gauges) for reading in read_readings(content, now.sheet)]
     shown = [_shown(one, now) for one in read]
     problems = sum(bool(one.problem) for one in shown)
     if apply:

@@ -91,7 +91,7 @@ def _car_learns(database: Database, now: Standing) -> list[str]:
     if not now.book.car_id or now.state.signature:
         return []
     entries, joints = fitted_facts(now, standing(database, now.book.car_id, car=True))
-    told = [f"{say_field(one.key, now.sheet)}: {say_numbers(one) or one.choice}" for one in entries]
+    told = [f"{say_field(entry.key, now.sheet)}: {say_numbers(entry) or entry.choice}" for entry in entries]
     values = [f"{joint.label}: {say_spec(next(bolt.spec for bolt in joint.bolts if bolt.spec))}" for joint in joints]
     return [*told, *values]
 
@@ -108,11 +108,11 @@ def print_record(database: Database, job_id: str) -> bytes:
         shown
         | _record(now).model_dump()
         | {
-            "readings": [one for one in entries if not one["carried"]],
-            "taken_over": [one for one in entries if one["carried"]],
-            "joints": [show_joint(one, now).model_dump() for one in now.state.joints.values()],
+            "readings": [entry for entry in entries if not entry["carried"]],
+            "taken_over": [entry for entry in entries if entry["carried"]],
+            "joints": [show_joint(joint, now).model_dump() for joint in now.state.joints.values()],
             "curves": curves,
-            "sits": [one.model_dump() for one in see_sits(now)],
+            "sits": [sit.model_dump() for sit in see_sits(now)],
         }
     )
 
@@ -167,8 +167,10 @@ def _turns(now: Standing) -> Iterator[TurnsGivenView]:
     if "turns" not in now.template.pages:
         return
     for key, wheel in now.predicted.wheels.items():
-        for one in wheel.plan.wheel.adjusters:
-            yield _turned(label_wheel(key), one, wheel.planned.get(one.name, 0), wheel.turned[one.name])
+        for adjuster in wheel.plan.wheel.adjusters:
+            yield _turned(
+                label_wheel(key), adjuster, wheel.planned.get(adjuster.name, 0), wheel.turned[adjuster.name]
+            )
     for rod in align_rods(now.state, now.readings):
         yield _turned("Front", rod.rod.adjuster, rod.planned, rod.turned)
 

@@ -163,7 +163,7 @@ class Measures(Strict):
         for quantity, unit in self.units.items():
             if quantity not in CHOOSABLE:
                 raise ValueError(f"units are chosen for {', '.join(CHOOSABLE)}; got {quantity!r}")
-            known = [one.key for one in units_of(quantity)]
+            known = [unit.key for unit in units_of(quantity)]
             if unit not in known:
                 raise ValueError(f"the units of {quantity} are {', '.join(known)}")
         return self
@@ -197,7 +197,7 @@ def workshop_measures(database: Database) -> MeasuresView:
     """The workshop's units and limits, to be changed."""
     with database.reading() as session:
         value, version = load_setting(session, "measures")
-    choices = {quantity: {one.key: one.label for one in units_of(quantity)} for quantity in CHOOSABLE}
+    choices = {quantity: {unit.key: unit.label for unit in units_of(quantity)} for quantity in CHOOSABLE}
     return MeasuresView(**value, version=version, choices=choices)
 
 

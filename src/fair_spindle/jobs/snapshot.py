@@ -233,7 +233,7 @@ class Standing:
             found += look_settled(self.readings, self.sitting, heights_after(self.readings), travels)
         if "turns" in self.template.pages:
             wheels = self.aligned[1]
-            read = {key: one.read for key, one in wheels.items()}
+            read = {key: wheel.read for key, wheel in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
             found += look_rods(align_rods(self.state, self.readings))
         return found
@@ -241,15 +241,15 @@ class Standing:
     @property
     def blocking(self) -> list[str]:
         """What keeps it from being signed."""
-        return [one.message for one in self.findings if one.severity == "blocks"]
+        return [finding.message for finding in self.findings if finding.severity == "blocks"]
 
     @cached_property
     def ends_by_geometry(self) -> frozenset[str]:
         """Threaded ends whose turns on follow from the wheel's geometry."""
         if "turns" not in self.template.pages:
             return frozenset()
-        adjusters = (one for wheel in self.aligned[1].values() for one in wheel.plan.wheel.adjusters)
-        return frozenset(one.part for one in adjusters if one.from_no_thread)
+        adjusters = (adjuster for wheel in self.aligned[1].values() for adjuster in wheel.plan.wheel.adjusters)
+        return frozenset(adjuster.part for adjuster in adjusters if adjuster.from_no_thread)
 
     @cached_property
     def doubts(self) -> list[Doubt]:

@@ -50,11 +50,11 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
         ],
         lacks=[say_field(key, now.sheet) for key in car.lacks],
         problem=sitting.problem,
-        bench=[_bench(one, now) for one in bench_places(readings, sitting)],
+        bench=[_bench(place, now) for place in bench_places(readings, sitting)],
         correction=_correction(correction, readings) if correction else None,
-        travel=[_travel(one, now) for one in wheel_travels(readings, sitting)],
+        travel=[_travel(travel, now) for travel in wheel_travels(readings, sitting)],
         steering_damper=steering_damper(readings),
-        bars=[_bar(one, now) for one in bars_of(readings, car)],
+        bars=[_bar(bar, now) for bar in bars_of(readings, car)],
     )
 
 
@@ -96,23 +96,23 @@ def _wheels(sitting: Sitting, readings: Readings, after: Mapping[str, Quantity])
     told = readings.quantities
     return [
         m.SitsView(
-            key=one.key,
-            label=label_wheel(one.key),
-            height_mm=one.height.value if one.height else None,
-            change_mm=one.change,
-            plus_minus_mm=one.plus_minus,
-            predicted_mm=one.predicted,
-            predicted_plus_minus_mm=one.predicted_plus_minus,
-            target_mm=told[key].value if (key := f"{one.key}.target.height") in told else None,
-            measured_mm=after[one.key].value if one.key in after else None,
-            load_before_n=one.load_before,
-            load_n=one.load,
-            load_plus_minus_n=one.load_plus_minus,
-            spring_mm=one.spring if _own_length(one.key, readings) else None,
-            laden_mm=None if one.laden is None or one.predicted is None else one.predicted + one.laden,
-            stop_pressed_mm=one.stop_pressed,
+            key=wheel.key,
+            label=label_wheel(wheel.key),
+            height_mm=wheel.height.value if wheel.height else None,
+            change_mm=wheel.change,
+            plus_minus_mm=wheel.plus_minus,
+            predicted_mm=wheel.predicted,
+            predicted_plus_minus_mm=wheel.predicted_plus_minus,
+            target_mm=told[key].value if (key := f"{wheel.key}.target.height") in told else None,
+            measured_mm=after[wheel.key].value if wheel.key in after else None,
+            load_before_n=wheel.load_before,
+            load_n=wheel.load,
+            load_plus_minus_n=wheel.load_plus_minus,
+            spring_mm=wheel.spring if _own_length(wheel.key, readings) else None,
+            laden_mm=None if wheel.laden is None or wheel.predicted is None else wheel.predicted + wheel.laden,
+            stop_pressed_mm=wheel.stop_pressed,
         )
-        for one in sitting.wheels
+        for wheel in sitting.wheels
     ]
 
 
@@ -123,7 +123,7 @@ def _own_length(key: str, readings: Readings) -> bool:
 
 def _unknown(key: str, share: float, now: Standing, sitting: Sitting) -> m.UnknownView:
     read = now.sprung.inputs.get(key) or now.readings.quantities[key]
-    worst = max(one.plus_minus for one in sitting.wheels)
+    worst = max(wheel.plus_minus for wheel in sitting.wheels)
     return m.UnknownView(
         key=key,
         label=say_input_name(key, now.sheet),

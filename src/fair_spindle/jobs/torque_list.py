@@ -97,7 +97,7 @@ def preview_torques(database: Database, job_id: str, wanted: TorqueList) -> Torq
     labels = {keys: _label(keys, now) for keys in groups_of(now.state)}
     matches = match_list(read_list(wanted.text, wanted.unit), now.state)
     return TorqueListView(
-        rows=[_shown(one, labels) for one in matches],
+        rows=[_shown(match, labels) for match in matches],
         places=[PlaceView(joints=list(keys), label=label) for keys, label in labels.items()],
     )
 

@@ -59,7 +59,7 @@ class TypedFormView(View):
 def read_form(form: TypedForm) -> TypedFormView:
     """Understand everything a form holds, or name the field that is none."""
     return TypedFormView(
-        numbers={name: _number(name, one) for name, one in form.numbers.items() if one.text.strip()},
+        numbers={name: _number(name, number) for name, number in form.numbers.items() if number.text.strip()},
         threads={name: _thread(text, name) for name, text in form.threads.items()},
         rows=[_row(number, *row) for number, row in enumerate(read_rows(form.rows, "rows"), 1)],
     )

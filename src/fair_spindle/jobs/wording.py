@@ -205,7 +205,7 @@ def names_in(acts: Iterable[Act]) -> dict[str, str]:
             case Planned(joints=joints):
                 found |= {joint.key: joint.label for joint in joints}
             case Listed(fasteners=fasteners):
-                found |= {one.key: f"{one.group}, place {one.place}" for one in fasteners}
+                found |= {fastener.key: f"{fastener.group}, place {fastener.place}" for fastener in fasteners}
     return found
 
 
@@ -254,7 +254,7 @@ def say_act(  # noqa: C901  one line per kind of act
             corner = act.side if act.axle == "front" else f"{act.axle} {act.side}"
             return f"{corner.capitalize()} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():
-            return "; ".join(_say_worked(one, _name(one.joint, names)) for one in of_places(act))
+            return "; ".join(_say_worked(place, _name(place.joint, names)) for place in of_places(act))
         case Drawn():
             return f"Map of “{act.joint.label}”, {len(act.joint.bolts)} places"
         case Erased():
@@ -287,7 +287,7 @@ def _say_safely(act: Entered, sheet: Sheet) -> str:
 
 
 def _say_worked(act: Worked, name: str) -> str:
-    places = ", ".join(str(one) for one in act.places)
+    places = ", ".join(str(place) for place in act.places)
     tail = f" {say_typed(act.reading)}" if act.reading else ""
     tail += f", pass of {act.percent} %" if act.percent < 100 else ""
     tail += f", {act.angle_deg:g}° on" if act.angle_deg else ""

@@ -118,7 +118,7 @@ def _row(wheel: str, name: str, unit: str, wanted: float | None, truth: float, s
         shares.append(Share("the reading", -(last.value - last.truth)))
         if not last.settled:
             shares.append(Share("read before it had settled", truth - last.truth))
-        shares.append(Share("turns, and what they were taken to do", off - sum(one.value for one in shares)))
+        shares.append(Share("turns, and what they were taken to do", off - sum(share.value for share in shares)))
     else:
         shares.append(Share("not read afterwards", off))
     return Row(wheel, name, unit, wanted, truth, last.value if last else None, tuple(shares))

@@ -51,7 +51,7 @@ def keep_copy(database: Database, check: Check) -> KeptCopy | None:
     draft = file.with_suffix(".draft")
     draft.write_bytes(content)
     draft.replace(file)
-    for name in _too_many([one.name for one in list_copies(database.path)]):
+    for name in _too_many([copy.name for copy in list_copies(database.path)]):
         (folder / name).unlink(missing_ok=True)
     return list_copies(database.path)[0]
 

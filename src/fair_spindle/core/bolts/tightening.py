@@ -320,7 +320,7 @@ def pass_torques(final: float, percents: Sequence[float]) -> tuple[float, ...]:
     if not percents or not rising or percents[0] <= 0 or percents[-1] != 100:
         raise InputError("Passes are percents that rise to 100, for example 50, 100.", field="passes_pct")
     require(final > 0, "torque_nm", "The torque must be above 0", final)
-    return tuple(final * one / 100 for one in percents)
+    return tuple(final * percent / 100 for percent in percents)
 
 
 @dataclass(frozen=True)

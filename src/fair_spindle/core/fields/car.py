@@ -89,12 +89,12 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
                 own = _arm(shape, arm, axle, side)
                 fields += [placed(replace(one, part_of=arm.label), axle, side) for one in own]
         if layout:
-            fields += [placed(one, axle, side) for side in SIDES for one in _targets(shape, axle)]
+            fields += [placed(target, axle, side) for side in SIDES for target in _targets(shape, axle)]
         for name, label in (*layout.points, *layout.spring_points) if layout else ():
             for side in SIDES:
                 point = Field(f"point.{name}", label, "Points", methods=POINT, part_of="Point")
                 fields.append(placed(point, axle, side))
-    return tuple(replace(one, phase="car", required=one.name == "layout") for one in fields)
+    return tuple(replace(field, phase="car", required=field.name == "layout") for field in fields)
 
 
 _CAR = (

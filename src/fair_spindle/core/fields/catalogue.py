@@ -62,25 +62,27 @@ def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet
     """
     record = car_fields(shape)
     if kind == "car":
-        slopes = (one for one in baseline_fields(shape) if one.name == "bump_slope")
-        learned = (replace(one, phase="car", group="Steering", settled=False) for one in slopes)
+        slopes = (field for field in baseline_fields(shape) if field.name == "bump_slope")
+        learned = (replace(slope, phase="car", group="Steering", settled=False) for slope in slopes)
         known = {one.key for one in record}
-        ends = (one for one in _ends() if one.name in OF_THE_CAR and one.key not in known)
-        return sheet_of((*record, *learned, *(replace(one, phase="car", group="Steering") for one in ends)))
+        ends = (end for end in _ends() if end.name in OF_THE_CAR and end.key not in known)
+        return sheet_of((*record, *learned, *(replace(end, phase="car", group="Steering") for end in ends)))
     parts = (*new_part_fields(shape), *job_fields(shape), *_ALWAYS)
     fields = (*_ends(), *baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after())
-    known = {one.key for one in fields}
-    return sheet_of((*fields, *(reading_field(one) for one in reads if one.key not in known)))
+    known = {field.key for field in fields}
+    return sheet_of((*fields, *(reading_field(read) for read in reads if read.key not in known)))
 
 
 def _ends() -> Iterator[Field]:
-    return (one for wheel in WHEELS for one in threaded_end_fields(wheel.axle, wheel.side))
+    return (field for wheel in WHEELS for field in threaded_end_fields(wheel.axle, wheel.side))
 
 
 def reading_field(reading: Reading) -> Field:
     """The field of a number that a step asks for."""
     if reading.choices:
-        asked = Field(reading.name, reading.label, READ_AT_WORK, choices=tuple((one, one) for one in reading.choices))
+        asked = Field(
+            reading.name, reading.label, READ_AT_WORK, choices=tuple((choice, choice) for choice in reading.choices)
+        )
     elif reading.quantity == "words":
         asked = Field(reading.name, reading.label, READ_AT_WORK, methods=typed("words", "", 0, 400))
     else:

@@ -281,7 +281,7 @@ def job_fields(shape: Shape) -> tuple[Field, ...]:
     if any(arm.key == "drag" for arm in shape.arms("front")):
         fields += [placed(one, "front") for one in _STEERING_DAMPER]
     fields += [placed(one, "") for one in (_CROSS, *_ABOARD)]
-    return tuple(replace(one, phase="plan", required=False) for one in fields)
+    return tuple(replace(field, phase="plan", required=False) for field in fields)
 
 
 def scales_after() -> Field:

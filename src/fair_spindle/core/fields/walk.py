@@ -76,7 +76,7 @@ def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field,
         for side in SIDES:
             fields += [placed(one, axle, side) for one in _wheel(shape, axle, side)]
         fields += [placed(one, axle) for one in _axle(shape, axle)]
-    return tuple(replace(one, phase="baseline") for one in fields)
+    return tuple(replace(field, phase="baseline") for field in fields)
 
 
 def wheel_field(name: str, layout: Layout | None = None) -> Field:
@@ -229,7 +229,7 @@ def order_walk(
     fields = sheet.of_phase(phase)
     known = [Wheel(corner) for corner in dict.fromkeys((*corners, *WALK_ROUND)) if corner in WALK_ROUND]
     last = {axle: max(known.index(wheel) for wheel in wheels_at(axle)) for axle in AXLES}
-    names = list(dict.fromkeys(one.name for one in fields))
+    names = list(dict.fromkeys(field.name for field in fields))
 
     def place(one: Field) -> tuple[int, ...]:
         topic = names.index(one.name)
@@ -239,7 +239,7 @@ def order_walk(
         late = 0 if one.side else 1
         return (topic, corner, late) if by == "reading" else (corner, late, topic)
 
-    return tuple(one.key for one in sorted(fields, key=place))
+    return tuple(field.key for field in sorted(fields, key=place))
 
 
 def _by_drag_link(shape: Shape) -> bool:

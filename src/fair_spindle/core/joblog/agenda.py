@@ -33,7 +33,7 @@ def blocks_left(state: JobState, template: JobTemplate, at: str) -> tuple[Block,
     jacks = jacks_held([step for step in template.steps if step.key not in state.steps])
     for stretch in clock_from(state, template, at, 1, "least"):
         fresh = list(_blocks(stretch, jacks))
-        work = sum(minutes_of(one.step, "least") for one in stretch.steps)
+        work = sum(minutes_of(step.step, "least") for step in stretch.steps)
         pause = stretch.end - stretch.begin - work
         if pause > 0:
             _wait(blocks, fresh, pause)

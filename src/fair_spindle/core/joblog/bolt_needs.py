@@ -140,7 +140,7 @@ def following(bolt: Bolt, now: BoltState) -> WorkStage:
     """
     if is_final(bolt, now):
         return "rechecked" if has_reached(now.stage, "marked") else "marked"
-    return next(one for one in needed_stages(bolt).stages[1:] if not has_reached(now.stage, one))
+    return next(stage for stage in needed_stages(bolt).stages[1:] if not has_reached(now.stage, stage))
 
 
 def waits_for_load(joint: Joint, state: JobState) -> bool:
@@ -456,11 +456,13 @@ def next_work(joint: Joint, state: JobState) -> NextWork:
     'hand'
     """
     bolts = [joint.bolts[place] for place in order_of(joint)]
-    stages = {one.number: state_of(state, joint, one.number) for one in bolts}
+    stages = {bolt.number: state_of(state, joint, bolt.number) for bolt in bolts}
 
     def short(to: WorkStage) -> list[Bolt]:
         return [
-            one for one in bolts if to in needed_stages(one).stages and not has_reached(stages[one.number].stage, to)
+            bolt
+            for bolt in bolts
+            if to in needed_stages(bolt).stages and not has_reached(stages[bolt.number].stage, to)
         ]
 
     before: tuple[WorkStage, ...] = ("hand", "snug")
@@ -486,7 +488,7 @@ def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
     work = next_work(joint, state)
     if work.number is None or work.to in ("angled", "locked"):
         return () if work.number is None else (work.number,)
-    bolts = {one.number: one for one in joint.bolts}
+    bolts = {bolt.number: bolt for bolt in joint.bolts}
     spec = bolts[work.number].spec
 
     def short(number: int) -> bool:
@@ -529,7 +531,7 @@ def order_of(joint: Joint) -> tuple[int, ...]:
     >>> order_of(Joint("a", "Arm", "clamp", (Bolt(2), Bolt(1))))
     (1, 0)
     """
-    places = [(one.x_mm, one.y_mm) for one in joint.bolts]
+    places = [(bolt.x_mm, bolt.y_mm) for bolt in joint.bolts]
     if len(set(places)) < len(places) or joint.order not in ORDERS:
         return tuple(sorted(range(len(joint.bolts)), key=lambda place: joint.bolts[place].number))
     return tighten_order(places, joint.order)

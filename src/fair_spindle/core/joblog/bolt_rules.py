@@ -67,7 +67,7 @@ def permit_worked(act: Worked, state: JobState, windows: Mapping[str, tuple[floa
     'hand'
     """
     joint = find_joint(state, act.joint)
-    by_number = {one.number: one for one in joint.bolts}
+    by_number = {bolt.number: bolt for bolt in joint.bolts}
     require(act.places, "places", "At least one place must be named", "none", kind=InputError)
     for number in act.places:
         if number not in by_number:
@@ -119,7 +119,7 @@ def _torqued(
     for number in act.places:
         _torque_told(act, joint, by_number[number])
     unstarted = [
-        one.number for one in joint.bolts if not has_reached(state_of(state, joint, one.number).stage, "hand")
+        bolt.number for bolt in joint.bolts if not has_reached(state_of(state, joint, bolt.number).stage, "hand")
     ]
     if unstarted:
         raise NotAllowed(f"Start every place of “{joint.label}” by hand first: place {unstarted[0]} is not.")
@@ -182,7 +182,7 @@ def doubt_reading(act: Worked, state: JobState) -> str:
     joint = state.joints.get(act.joint)
     if act.to != "torqued" or act.percent < 100 or act.reading is None or joint is None:
         return ""
-    for bolt in (one for one in joint.bolts if one.number in act.places):
+    for bolt in (bolt for bolt in joint.bolts if bolt.number in act.places):
         spec = bolt.spec
         if spec is None or spec.torque is None:
             continue
@@ -208,7 +208,9 @@ def _pass_follows(act: Worked, joint: Joint, state: JobState) -> None:
         raise InputError(f"“{joint.label}” is tightened in passes of {listed}.", field="percent")
     if not earlier:
         return
-    short = [one.number for one in joint.bolts if percent_reached(state_of(state, joint, one.number)) < earlier[-1]]
+    short = [
+        bolt.number for bolt in joint.bolts if percent_reached(state_of(state, joint, bolt.number)) < earlier[-1]
+    ]
     if short:
         raise NotAllowed(
             f"Place {short[0]} of “{joint.label}” has not had its pass of {earlier[-1]} % yet: draw it down evenly."

@@ -77,7 +77,7 @@ def permit_drawn(act: Drawn, state: JobState) -> Drawn:
         len(joint.bolts),
         kind=InputError,
     )
-    numbers = [one.number for one in joint.bolts]
+    numbers = [bolt.number for bolt in joint.bolts]
     if len(set(numbers)) < len(numbers):
         raise InputError("Two places carry the same number.", field="joint.bolts")
     passes = joint.passes_pct
@@ -168,7 +168,9 @@ class Change:
 
 def changed_places(joint: Joint, places: Collection[int], change: Change) -> Joint:
     """A joint with a change at some of its places, everything else as it was at each of them."""
-    return replace(joint, bolts=tuple(_changed(one, change) if one.number in places else one for one in joint.bolts))
+    return replace(
+        joint, bolts=tuple(_changed(bolt, change) if bolt.number in places else bolt for bolt in joint.bolts)
+    )
 
 
 def _changed(bolt: Bolt, change: Change) -> Bolt:
@@ -233,6 +235,6 @@ def permit_erased(act: Erased, state: JobState) -> Erased:
     'a'
     """
     joint = find_joint(state, act.joint)
-    if any(state.bolts.get(bolt_key(joint.key, one.number), BoltState()).stage for one in joint.bolts):
+    if any(state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()).stage for bolt in joint.bolts):
         raise NotAllowed(f"“{joint.label}” was worked on; it stays on the record.")
     return act

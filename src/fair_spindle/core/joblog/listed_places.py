@@ -60,7 +60,7 @@ def with_row(state: JobState, row: Fastener) -> JobState:
         joint = _joint_of(row, state)
     old = next((bolt for bolt in joint.bolts if bolt.number == row.place), None)
     fresh = _bolt(row, old or Bolt(row.place, (row.place - 1) * APART))
-    bolts = sorted((*(one for one in joint.bolts if one is not old), fresh), key=lambda one: one.number)
+    bolts = sorted((*(bolt for bolt in joint.bolts if bolt is not old), fresh), key=lambda one: one.number)
     joints = {**state.joints, joint.key: replace(joint, bolts=tuple(bolts))}
     return replace(state, joints=joints, listed={**state.listed, row.key: (joint.key, row.place)})
 
@@ -71,7 +71,7 @@ def without_row(state: JobState, key: str) -> JobState:
     if place is None:
         return state
     joint = state.joints[place[0]]
-    bolts = tuple(one for one in joint.bolts if one.number != place[1])
+    bolts = tuple(bolt for bolt in joint.bolts if bolt.number != place[1])
     others = {name: one for name, one in state.joints.items() if name != joint.key}
     joints = {**others, joint.key: replace(joint, bolts=bolts)} if bolts else others
     return replace(state, joints=joints, listed={name: at for name, at in state.listed.items() if at != place})
@@ -87,7 +87,7 @@ def place_of(state: JobState, key: str) -> tuple[str, int] | None:
 
 def _joint_of(row: Fastener, state: JobState) -> Joint:
     alike = (row.group, row.axle, row.side)
-    found = (one for one in state.joints.values() if (one.label, one.axle, one.side) == alike)
+    found = (joint for joint in state.joints.values() if (joint.label, joint.axle, joint.side) == alike)
     if joint := next(found, None):
         return joint
     slug = re.sub(r"[^a-z0-9]+", "-", row.group.lower())[:40]

@@ -44,9 +44,9 @@ def mirrored(entries: Iterable[Entered], side: str, to: str) -> tuple[Entered, .
     ('rear.right.point.arm_inner', '-12,5', '12,5')
     """
     return tuple(
-        replace(one, key=one.key.replace(f".{side}.", f".{to}."), typed=_typed(one))
-        for one in entries
-        if f".{side}." in one.key
+        replace(entry, key=entry.key.replace(f".{side}.", f".{to}."), typed=_typed(entry))
+        for entry in entries
+        if f".{side}." in entry.key
     )
 
 
@@ -92,4 +92,6 @@ def below(entries: Iterable[Entered], prefix: str) -> tuple[Entered, ...]:
     ['length']
     """
     start = f"{prefix}."
-    return tuple(replace(one, key=one.key.removeprefix(start)) for one in entries if one.key.startswith(start))
+    return tuple(
+        replace(entry, key=entry.key.removeprefix(start)) for entry in entries if entry.key.startswith(start)
+    )

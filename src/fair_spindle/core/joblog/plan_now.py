@@ -70,7 +70,7 @@ def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
         name for name, when in (("springs", {"height"}), ("turns", {"toe", "camber"})) if when & set(plan.changes)
     ]
     first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
-    axles = tuple(dict.fromkeys(one.axle for one in plan.brief.fittings if one.axle)) or AXLES
+    axles = tuple(dict.fromkeys(fitting.axle for fitting in plan.brief.fittings if fitting.axle)) or AXLES
     measures = tuple(sorted({step.asks for step in plan.steps} & {"baseline", "check"}))
     pages = (*template.pages[:first], *also, *template.pages[first:])
     before_0_2 = (f"{axle}.{name}" for axle in axles for name in ("height", "toe", "camber", "caster"))
@@ -265,7 +265,7 @@ def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
     ()
     """
     steps = state.plan.steps if state.plan else ()
-    step = next((one for one in steps if one.key not in state.steps), None)
+    step = next((step for step in steps if step.key not in state.steps), None)
     if step is None or not step.key.startswith(MOVES):
         return ()
     corner = (step.corner, step.carried_axle) == (act.corner, act.axle)

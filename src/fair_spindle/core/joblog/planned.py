@@ -66,7 +66,7 @@ def permit_planned(act: Planned, state: JobState, template: JobTemplate) -> Plan
             raise InputError(f"“{step.title}” names {unknown[0]!r}, which does not exist.", field="steps")
     for joint in act.joints:
         permit_drawn(Drawn(joint), JobState())
-    gone = [one for one in state.steps if one not in keys and not one.startswith(MOVES)]
+    gone = [step for step in state.steps if step not in keys and not step.startswith(MOVES)]
     done = [one for one in gone if state.steps[one][1].outcome == "done"]
     if done:
         title = template.step(done[0]).title

@@ -308,7 +308,7 @@ def _(act: Stepped, state: JobState, event: Event, template: JobTemplate) -> Job
     step = template.step(act.step)
     if act.outcome == "reopened":
         gone = reopened(state, template, [act.step])
-        return replace(state, steps={key: one for key, one in state.steps.items() if key not in gone})
+        return replace(state, steps={key: step for key, step in state.steps.items() if key not in gone})
     steps = {**state.steps, act.step: (event, act)}
     if act.outcome != "done":
         return replace(state, steps=steps)
@@ -356,7 +356,7 @@ def _(act: Drawn, state: JobState, event: Event, template: JobTemplate) -> JobSt
 
 @_apply.register
 def _(act: Erased, state: JobState, event: Event, template: JobTemplate) -> JobState:
-    return replace(state, joints={key: one for key, one in state.joints.items() if key != act.joint})
+    return replace(state, joints={key: joint for key, joint in state.joints.items() if key != act.joint})
 
 
 @_apply.register
@@ -369,7 +369,7 @@ def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobS
     if act.to not in ("loose", "hand") or not now.plan:
         return now
     short = {
-        step.key: {one.to for one in short_goals(step, now) if one.joint == act.joint}
+        step.key: {goal.to for goal in short_goals(step, now) if goal.joint == act.joint}
         for step in now.plan.steps
         if now.steps.get(step.key)
     }
@@ -379,7 +379,7 @@ def _(act: Worked, state: JobState, event: Event, template: JobTemplate) -> JobS
     else:
         # A value put right loosens its place alone: what led to it stands as it was done.
         gone = frozenset(key for key, goals in short.items() if goals & {"torqued", "marked"})
-    return replace(now, steps={key: one for key, one in now.steps.items() if key not in gone})
+    return replace(now, steps={key: step for key, step in now.steps.items() if key not in gone})
 
 
 @_apply.register

@@ -192,9 +192,9 @@ def _(act: Attached, state: JobState, template: JobTemplate, windows: Windows) -
 @_permit.register
 def _(act: Listed, state: JobState, template: JobTemplate, windows: Windows) -> Act:
     require(act.fasteners, "fasteners", "At least one fastener is needed", "none", kind=InputError)
-    for one in act.fasteners:
-        _known(one)
-        state = with_row(state, one)
+    for fastener in act.fasteners:
+        _known(fastener)
+        state = with_row(state, fastener)
     for joint in state.joints.values():
         require(
             len(joint.bolts) <= MOST_PLACES, "group", f"“{joint.label}” takes {MOST_PLACES} places", len(joint.bolts)

@@ -38,7 +38,7 @@ def _may(goal: JointGoal, state: JobState) -> bool:
     joint = state.joints[goal.joint]
     if goal.to in ("hand", "snug"):
         return True
-    told = all(one.spec and one.spec.torque and one.spec.way == "torque" and not one.lock for one in joint.bolts)
+    told = all(bolt.spec and bolt.spec.torque and bolt.spec.way == "torque" and not bolt.lock for bolt in joint.bolts)
     return goal.to == "torqued" and told and not waits_for_load(joint, state)
 
 
@@ -46,7 +46,7 @@ def _acts(goal: JointGoal, state: JobState) -> Iterator[Worked]:
     joint = state.joints[goal.joint]
     for stage in _BY_HAND:
         if has_reached(goal.to, stage):
-            short = tuple(one.number for one in joint.bolts if _short(joint, one, stage, state))
+            short = tuple(bolt.number for bolt in joint.bolts if _short(joint, bolt, stage, state))
             if short:
                 yield Worked(joint.key, short, stage)
     if goal.to != "torqued":

@@ -101,16 +101,20 @@ def read_list(text: str, unit: str) -> list[ListRow]:
 def as_list(fasteners: Iterable[Fastener]) -> str:
     """Places as the text of a list: what is alike in one row, both sides together."""
     sides: dict[tuple[str, ...], Counter[str]] = {}
-    for one in fasteners:
-        if one.torque:
-            thread = f"M{one.diameter_mm:g}x{one.pitch_mm:g}" if one.diameter_mm and one.pitch_mm else ""
-            alike = (
-                f"{one.axle} {one.group}".strip(),
-                thread,
-                one.drive,
-                f"{one.torque.text} {_LABELS[one.torque.unit]}",
+    for fastener in fasteners:
+        if fastener.torque:
+            thread = (
+                f"M{fastener.diameter_mm:g}x{fastener.pitch_mm:g}"
+                if fastener.diameter_mm and fastener.pitch_mm
+                else ""
             )
-            sides.setdefault(alike, Counter())[one.side] += 1
+            alike = (
+                f"{fastener.axle} {fastener.group}".strip(),
+                thread,
+                fastener.drive,
+                f"{fastener.torque.text} {_LABELS[fastener.torque.unit]}",
+            )
+            sides.setdefault(alike, Counter())[fastener.side] += 1
     rows = []
     for (name, *facts), counts in sides.items():
         side = next(iter(counts)) if len(counts) == 1 else ""
@@ -161,7 +165,7 @@ def _row(place: int, line: str, unit: str, heading: frozenset[str]) -> ListRow:
     elif len(bare) == 1 and bare[0].isdigit() and not told.count:
         told = replace(told, count=int(bare[0]))
     words = _words(left)
-    sides = {_SIDES[one] for one in words if one in _SIDES}
+    sides = {_SIDES[word] for word in words if word in _SIDES}
     return replace(told, words=(words | heading) - set(_SIDES), side=sides.pop() if len(sides) == 1 else "")
 
 
@@ -199,7 +203,7 @@ def _match(
 def _score(row: ListRow, joints: Sequence[Joint], weights: Mapping[str, float]) -> float:
     """Weight of the words shared, with a thread or a count that agrees; nothing where a thread differs."""
     threads = {(bolt.diameter_mm, bolt.pitch_mm) for joint in joints for bolt in joint.bolts if bolt.diameter_mm}
-    if threads and row.thread[0] and not any(math.dist(row.thread, one) < 0.05 for one in threads):
+    if threads and row.thread[0] and not any(math.dist(row.thread, thread) < 0.05 for thread in threads):
         return 0.0
     score = sum(weights.get(word, 0.0) for word in row.words & _words(joints[0].label))
     if not score:

@@ -52,7 +52,7 @@ def held_by(step: Step, waits: Iterable[Wait]) -> Wait | None:
 
 def binding_waits(state: JobState, template: JobTemplate) -> tuple[Wait, ...]:
     """Those that nobody has waived; one waiver in words is enough for all that relies on the same."""
-    waived = {one.wait.step.key for one in waived_waits(state, template)}
+    waived = {wait.wait.step.key for wait in waived_waits(state, template)}
     return tuple(wait for wait in waits_of(state, template) if wait.step.key not in waived)
 
 

@@ -11,7 +11,7 @@ def say_wrong_part(step: Step, state: JobState) -> str:
     if not state.plan or not state.plan.remarks:
         return ""
     owner = step.key.partition(".")[0]
-    found = [one for one in state.plan.remarks if one.severity == "blocks" and one.procedure == owner]
+    found = [remark for remark in state.plan.remarks if remark.severity == "blocks" and remark.procedure == owner]
     if not found or not any(goal.to == "hand" for goal in step.brings_joints) or _waived(owner, state):
         return ""
     return f"{found[0].message} {found[0].reason} It goes in only with the reason in words."

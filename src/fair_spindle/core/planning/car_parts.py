@@ -193,7 +193,7 @@ def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
             PartCheck("length", "Length, centre to centre", "length"),
             PartCheck("hand", "Side and hand", "hand"),
         ),
-        fastenings=tuple(one for piece in pieces for one in piece.fastenings()),
+        fastenings=tuple(fastening for piece in pieces for fastening in piece.fastenings()),
         wares=(*_wares(part, kinds["part"]), *(ware for piece in pieces for ware in piece.wares())),
         operations=(*_skeleton(part, kinds["part"], pieces), *(op for piece in pieces for op in piece.operations())),
     )
@@ -230,7 +230,7 @@ def _free_key(key: str, layout: str, found: Mapping[tuple[object, ...], CarPart]
 
 
 def _among(layouts: tuple[str, ...]) -> str:
-    return " or ".join(LAYOUTS[one].label.lower() for one in layouts) or "any axle"
+    return " or ".join(LAYOUTS[layout].label.lower() for layout in layouts) or "any axle"
 
 
 def _questions(part: CarPart) -> Iterator[Option]:
@@ -267,7 +267,7 @@ def _kind_key(joint: PartJoint) -> str:
 def _skeleton(part: CarPart, kind: Procedure, pieces: list[_Piece]) -> Iterator[Operation]:
     """What every part has; it frees, starts and snugs the bolts of all its joints together."""
     carries = _carries(part)
-    bolts = [one.key for piece in pieces for one in piece.fastenings()]
+    bolts = [fastening.key for piece in pieces for fastening in piece.fastenings()]
     slack = () if part.carried == "axle" else ("slack:wires",)
     for op in kind.operations:
         told = _named(op, part.label, "")
@@ -325,11 +325,11 @@ class _Piece:
 
     def fastenings(self) -> Iterator[Fastening]:
         """Its bolts and nuts."""
-        for one in self.kind.fastenings:
-            bushing = f"@{self._key(one.bushing[1:])}" if one.bushing else ""
-            arm = self.part.arm if one.role == "rubber_pivot" else ""
-            key, label = self._key(one.key), self._said(one.label)
-            yield replace(one, key=key, label=label, bushing=bushing, arm=arm, when=self._when(one.when))
+        for fastening in self.kind.fastenings:
+            bushing = f"@{self._key(fastening.bushing[1:])}" if fastening.bushing else ""
+            arm = self.part.arm if fastening.role == "rubber_pivot" else ""
+            key, label = self._key(fastening.key), self._said(fastening.label)
+            yield replace(fastening, key=key, label=label, bushing=bushing, arm=arm, when=self._when(fastening.when))
 
     def wares(self) -> Iterator[Ware]:
         """What it takes to close it again."""

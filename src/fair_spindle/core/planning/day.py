@@ -104,11 +104,13 @@ def plan_day(works: Sequence[Work], means: Means) -> Day:
     >>> day.length, day.one_after_other, day.bound
     (150.0, 180.0, 120.0)
     """
-    works = [replace(one, blocks=tuple(_able(block, means) for block in one.blocks)) for one in works if one.blocks]
-    lengths = {one.key: _alone(one) for one in works}
-    merged = {one.key: _merged(one) for one in works}
-    up = [merged[one.key] for one in works if one.up]
-    down = sorted((merged[one.key] for one in works if not one.up), key=lambda one: -lengths[one.key])
+    works = [
+        replace(work, blocks=tuple(_able(block, means) for block in work.blocks)) for work in works if work.blocks
+    ]
+    lengths = {work.key: _alone(work) for work in works}
+    merged = {work.key: _merged(work) for work in works}
+    up = [merged[work.key] for work in works if work.up]
+    down = sorted((merged[work.key] for work in works if not work.up), key=lambda one: -lengths[one.key])
     exact = len(down) <= EXACT
     means = replace(means, people=max(1, means.people), lifts=max(1, means.lifts, len(up)))
     laid = _Laid((), (), {})
@@ -118,7 +120,7 @@ def plan_day(works: Sequence[Work], means: Means) -> Day:
     for work in () if exact else down:
         best = best.with_work(work, means)
     found = [part for slot in best.slots for part in _parted(slot)]
-    blocks = [block for one in works for block in one.blocks]
+    blocks = [block for work in works for block in work.blocks]
     ups = sum(block.minutes for block in blocks if block.up) / means.lifts
     hands = sum(block.minutes * block.hands for block in blocks) / means.people
     held = sum(block.minutes * block.jacks for block in blocks) / max(1, means.jacks)

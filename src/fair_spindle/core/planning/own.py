@@ -55,12 +55,12 @@ def own_procedure(known: Known, key: str, title: str) -> Procedure:
     """
     brief, library = known.brief, known.library
     _named(key, title, library.procedures)
-    axles = {one.axle for one in brief.fittings}
+    axles = {fitting.axle for fitting in brief.fittings}
     if len(axles) > 1:
         raise NotAllowed("This plan works on two axles. Save it from a plan for one; a job takes it for each.")
-    parts = [library.find(one.procedure) for one in brief.fittings]
+    parts = [library.find(fitting.procedure) for fitting in brief.fittings]
     many = len(parts) > 1
-    joined = [_prefixed(one) if many else one for one in parts]
+    joined = [_prefixed(part) if many else part for part in parts]
     left_out = _left_out(known)
     operations, gone = [], set()
     for part, whole in zip(parts, joined, strict=True):
@@ -156,7 +156,7 @@ def _operation(step: OwnStep, names: Mapping[str, str]) -> Operation:
 def _prefixed(part: Procedure) -> Procedure:
     """The same with its own name before every key of its own."""
     mine = {op.key for op in part.operations}
-    options = {one.key for one in part.options}
+    options = {option.key for option in part.options}
 
     def name(key: str) -> str:
         return f"{part.key}_{key}"
@@ -169,18 +169,18 @@ def _prefixed(part: Procedure) -> Procedure:
 
     return replace(
         part,
-        options=tuple(replace(one, key=name(one.key)) for one in part.options),
-        checks=tuple(replace(one, key=name(one.key)) for one in part.checks),
-        wares=tuple(replace(one, when=when(one.when)) for one in part.wares),
+        options=tuple(replace(option, key=name(option.key)) for option in part.options),
+        checks=tuple(replace(check, key=name(check.key)) for check in part.checks),
+        wares=tuple(replace(ware, when=when(ware.when)) for ware in part.wares),
         fastenings=tuple(
             replace(
-                one,
-                key=name(one.key),
-                when=when(one.when),
-                bushing=f"@{name(one.bushing[1:])}" if one.bushing.startswith("@") else one.bushing,
-                count_from=name(one.count_from) if one.count_from in options else one.count_from,
+                fastening,
+                key=name(fastening.key),
+                when=when(fastening.when),
+                bushing=f"@{name(fastening.bushing[1:])}" if fastening.bushing.startswith("@") else fastening.bushing,
+                count_from=name(fastening.count_from) if fastening.count_from in options else fastening.count_from,
             )
-            for one in part.fastenings
+            for fastening in part.fastenings
         ),
         operations=tuple(
             replace(

@@ -80,16 +80,16 @@ def usual_effects(layout: str) -> Mapping[str, tuple[Effect, ...]]:
 
 def moved_by(effects: tuple[Effect, ...], kingpin: bool = True) -> tuple[Measured, ...]:
     """The angles a new part can move by more than two readings leave open; caster where there is a steering axis."""
-    found = {one.angle for one in effects if one.slope * APART_MM >= TOLD[one.angle]}
+    found = {effect.angle for effect in effects if effect.slope * APART_MM >= TOLD[effect.angle]}
     return tuple(angle for angle in TOLD if angle in found and (kingpin or angle != "caster"))
 
 
 def say_effects(effects: tuple[Effect, ...]) -> str:
     """What 1 mm does, in words; what cannot be read is left out."""
     told = [
-        f"{one.angle} {from_core(one.slope, 'deg'):.2f}°" + (" (its place)" if one.by == "place" else "")
-        for one in effects
-        if one.slope * APART_MM >= TOLD[one.angle]
+        f"{effect.angle} {from_core(effect.slope, 'deg'):.2f}°" + (" (its place)" if effect.by == "place" else "")
+        for effect in effects
+        if effect.slope * APART_MM >= TOLD[effect.angle]
     ]
     return f"1 mm moves {', '.join(told)}" if told else ""
 

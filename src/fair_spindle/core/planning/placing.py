@@ -299,23 +299,23 @@ def _check(known: Known) -> None:
     if not fittings:
         raise InputError("Say what is fitted: at least one part.", field="fittings")
     seen = set()
-    for one in fittings:
-        procedure = known.library.find(one.procedure)
-        if (one.axle not in procedure.axles) if procedure.axles else one.axle:
+    for fitting in fittings:
+        procedure = known.library.find(fitting.procedure)
+        if (fitting.axle not in procedure.axles) if procedure.axles else fitting.axle:
             where = " or ".join(procedure.axles) or "the whole car, no axle"
             raise InputError(
-                f"“{procedure.title}” is done at {where}; got {one.axle or 'no axle'}.", field="fittings.axle"
+                f"“{procedure.title}” is done at {where}; got {fitting.axle or 'no axle'}.", field="fittings.axle"
             )
-        if not one.sides:
+        if not fitting.sides:
             raise InputError(f"“{procedure.title}”: name a side.", field="fittings.sides")
-        if (one.procedure, one.axle) in seen:
+        if (fitting.procedure, fitting.axle) in seen:
             raise Inconsistent(f"“{procedure.title}” stands twice for the same axle.", field="fittings")
-        seen.add((one.procedure, one.axle))
-        layout = known.car.get(f"{one.axle}.layout", "")
+        seen.add((fitting.procedure, fitting.axle))
+        layout = known.car.get(f"{fitting.axle}.layout", "")
         if procedure.layouts and layout and layout not in procedure.layouts:
             fit = ", ".join(procedure.layouts).replace("_", " ")
             raise Inconsistent(
-                f"“{procedure.title}” is for {fit}; this car's {one.axle} axle is {layout.replace('_', ' ')}.",
+                f"“{procedure.title}” is for {fit}; this car's {fitting.axle} axle is {layout.replace('_', ' ')}.",
                 field="fittings.procedure",
             )
 

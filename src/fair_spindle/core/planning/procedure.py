@@ -158,7 +158,7 @@ class Procedure:
 
     def operation(self, key: str) -> Operation | None:
         """The operation of that name, None where there is none."""
-        return next((one for one in self.operations if one.key == key), None)
+        return next((operation for operation in self.operations if operation.key == key), None)
 
 
 @dataclass(frozen=True)

@@ -54,9 +54,9 @@ def check_procedure(procedure: Procedure, common: Procedure) -> None:
     >>> check_procedure(Procedure("a", "A", "", operations=(Operation("x", "X", 6),)), common)
     """
     _slugs(procedure)
-    _once([one.key for one in procedure.operations], "operations")
-    _once([one.key for one in procedure.fastenings], "fastenings")
-    _once([one.key for one in procedure.options], "options")
+    _once([operation.key for operation in procedure.operations], "operations")
+    _once([fastening.key for fastening in procedure.fastenings], "fastenings")
+    _once([option.key for option in procedure.options], "options")
     _among("layouts", procedure.layouts, LAYOUTS)
     if not procedure.title.strip():
         raise InputError("A procedure needs a title.", field="title")
@@ -68,7 +68,7 @@ def check_procedure(procedure: Procedure, common: Procedure) -> None:
     for name in procedure.uses:
         find_operation(library, procedure, name)
     _fastenings(procedure)
-    facts = FACTS | {one.key for one in (*procedure.options, *common.options)}
+    facts = FACTS | {option.key for option in (*procedure.options, *common.options)}
     for field, when in _conditions(procedure):
         _among(field, when, facts)
     for number, op in enumerate(procedure.operations):
@@ -105,7 +105,7 @@ def _operation(op: Operation, where: str, procedure: Procedure, library: Library
             raise InputError(f"{where}: {name} is [least, most]; got {list(times)}.", field=f"{where}.{name}")
     if op.people not in (1, 2):
         raise InputError(f"{where}: one or two people; got {op.people}.", field=f"{where}.people")
-    groups = {one.key for one in procedure.fastenings}
+    groups = {fastening.key for fastening in procedure.fastenings}
     _among(f"{where}.brings", op.brings, groups)
     _among(f"{where}.frees", op.frees, groups)
     _among(f"{where}.cautions", op.cautions, CAUTIONS)
@@ -120,7 +120,7 @@ def _operation(op: Operation, where: str, procedure: Procedure, library: Library
 
 
 def _reading(reading: Reading, field: str, procedure: Procedure) -> None:
-    alike = {one.name for op in procedure.operations for one in op.reads if one.per == reading.per}
+    alike = {read.name for op in procedure.operations for read in op.reads if read.per == reading.per}
     _among(f"{field}.beside", [reading.beside] if reading.beside else [], alike)
     if reading.quantity in ("choice", "words"):
         if (reading.quantity == "choice") != bool(reading.choices):
@@ -134,14 +134,14 @@ def _reading(reading: Reading, field: str, procedure: Procedure) -> None:
 
 
 def _fastenings(procedure: Procedure) -> None:
-    options = {one.key for one in procedure.options}
-    for one in procedure.fastenings:
-        field = f"fastenings {one.key}"
-        if not 1 <= one.count <= 60:
-            raise InputError(f"{field}: one to sixty places; got {one.count}.", field=f"{field}.count")
-        told = [one.bushing[1:]] if one.bushing.startswith("@") else []
+    options = {option.key for option in procedure.options}
+    for fastening in procedure.fastenings:
+        field = f"fastenings {fastening.key}"
+        if not 1 <= fastening.count <= 60:
+            raise InputError(f"{field}: one to sixty places; got {fastening.count}.", field=f"{field}.count")
+        told = [fastening.bushing[1:]] if fastening.bushing.startswith("@") else []
         _among(f"{field}.bushing", told, options)
-        _among(f"{field}.count_from", [one.count_from] if one.count_from else [], options)
+        _among(f"{field}.count_from", [fastening.count_from] if fastening.count_from else [], options)
 
 
 def _conditions(procedure: Procedure) -> Iterator[tuple[str, When]]:

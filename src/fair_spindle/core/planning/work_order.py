@@ -313,10 +313,14 @@ def _joints(one: Placed, known: Known) -> Iterator[Joint]:
 
 def _told_by(fastening: Fastening, owner: Procedure, axle: str, side: str, known: Known) -> str:
     """The record's field that tells a pivot's bushing, where its option has one and the brief does not answer it."""
-    option = next((one for one in owner.options if f"@{one.key}" == fastening.bushing), None)
+    option = next((option for option in owner.options if f"@{option.key}" == fastening.bushing), None)
     if option is None or not option.known_from or not side:
         return ""
-    answered = [one for one in known.brief.fittings if one.procedure == owner.key and option.key in one.options]
+    answered = [
+        fitting
+        for fitting in known.brief.fittings
+        if fitting.procedure == owner.key and option.key in fitting.options
+    ]
     return "" if any(one.axle == axle for one in answered) else record_field(option, axle, side)
 
 

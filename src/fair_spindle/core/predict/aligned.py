@@ -92,15 +92,15 @@ def plan_wheels(readings: Readings, samples: int = 0) -> CarPlan:
     """The turns of every wheel by what was read, how sure they are where samples are drawn."""
     ratio = readings.quantities.get("car.steering_ratio")
     wheels = {
-        key: one if one.read.keys() == {"toe", "camber"} else replace(one, corner=None, problem=NOT_READ)
-        for key, one in wheels_of(readings, readings.quantities).items()
+        key: wheel if wheel.read.keys() == {"toe", "camber"} else replace(wheel, corner=None, problem=NOT_READ)
+        for key, wheel in wheels_of(readings, readings.quantities).items()
     }
     return plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
 
 
 def follow_plan(plan: CarPlan, state: JobState, readings: Readings) -> dict[str, AlignedWheel]:
     """Hold planned turns against what was turned and read again, the rear axle first."""
-    stood = thrust_as_read({key: one.wheel for key, one in plan.wheels.items()})
+    stood = thrust_as_read({key: wheel.wheel for key, wheel in plan.wheels.items()})
     through: dict[str, AlignedWheel] = {}
     # The front is set to the thrust line that the rear axle comes to with its own correction.
     thrust = plan.axles["rear"].toe.thrust if "rear" in plan.axles else 0.0
@@ -222,16 +222,16 @@ def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
     []
     """
     found = []
-    for one in rods:
-        name = one.rod.adjuster.name
-        if one.read is None:
-            if one.turned != one.planned:
-                message = f"Front axle, {name.lower()}: {one.turned} of {one.planned} planned steps turned."
+    for rod in rods:
+        name = rod.rod.adjuster.name
+        if rod.read is None:
+            if rod.turned != rod.planned:
+                message = f"Front axle, {name.lower()}: {rod.turned} of {rod.planned} planned steps turned."
                 found.append(Finding("turns_left", "open", message, "front.turns"))
-        elif abs(one.read - one.rod.wanted) > one.rod.within + 1e-12:
-            off = degrees(one.read - one.rod.wanted)
-            message = f"Front {one.rod.sets} is {off:+.2f}° from where it is wanted.".replace("-", "−")
-            field = "car.check_wheel_off" if one.rod.sets == "steering wheel" else "front.left.check_toe"
+        elif abs(rod.read - rod.rod.wanted) > rod.rod.within + 1e-12:
+            off = degrees(rod.read - rod.rod.wanted)
+            message = f"Front {rod.rod.sets} is {off:+.2f}° from where it is wanted.".replace("-", "−")
+            field = "car.check_wheel_off" if rod.rod.sets == "steering wheel" else "front.left.check_toe"
             found.append(Finding("angle_off", "open", message, field))
     return found
 
@@ -268,7 +268,7 @@ def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart]
     >>> look_aligned({})
     []
     """
-    found = [finding for key, one in wheels.items() for finding in _findings(key, one)]
+    found = [finding for key, wheel in wheels.items() for finding in _findings(key, wheel)]
     return found + [_uneven(one) for one in apart if not one.inside]
 
 
@@ -284,7 +284,7 @@ def _through(
     plans: Sequence[WheelPlan], across: Sequence[Across], state: JobState, readings: Readings
 ) -> list[AlignedWheel]:
     """The wheels of an axle through the job."""
-    read_again = [_read_again(one, state, readings) for one in plans]
+    read_again = [_read_again(plan, state, readings) for plan in plans]
     try:
         corrections = correct_axle(read_again, across)
     except (InputError, NoSolution):
@@ -298,8 +298,8 @@ def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
         name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
     }
     read_at = max((state.entries[f"{key}.check_{name}"].event.seq for name in read), default=0)
-    turned = {one.name: steps_turned(state, key, one) for one in plan.wheel.adjusters}
-    since = {one.name: steps_turned(state, key, one, read_at) for one in plan.wheel.adjusters}
+    turned = {adjuster.name: steps_turned(state, key, adjuster) for adjuster in plan.wheel.adjusters}
+    since = {adjuster.name: steps_turned(state, key, adjuster, read_at) for adjuster in plan.wheel.adjusters}
     before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
     travel = before.value - after.value if before and after else plan.wheel.travel
     return Again(plan, turned, since, read, travel)

@@ -108,11 +108,11 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
             )
         )
     if state.position == "corner_carried" and readings.words.get(f"{axle}.bar.fitted", "none") != "none":
-        links = [one for one in state.joints.values() if one.role == "link" and one.axle == axle]
+        links = [joint for joint in state.joints.values() if joint.role == "link" and joint.axle == axle]
         loosened = any(
-            (now := state.bolts.get(bolt_key(one.key, bolt.number))) and now.stage == "loose"
-            for one in links
-            for bolt in one.bolts
+            (now := state.bolts.get(bolt_key(link.key, bolt.number))) and now.stage == "loose"
+            for link in links
+            for bolt in link.bolts
         )
         if not loosened:
             found.append(
@@ -129,7 +129,7 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
 
 def _unproven(state: JobState) -> Iterator[Finding]:
     """Bonded rubber that is clamped without evidence of load, and without an override that says so."""
-    overridden = {place for one in state.overrides for place in one.places}
+    overridden = {place for override in state.overrides for place in override.places}
     for joint in state.joints.values():
         if not waits_for_load(joint, state):
             continue
@@ -273,7 +273,9 @@ def swapped(joint: Joint) -> str:
     ''
     """
     known = [
-        (one, target_torque(one.spec)) for one in joint.bolts if one.spec and one.spec.torque and one.diameter_mm
+        (bolt, target_torque(bolt.spec))
+        for bolt in joint.bolts
+        if bolt.spec and bolt.spec.torque and bolt.diameter_mm
     ]
     for first, low in known:
         for second, high in known:
@@ -297,7 +299,7 @@ def _usual(bolt: Bolt, torque: float) -> bool:
 
 def _joint(joint: Joint, state: JobState) -> Iterator[Finding]:
     subject = f"joint.{joint.key}"
-    standing = {one.number: state.bolts.get(bolt_key(joint.key, one.number), BoltState()) for one in joint.bolts}
+    standing = {bolt.number: state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()) for bolt in joint.bolts}
     touched = any(now.stage for now in standing.values())
     groups: dict[str, list[str]] = {}
     for one in joint.bolts:

@@ -249,8 +249,8 @@ def _window(swing: Swing, off: tuple[Swing, ...], ride: Quantity, limit: float) 
     low, high = swing_window(swing, limit)
     others = [swing_window(one, limit) for one in off]
     open_ = hypot(ride.uncertainty, READ_AT_GATE)
-    below = hypot(open_, *(one[0] - low for one in others))
-    above = hypot(open_, *(one[1] - high for one in others))
+    below = hypot(open_, *(other[0] - low for other in others))
+    above = hypot(open_, *(other[1] - high for other in others))
     return ride.value - high + INSIDE * above, ride.value - low - INSIDE * below
 
 
@@ -284,7 +284,7 @@ def windows_of_joints(pivots: Mapping[str, Pivot]) -> dict[str, tuple[float, flo
     >>> windows_of_joints({"a": Pivot(Quantity(360.0), Arm(330.0, 0.0), (350.0, 370.0))})
     {'a': (350.0, 370.0)}
     """
-    return {key: one.window for key, one in pivots.items()}
+    return {key: pivot.window for key, pivot in pivots.items()}
 
 
 def wound_up(
@@ -396,7 +396,7 @@ def _lift_of_car(wheel: str, force: float, rate: float, car: SprungCar | None) -
         # The wind-up is told at the height where it stands free of it: there it pulls with all its force.
         neutral = (rate * (-free - force / rate) + float(leg.rubber_rate) * float(leg.rubber_neutral)) / whole
         pulled = replace(leg, rubber_rate=whole, rubber_neutral=neutral)
-        legs = tuple(pulled if n == place else one for n, one in enumerate(held.legs))
+        legs = tuple(pulled if n == place else leg for n, leg in enumerate(held.legs))
         return float(replace(held, legs=legs).settle().height_change[0, place] - free)
     except (InputError, NoSolution):
         return None

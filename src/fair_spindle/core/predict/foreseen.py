@@ -78,7 +78,7 @@ def _ends(readings: Readings, template: JobTemplate) -> Iterator[Foreseen]:
 
 def _heights(car: SprungCar, sitting: Sitting) -> Foreseen:
     if sitting.wheels:
-        widest = max(one.predicted_plus_minus for one in sitting.wheels)
+        widest = max(wheel.predicted_plus_minus for wheel in sitting.wheels)
         return Foreseen("Heights the springs bring", True, f"± {widest:.0f} mm before the car comes down")
     said = sitting.problem or "until springs, ratio and load are told; read before and after all the same"
     return Foreseen("Heights the springs bring", False, said, car.lacks[:MOST_FIELDS], 15)
@@ -86,7 +86,7 @@ def _heights(car: SprungCar, sitting: Sitting) -> Foreseen:
 
 def _angles(readings: Readings, template: JobTemplate, wheels: Mapping[str, Wheel]) -> Iterator[Foreseen]:
     for axle in template.axles:
-        own = [one for key, one in wheels.items() if key.startswith(axle)]
+        own = [wheel for key, wheel in wheels.items() if key.startswith(axle)]
         what = f"Toe and camber in degrees, and turns to the flat, {axle}"
         if all(one.corner and one.adjusters for one in own):
             yield Foreseen(what, True, f"by {own[0].depth}")

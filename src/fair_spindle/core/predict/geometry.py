@@ -475,7 +475,7 @@ def _drawn_together(
     lefts, _, left_over = mirrored(places, [np.array(_xyz(other[name])) for name in own], spread)
     share = left_over / spread if spread else 1.0
     helped = {name: (float(x), float(y), float(z)) for name, (x, y, z) in zip(own, lefts, strict=True)}
-    return helped, {name: share * one for name, one in spreads.items()}
+    return helped, {name: share * spread for name, spread in spreads.items()}
 
 
 def _xyz(point: Quantity) -> tuple[float, float, float]:

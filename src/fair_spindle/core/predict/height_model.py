@@ -94,7 +94,7 @@ def model_of_wheels(readings: Readings, loads: CarLoads | None = None) -> Height
     inputs = {name: told[name] for key in wheels for name in (*_needed(key), *filter(None, [seats.get(key)]))}
 
     def change(values: Mapping[str, Array]) -> Array:
-        rows = max((len(one) for one in values.values()), default=1)
+        rows = max((len(value) for value in values.values()), default=1)
         rested = {key: values.get(key, np.full(rows, one.value)) for key, one in inputs.items()}
         return np.stack([_change(key, rested) for key in wheels], axis=1)
 

@@ -18,9 +18,9 @@ def hold_turns(act: Act, state: JobState, template: JobTemplate) -> None:
     readings = readings_now(state, template)
     if act.wheel == "front":
         steering = solid_steering(readings)
-        known = [one.adjuster.name for one in steering.rods] if steering else []
+        known = [rod.adjuster.name for rod in steering.rods] if steering else []
     else:
-        known = [one.name for one in wheels_of(readings, {})[act.wheel].adjusters]
+        known = [adjuster.name for adjuster in wheels_of(readings, {})[act.wheel].adjusters]
     if act.adjuster not in known:
         told = ", ".join(known) or "none, by its record and points"
         raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")

@@ -73,7 +73,7 @@ def wheel_travels(readings: Readings, sitting: Sitting) -> list[WheelTravel]:
     >>> wheel_travels(readings_now(JobState(), WORK), Sitting())
     []
     """
-    return [_wheel(readings, one) for one in sitting.wheels]
+    return [_wheel(readings, wheel) for wheel in sitting.wheels]
 
 
 def _wheel(readings: Readings, wheel: WheelSits) -> WheelTravel:

@@ -165,7 +165,7 @@ def _kind(corner: Corner, points: Sequence[str], kind: str, angles: WheelAngles,
     named = getattr(angles, kind, None)
     if named is not None:
         return np.asarray(named)[where]
-    link = next(one for one in corner.links if one.name == kind)
+    link = next(link for link in corner.links if link.name == kind)
     inner, outer = corner.kind.ends_of(kind)
 
     def end(place: tuple[float, float, float], name: str) -> Array:

@@ -235,12 +235,12 @@ def correct_perches(
     if not sitting.wheels:
         return Correction(None, none, none, False, sitting.problem or "Where the car sits is not known yet.")
     known = len(measured) == len(WHEELS) and all(one in measured for one in WHEELS)
-    stands = [measured[one.key].value if known else one.predicted for one in sitting.wheels]
-    if any(one is None for one in stands):
+    stands = [measured[wheel.key].value if known else wheel.predicted for wheel in sitting.wheels]
+    if any(stand is None for stand in stands):
         return Correction(None, none, none, False, "Read the heights of all four wheels first.")
-    heights = np.array([float(one) for one in stands if one is not None])
+    heights = np.array([float(stand) for stand in stands if stand is not None])
     weighed = len(scales) == len(WHEELS)
-    loads = np.array([scales[one.key] if weighed else one.load for one in sitting.wheels])
+    loads = np.array([scales[wheel.key] if weighed else wheel.load for wheel in sitting.wheels])
     pitches = np.array([_pitch(readings, one) for one in WHEELS])
     wanted, (low, high) = PerchGoals(goals, cross), _thread(readings, pitches)
     try:
@@ -248,9 +248,12 @@ def correct_perches(
     except (InputError, NoSolution) as error:
         return Correction(None, heights, loads, known, error.message)
     unsure = [
-        measured[one.key].uncertainty if known else one.predicted_plus_minus / COVERAGE for one in sitting.wheels
+        measured[wheel.key].uncertainty if known else wheel.predicted_plus_minus / COVERAGE
+        for wheel in sitting.wheels
     ]
-    weight = [WEIGHED * scales[one.key] if weighed else one.load_plus_minus / COVERAGE for one in sitting.wheels]
+    weight = [
+        WEIGHED * scales[wheel.key] if weighed else wheel.load_plus_minus / COVERAGE for wheel in sitting.wheels
+    ]
     spread = COVERAGE * turns_uncertainty(turns, wanted, low, high, np.array(unsure), np.array(weight))
     return Correction(turns, heights, loads, known, plus_minus=spread)
 

@@ -58,8 +58,10 @@ def with_heights(readings: Readings, sitting: Sitting) -> Readings:
     if not sitting.wheels:
         return readings
     changes = {
-        f"{one.key}.height_change": Quantity(one.change, one.plus_minus / COVERAGE, parts={"apart": one.apart})
-        for one in sitting.wheels
+        f"{wheel.key}.height_change": Quantity(
+            wheel.change, wheel.plus_minus / COVERAGE, parts={"apart": wheel.apart}
+        )
+        for wheel in sitting.wheels
     }
     return replace(readings, quantities={**readings.quantities, **changes})
 
@@ -155,26 +157,26 @@ def look_settled(
     []
     """
     found = [Finding("no_heights", "open", sitting.problem, "springs", "derived")] if sitting.problem else []
-    for one in sitting.wheels:
-        name = label_wheel(one.key)
-        read, target = after.get(one.key), readings.quantities.get(f"{one.key}.target.height")
-        stands = read.value if read else one.predicted
+    for wheel in sitting.wheels:
+        name = label_wheel(wheel.key)
+        read, target = after.get(wheel.key), readings.quantities.get(f"{wheel.key}.target.height")
+        stands = read.value if read else wheel.predicted
         if stands is None:
             continue
         said = "stands" if read else "will stand"
         if target and abs(stands - target.value) > WITHIN_HEIGHT:
             off = f"{stands - target.value:+.1f}".replace("-", "−")
             message = f"{name} {said} {off} mm from the height wanted."
-            found.append(Finding("height_off", "open" if read else "question", message, f"{one.key}.check_height"))
-        if read and one.predicted is not None:
-            open_ = (one.predicted_plus_minus**2 + (COVERAGE * read.uncertainty) ** 2) ** 0.5
-            miss = read.value - one.predicted
+            found.append(Finding("height_off", "open" if read else "question", message, f"{wheel.key}.check_height"))
+        if read and wheel.predicted is not None:
+            open_ = (wheel.predicted_plus_minus**2 + (COVERAGE * read.uncertainty) ** 2) ** 0.5
+            miss = read.value - wheel.predicted
             if abs(miss) > open_:
                 message = (
                     f"{name} came out {miss:+.1f} mm from the prediction, more than its ± {open_:.1f} mm. "
                     "Is the spring seated, the ratio right, a bar link forced, rubber clamped off height?"
                 ).replace("-", "−", 1)
-                found.append(Finding("height_unexplained", "question", message, f"{one.key}.check_height"))
+                found.append(Finding("height_unexplained", "question", message, f"{wheel.key}.check_height"))
     for travel in travels:
         name = label_wheel(travel.key)
         found += [

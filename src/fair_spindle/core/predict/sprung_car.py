@@ -222,7 +222,7 @@ def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str,
         ratios = []
         for key in (f"{axle}.{side}" for side in SIDES):
             ends = [readings.quantities.get(f"{key}.point.spring_{end}") for end in ("top", "low")]
-            told = [np.array([one.parts[axis] for axis in "xyz"]) for one in ends if one]
+            told = [np.array([end.parts[axis] for axis in "xyz"]) for end in ends if end]
             if key in corners and corners[key].kind.guide == "strut":
                 ratios.append(ratio_by_points(corners[key]))
             elif key in corners and corners[key].kind.spring_points and len(told) == len(ends):
@@ -471,4 +471,4 @@ class _Builder:
 
 
 def _rows(numbers: list[Number]) -> Array:
-    return np.stack(np.broadcast_arrays(*[np.asarray(one, dtype=float) for one in numbers]), axis=-1)
+    return np.stack(np.broadcast_arrays(*[np.asarray(number, dtype=float) for number in numbers]), axis=-1)

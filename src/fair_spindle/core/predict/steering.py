@@ -165,7 +165,7 @@ def _tie(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     if not found or toe is None or not steer:
         return
     targets = [readings.quantities.get(f"{WHERE}.{side}.target.toe") for side in SIDES]
-    wanted = sum(one.value for one in targets if one) if all(targets) else toe.value
+    wanted = sum(target.value for target in targets if target) if all(targets) else toe.value
     within = readings.quantities.get(f"{WHERE}.within.total_toe")
     per_turn = steer_sign(steer) * rod.per_turn / found[0].value
     near = within.value if within else 2 * TOLERANCES["toe"]

@@ -134,7 +134,7 @@ def plan_car(
 def thrust_as_read(wheels: Mapping[str, Wheel]) -> float:
     """Thrust of the rear axle as it was read before the work; naught where it was not. [rad]"""
     toes = [wheels[key].read.get("toe") for key in wheels_at("rear") if key in wheels]
-    known = [one for one in toes if one is not None]
+    known = [toe for toe in toes if toe is not None]
     return (known[0] - known[1]) / 2 if len(known) == len(SIDES) else 0.0
 
 
@@ -193,7 +193,7 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
     contradict.
     """
     states = [_now(one) for one in pair]
-    known = [one for one in states if one]
+    known = [state for state in states if state]
     plans: list[Realigned] = []
     if len(known) == len(SIDES) and any(one.wanted.adjusters for one in known):
         plans = list(realign_axle(known[0].wanted, known[1].wanted, _aimed(across, known)))
@@ -201,15 +201,18 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
         plans = [_alone(one.wanted) for one in known]
     worth = _worth_turning(known, plans)
     found = iter([_settled(now, plan, worth) for now, plan in zip(known, plans, strict=True)])
-    return [next(found) if one else None for one in states]
+    return [next(found) if state else None for state in states]
 
 
 def _now(again: Again) -> _Now | None:
     turned, wheel, targets = again.turned, again.turned.wheel, again.turned.targets
     if wheel.corner is None or turned.plan is None or not any(name in again.read for name in targets):
         return None
-    done = tuple(again.steps.get(one.name, 0) for one in wheel.adjusters)
-    then = [one.changed(at - again.since.get(one.name, 0)) for one, at in zip(wheel.adjusters, done, strict=True)]
+    done = tuple(again.steps.get(adjuster.name, 0) for adjuster in wheel.adjusters)
+    then = [
+        adjuster.changed(at - again.since.get(adjuster.name, 0))
+        for adjuster, at in zip(wheel.adjusters, done, strict=True)
+    ]
     expected = angles_at(wheel.corner, [again.travel], changes_by_link(wheel.adjusters, np.array([then])))
     off = {
         name: again.read[name].value - float(getattr(expected, name)[0])
@@ -219,7 +222,7 @@ def _now(again: Again) -> _Now | None:
     corner = wheel.corner
     moved = replace(corner, toe=corner.toe + off.get("toe", 0.0), camber=corner.camber + off.get("camber", 0.0))
     wanted = Wanted(moved, again.travel, wheel.adjusters, targets, wheel.tolerances)
-    now = np.array([[one.changed(at) for one, at in zip(wheel.adjusters, done, strict=True)]])
+    now = np.array([[adjuster.changed(at) for adjuster, at in zip(wheel.adjusters, done, strict=True)]])
     before = {name: float(angle[0]) for name, angle in angles_of(wanted, now).items()}
     return _Now(again, wanted, done, before)
 
@@ -238,7 +241,7 @@ def _aimed(across: Sequence[Across], pair: Sequence[_Now]) -> list[Across]:
 def _settled(now: _Now, plan: Realigned, worth: bool) -> Corrected:
     adjusters = now.wanted.adjusters
     if not worth or not adjusters:
-        still = dict.fromkeys((one.name for one in adjusters), 0)
+        still = dict.fromkeys((adjuster.name for adjuster in adjusters), 0)
         return Corrected(still, plan, _comes_to(now.again, now.before, now.before))
     steps = zip(adjusters, plan.set_turns, now.done, strict=True)
     more = {one.name: round(float(turns) / one.step) - at for one, turns, at in steps}
@@ -289,8 +292,8 @@ def _across(
     ratio: float | None,
 ) -> tuple[Across, ...]:
     """What the two wheels of an axle are to make together, and how near."""
-    told = {key: one.value for key, one in (limits or {}).items() if one.value > 0}
-    left, right = (one.get("toe", 0.0) for one in aims)
+    told = {key: limit.value for key, limit in (limits or {}).items() if limit.value > 0}
+    left, right = (aim.get("toe", 0.0) for aim in aims)
     near = sum(one.tolerances["toe"] for one in pair)
     straight = told.get("front.within.steering_wheel", STEERING_WHEEL_WITHIN) / ratio if ratio else near / 2
     within_thrust = straight if axle == "front" else told.get("rear.within.thrust", near / 2)

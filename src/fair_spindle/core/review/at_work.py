@@ -23,7 +23,7 @@ class AtWork:
 
 def read_at_work(state: JobState, template: JobTemplate) -> list[AtWork]:
     """Every number that a step asked for and was given, in the order of the steps; a pair in one row."""
-    read = {one.key: one for one in template.reads if one.key in state.entries}
+    read = {read.key: read for read in template.reads if read.key in state.entries}
     beside = {key: key.removesuffix(one.name) + one.beside for key, one in read.items() if one.beside}
     shown_beside = {other for other in beside.values() if other in read}
     rows = []

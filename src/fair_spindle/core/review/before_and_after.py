@@ -107,11 +107,13 @@ def beside_sitting(sitting: Sitting, told: Mapping[str, Quantity]) -> list[Besid
     []
     """
     found = []
-    for one in sitting.wheels:
-        read, target = told.get(f"{one.key}.check_height"), told.get(f"{one.key}.target.height")
-        if one.predicted is not None:
-            before, wanted = told.get(f"{one.key}.height"), target.value if target else None
-            found.append(Beside(one.key, "height", before, wanted, one.predicted, one.predicted_plus_minus, read))
+    for wheel in sitting.wheels:
+        read, target = told.get(f"{wheel.key}.check_height"), told.get(f"{wheel.key}.target.height")
+        if wheel.predicted is not None:
+            before, wanted = told.get(f"{wheel.key}.height"), target.value if target else None
+            found.append(
+                Beside(wheel.key, "height", before, wanted, wheel.predicted, wheel.predicted_plus_minus, read)
+            )
     return found
 
 

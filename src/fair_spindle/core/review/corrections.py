@@ -143,25 +143,25 @@ def want_links(bars: list[BarOfAxle], told: Mapping[str, Quantity]) -> list[Want
     []
     """
     return [
-        Want(one.axle, "link", "Right bar link", one.link.value)
-        for one in bars
-        if (gap := told.get(f"{one.axle}.check_bar_gap")) and one.link is not None and abs(gap.value) > FREE_WITHIN
+        Want(bar.axle, "link", "Right bar link", bar.link.value)
+        for bar in bars
+        if (gap := told.get(f"{bar.axle}.check_bar_gap")) and bar.link is not None and abs(gap.value) > FREE_WITHIN
     ]
 
 
 def _wheels(wheels: Mapping[str, AlignedWheel]) -> Iterator[Want]:
-    for key, one in wheels.items():
-        if one.still is None:
+    for key, wheel in wheels.items():
+        if wheel.still is None:
             continue
-        for adjuster in one.plan.wheel.adjusters:
-            steps, beyond = one.still[adjuster.name], one.beyond.get(adjuster.name, 0.0)
+        for adjuster in wheel.plan.wheel.adjusters:
+            steps, beyond = wheel.still[adjuster.name], wheel.beyond.get(adjuster.name, 0.0)
             if steps or beyond:
                 what: What = "toe" if adjuster.moves(TIE) else "arms"
                 yield Want(key, what, adjuster.name, steps * adjuster.step, adjuster, beyond)
 
 
 def _rods(rods: tuple[AlignedRod, ...]) -> Iterator[Want]:
-    for one in rods:
-        if one.still:
-            adjuster = one.rod.adjuster
-            yield Want("front", "toe", adjuster.name, one.still * adjuster.step, adjuster)
+    for rod in rods:
+        if rod.still:
+            adjuster = rod.rod.adjuster
+            yield Want("front", "toe", adjuster.name, rod.still * adjuster.step, adjuster)

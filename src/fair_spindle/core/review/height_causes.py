@@ -175,8 +175,8 @@ def explain_heights(
     []
     """
     ours = model.wheels if model else ()
-    missed = {one.key: one.miss for one in misses if one.miss is not None and one.key in ours}
-    if model is None or not any(one.beyond for one in misses):
+    missed = {miss.key: miss.miss for miss in misses if miss.miss is not None and miss.key in ours}
+    if model is None or not any(miss.beyond for miss in misses):
         return []
     wheels = [model.wheels.index(key) for key in missed]
     off = np.array(list(missed.values()))

@@ -54,17 +54,17 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
     >>> explain_toes([], {})
     {}
     """
-    heights = {one.key: one.miss for one in besides if one.name == "height"}
-    toes = {one.key: one for one in besides if one.name == "toe"}
+    heights = {beside.key: beside.miss for beside in besides if beside.name == "height"}
+    toes = {beside.key: beside for beside in besides if beside.name == "toe"}
     found = {}
-    for key, one in toes.items():
-        if one.miss is None:
+    for key, toe in toes.items():
+        if toe.miss is None:
             continue
         axle, _, side = key.partition(".")
         other = toes.get(f"{axle}.{'right' if side == 'left' else 'left'}")
         told = explain_toe(
-            one.miss,
-            one.plus_minus,
+            toe.miss,
+            toe.plus_minus,
             moves[key],
             heights.get(key) or 0.0,
             other.miss if other else None,

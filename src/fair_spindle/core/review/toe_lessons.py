@@ -55,12 +55,12 @@ def learn_toe(wheels: Sequence[ToeStory], steered: float) -> list[Learned]:
     >>> learn_toe([], 0.0)
     []
     """
-    wheels = [one for one in wheels if one.slope.uncertainty and one.reads]
+    wheels = [wheel for wheel in wheels if wheel.slope.uncertainty and wheel.reads]
     if not wheels:
         return []
     names, values, spreads = _believed(wheels, steered)
     at = {name: place for place, name in enumerate(names)}
-    reads = [(one, read) for one in wheels for read in one.reads]
+    reads = [(wheel, read) for wheel in wheels for read in wheel.reads]
 
     def toes(rows: Array) -> Array:
         return np.stack([_toe(one, read, rows, at) for one, read in reads], axis=1)
@@ -133,7 +133,7 @@ def _believed(wheels: Sequence[ToeStory], steered: float) -> tuple[list[str], li
         if one.fit:
             found.append((f"{one.key}.fit", 0.0, one.fit))
     if steered:
-        walks = sorted({read.walk for one in wheels for read in one.reads})
+        walks = sorted({read.walk for wheel in wheels for read in wheel.reads})
         found += [(f"straight.{walk}", 0.0, steered) for walk in walks]
         found.append((BEFORE, 0.0, steered))
     names, values, spreads = zip(*found, strict=True)

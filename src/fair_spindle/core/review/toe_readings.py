@@ -223,7 +223,7 @@ def toe_stories(
     if not read:
         return {}
     wheels = wheels_of(readings, readings.quantities)
-    own = [story_by_geometry(one, state, readings, read.get(key, ())) for key, one in wheels.items()]
+    own = [story_by_geometry(wheel, state, readings, read.get(key, ())) for key, wheel in wheels.items()]
     found: dict[str, list[ToeStory]] = {}
     for story in own:
         if story:
@@ -247,7 +247,7 @@ def _expected(wheel: Wheel, state: JobState, one: Occasion, before: Quantity) ->
 def _fit(wheel: Wheel) -> float:
     """What new rods leave open, as toe."""
     assert wheel.corner is not None
-    doubt = hypot(*(one.doubt for one in wheel.adjusters if one.moves(TIE)))
+    doubt = hypot(*(adjuster.doubt for adjuster in wheel.adjusters if adjuster.moves(TIE)))
     if not doubt:
         return 0.0
     toe = angles_at(wheel.corner, [0.0, 0.0], {TIE: np.array([0.5, -0.5])}).toe

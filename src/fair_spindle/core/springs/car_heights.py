@@ -79,7 +79,7 @@ class Leg:
 
     def of(self, rows: NDArray[np.int64]) -> Leg:
         """The same leg for some of the cars."""
-        many = {name: one[rows] for name, one in vars(self).items() if isinstance(one, np.ndarray) and one.size > 1}
+        many = {name: var[rows] for name, var in vars(self).items() if isinstance(var, np.ndarray) and var.size > 1}
         return replace(self, **many)  # type: ignore[arg-type]  # only numbers are arrays
 
 

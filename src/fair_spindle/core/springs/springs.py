@@ -156,9 +156,9 @@ def stack_under_load(springs: Sequence[Coil], load: float) -> Stacked:
     require(load >= 0, "load_n", "The load cannot pull", load)
     for place, one in enumerate(springs):
         _coil_checked(one, f"springs.{place}")
-    lengths = tuple(max(one.free - load / one.rate, one.solid) for one in springs)
-    solid = tuple(one.free - load / one.rate <= one.solid for one in springs)
-    give = sum(1 / one.rate for one, bound in zip(springs, solid, strict=True) if not bound)
+    lengths = tuple(max(spring.free - load / spring.rate, spring.solid) for spring in springs)
+    solid = tuple(spring.free - load / spring.rate <= spring.solid for spring in springs)
+    give = sum(1 / spring.rate for spring, bound in zip(springs, solid, strict=True) if not bound)
     return Stacked(lengths, sum(lengths), solid, 1 / give if give else None)
 
 
@@ -323,9 +323,9 @@ def in_series(curves: Sequence[Curve], spacers: float = 0.0) -> Curve:
     195.0
     """
     require(curves, "springs", "At least one spring is needed", "none", kind=InputError)
-    forces = np.unique(np.concatenate([one.forces for one in curves]))
-    pressed = np.sum([one.compression(forces) for one in curves], axis=0)
-    return Curve(sum(one.free for one in curves) + spacers, pressed, forces)
+    forces = np.unique(np.concatenate([curve.forces for curve in curves]))
+    pressed = np.sum([curve.compression(forces) for curve in curves], axis=0)
+    return Curve(sum(curve.free for curve in curves) + spacers, pressed, forces)
 
 
 def stop_curve(free: float) -> Curve:

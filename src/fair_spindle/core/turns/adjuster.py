@@ -95,12 +95,15 @@ def near_settings(centre: Array, adjusters: Sequence[Adjuster], around: int = AR
     while (2 * around + 1) ** len(adjusters) > MOST_TRIES and around > 1:
         around -= 1
     ranges = []
-    for one, at in zip(adjusters, centre, strict=True):
-        size = one.per_turn * one.step
-        low, high = np.ceil((one.low - one.start) / size - 1e-9), np.floor((one.high - one.start) / size + 1e-9)
-        middle = np.clip(np.round((at - one.start) / size), low, high)
+    for adjuster, at in zip(adjusters, centre, strict=True):
+        size = adjuster.per_turn * adjuster.step
+        low, high = (
+            np.ceil((adjuster.low - adjuster.start) / size - 1e-9),
+            np.floor((adjuster.high - adjuster.start) / size + 1e-9),
+        )
+        middle = np.clip(np.round((at - adjuster.start) / size), low, high)
         near = np.arange(middle - around, middle + around + 1)
-        ranges.append(one.start + size * near[(near >= low) & (near <= high)])
+        ranges.append(adjuster.start + size * near[(near >= low) & (near <= high)])
     grid = np.meshgrid(*ranges, indexing="ij")
     return np.stack([axis.ravel() for axis in grid], axis=1) if ranges else np.zeros((1, 0))
 
@@ -138,8 +141,8 @@ def changes_by_link(adjusters: Sequence[Adjuster], changes: Array) -> dict[str, 
     [2.0]
     """
     by_link: dict[str, Array] = {}
-    for place, one in enumerate(adjusters):
-        for link, share in one.acts_on:
+    for place, adjuster in enumerate(adjusters):
+        for link, share in adjuster.acts_on:
             by_link[link] = by_link.get(link, np.zeros(len(changes))) + share * changes[:, place]
     return by_link
 

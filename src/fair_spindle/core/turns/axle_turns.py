@@ -125,13 +125,13 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
     0.02
     """
     wheels = (left, right)
-    alone = [exact_changes(one) if one.adjusters else (np.zeros(0), np.zeros(0), ()) for one in wheels]
+    alone = [exact_changes(wheel) if wheel.adjusters else (np.zeros(0), np.zeros(0), ()) for wheel in wheels]
     centres = [inside for _, inside, _ in alone]
     for _ in range(ROUNDS):
-        tried = [try_steps(one, centre) for one, centre in zip(wheels, centres, strict=True)]
+        tried = [try_steps(wheel, centre) for wheel, centre in zip(wheels, centres, strict=True)]
         best = best_pair(tried[0], tried[1], across)
         chosen = [one.changes[place] for one, place in zip(tried, best, strict=True)]
-        if all(stays(one.adjusters, *two) for one, *two in zip(wheels, centres, chosen, strict=True)):
+        if all(stays(wheel.adjusters, *two) for wheel, *two in zip(wheels, centres, chosen, strict=True)):
             break
         centres = chosen
     found = [settle(w, a[0], a[2], t, b) for w, a, t, b in zip(wheels, alone, tried, best, strict=True)]

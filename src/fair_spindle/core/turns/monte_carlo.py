@@ -203,7 +203,7 @@ def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sur
     if wanted.adjusters and names:
         slope = _slope(wanted, plan.changes, names) / near[:, None]
         turns = -off @ np.linalg.pinv(slope, rcond=1e-9).T
-        spread = np.std(turns, axis=0) / np.array([one.per_turn for one in wanted.adjusters])
+        spread = np.std(turns, axis=0) / np.array([adjuster.per_turn for adjuster in wanted.adjusters])
     reached = dict(zip(names, (COVERAGE * np.std(angles, axis=0)).tolist(), strict=True))
     inside = np.abs(off) <= 1
     chances = dict(zip(names, np.mean(inside, axis=0).tolist(), strict=True))
@@ -215,9 +215,9 @@ def _drawn(wanted: Wanted, plan: Realigned, doubtful: Doubtful, draws: Mapping[s
     corner = wanted.corner
     at = wanted.travel + draws["height"][:, 0]
     set_to = np.tile(plan.changes, (len(at), 1))
-    for place, one in enumerate(wanted.adjusters):
-        if one.doubt:
-            set_to[:, place] += draws[_against_old(one)][:, 0]
+    for place, adjuster in enumerate(wanted.adjusters):
+        if adjuster.doubt:
+            set_to[:, place] += draws[_against_old(adjuster)][:, 0]
     changes = changes_by_link(wanted.adjusters, set_to)
     if isinstance(corner, Corner):
         scatter, toe, camber = doubtful.cloud.offsets(draws) if doubtful.cloud else ({}, *_angles_alone(draws))
@@ -250,7 +250,7 @@ def _draw(wanted: Wanted, doubtful: Doubtful, generator: np.random.Generator, sa
             "camber slope": (corner.camber_slope_uncertainty, 1),
             **{f"{link} on toe": (size, 1) for link, size in corner.effect_doubts.items()},
         }
-    sizes |= {_against_old(one): (one.doubt, 1) for one in wanted.adjusters if one.doubt}
+    sizes |= {_against_old(adjuster): (adjuster.doubt, 1) for adjuster in wanted.adjusters if adjuster.doubt}
     return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
 
 

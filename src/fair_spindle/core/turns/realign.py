@@ -182,9 +182,9 @@ def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
 
     inside = _inside(misses, wanted.adjusters)
     stopped = tuple(
-        one.name
-        for one, at in zip(wanted.adjusters, inside, strict=True)
-        if min(at - one.low, one.high - at) < AT_STOP and one.low < one.high
+        adjuster.name
+        for adjuster, at in zip(wanted.adjusters, inside, strict=True)
+        if min(at - adjuster.low, adjuster.high - at) < AT_STOP and adjuster.low < adjuster.high
     )
     # Where nothing met its stop, the best between the stops is the best without them.
     free = inside
@@ -272,7 +272,7 @@ def stays(adjusters: Sequence[Adjuster], centre: Array, chosen: Array) -> bool:
     >>> stays([rod], np.array([0.1]), np.array([0.25])), stays([rod], np.array([0.1]), np.array([0.75]))
     (True, False)
     """
-    steps = np.array([one.per_turn * one.step for one in adjusters])
+    steps = np.array([adjuster.per_turn * adjuster.step for adjuster in adjusters])
     inside = WELL_INSIDE if len(adjusters) <= 4 else 0.6
     return bool(np.all(np.abs(chosen - centre) <= inside * steps))
 
@@ -340,7 +340,7 @@ def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, 
         for name in ANGLES
         if name in wanted.targets
     }
-    turns = np.array([one.turns_to(at) for one, at in zip(wanted.adjusters, changes, strict=True)])
+    turns = np.array([adjuster.turns_to(at) for adjuster, at in zip(wanted.adjusters, changes, strict=True)])
     return Realigned(
         {name: float(angle[0]) for name, angle in before.items()}, free, turns, changes, after, reached, stopped
     )
@@ -402,7 +402,10 @@ def _exact(misses: Misses, count: int) -> Array:
 
 def _inside(misses: Misses, adjusters: Sequence[Adjuster]) -> Array:
     """The best length changes between the stops: Gauss-Newton, each step shortened until it is no worse."""
-    low, high = np.array([one.low for one in adjusters]), np.array([one.high for one in adjusters])
+    low, high = (
+        np.array([adjuster.low for adjuster in adjusters]),
+        np.array([adjuster.high for adjuster in adjusters]),
+    )
     now = np.clip(np.zeros(len(adjusters)), low, high)
     off, slope = _slopes(misses, now)
     for _ in range(60):
@@ -468,7 +471,7 @@ def _checked(wanted: Wanted) -> dict[str, float]:
     adjusters, targets, tolerances = wanted.adjusters, wanted.targets, wanted.tolerances
     require(1 <= len(adjusters) <= 6, "adjusters", "One to six adjusters are taken", len(adjusters), kind=InputError)
     require(targets, "targets", "At least one target is needed", "none", kind=InputError)
-    if len({one.name for one in adjusters}) < len(adjusters):
+    if len({adjuster.name for adjuster in adjusters}) < len(adjusters):
         raise InputError("Each adjuster needs a name of its own.", field="adjusters")
     if "caster" in targets and not wanted.corner.steering_axis:
         raise InputError("This layout has no steering axis, so no caster to aim at.", field="targets.caster_deg")
