@@ -24,6 +24,7 @@ from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import look_settled
 from fair_spindle.core.predict.turning import _worth_turning
+from fair_spindle.core.review.before_and_after import Beside
 
 LINKS = {
     "lower_body": (400, 380, -40), "lower_axle": (0, 420, -60), "upper_body": (260, 250, 120),
@@ -116,3 +117,10 @@ def test_a_torque_at_the_edge_of_its_tolerance_is_as_specified(reading, off):
     bench = Bench(Joint("a", "Plate", "clamp", (Bolt(1, spec=SPEC),)))
     bench.do(*to_snug(), work("torqued", reading=reading))
     assert (("blocks", "reading_off") in bench.findings()) is off
+
+
+def test_a_change_is_after_less_before_and_a_miss_is_after_less_predicted():
+    beside = Beside("front.left", "toe", Quantity(0.3, 0.03), 0.1, 0.12, 0.05, Quantity(0.1, 0.04))
+    assert (beside.change.value, beside.change.uncertainty) == (pytest.approx(-0.2), pytest.approx(0.05))
+    assert beside.miss == pytest.approx(-0.02)
+    assert not beside.beyond

@@ -43,7 +43,7 @@ def label_wheel(key: str) -> str:
 
 
 @cache
-def position_words(where: Position, corner: Side | None, axle: str = "front") -> str:
+def position_words(where: Position, corner: Side | None, axle: str) -> str:
     """Say a position of the car in words.
 
     Parameters
@@ -52,13 +52,13 @@ def position_words(where: Position, corner: Side | None, axle: str = "front") ->
         Position. [-]
     corner : {"left", "right"}, optional
         The corner that is carried. [-]
-    axle : {"front", "rear"}, optional
+    axle : {"front", "rear"}
         Of the corner. [-]
 
     Returns
     -------
     str
-        For example ``"carried at the left corner"``.
+        For example ``"carried at the front left corner"``.
 
     Raises
     ------
@@ -66,7 +66,7 @@ def position_words(where: Position, corner: Side | None, axle: str = "front") ->
 
     Notes
     -----
-    Front corners only, in this kind of job.
+    A corner is named with its axle.
 
     Source
     ------
@@ -74,11 +74,10 @@ def position_words(where: Position, corner: Side | None, axle: str = "front") ->
 
     Examples
     --------
-    >>> position_words("corner_carried", "left")
-    'carried at the left corner'
+    >>> position_words("corner_carried", "left", "front")
+    'carried at the front left corner'
     """
-    rear = "rear " if axle == "rear" else ""
-    return f"carried at the {rear}{corner} corner" if corner else POSITION_NAMES[where]
+    return f"carried at the {axle} {corner} corner" if corner else POSITION_NAMES[where]
 
 
 def label_field(asked: Field) -> str:
