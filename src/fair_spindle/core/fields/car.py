@@ -48,28 +48,11 @@ SPRINGS: dict[str, str] = {
 def car_fields(shape: Shape) -> tuple[Field, ...]:
     """Every field of a car's record, as far as its layout is known.
 
-    Parameters
-    ----------
-    shape : Shape
-        Layouts and the other choices that decide what is asked. [-]
-
-    Returns
-    -------
-    tuple of Field
-        In the order they are shown.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
     Arms belong to a corner; springs, bars and steering to an axle.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: A layout that does not exist.
+
+    Common practice, no published source.
 
     Examples
     --------

@@ -26,39 +26,10 @@ READ_AT_WORK = "Read at work"
 def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet:
     """Give the fields of a job or of a car's record.
 
-    Parameters
-    ----------
-    kind : {"car", "work"}
-        A car's record, or a job. [-]
-    shape : Shape
-        The car's deciding choices. [-]
-    reads : tuple of Reading, optional
-        What the steps of the job's plan ask for themselves. [-]
+    A job holds the record too, so that its readings can be read against it. Bump steer is read in a job and kept in
+    the record, where the next job takes it from. What a step asks for and the record knows already is one field.
 
-    Returns
-    -------
-    Sheet
-        Fields by key, in the order they are shown.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
-    A job holds the record too, so that its readings can be read against it.  Bump steer is read in a job and kept in
-    the record, where the next job takes it from.  What a step asks for and the record knows already is one field.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.fields.shape import shape_of
-    >>> sheet_for("car", shape_of({})).find("front.layout").required
-    True
+    Raises NotFound: A layout that does not exist.
     """
     record = car_fields(shape)
     if kind == "car":

@@ -109,32 +109,7 @@ class Sheet:
 def sheet_of(fields: Iterable[Field]) -> Sheet:
     """Gather fields into a sheet.
 
-    Parameters
-    ----------
-    fields : iterable of Field
-        In the order they are shown. [-]
-
-    Returns
-    -------
-    Sheet
-        The fields by key.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A later field of the same key replaces an earlier one, in its place.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> sheet_of([Field("track", "Track", "Axle", axle="front")]).find("front.track").label
-    'Track'
     """
     return Sheet({one.key: one for one in fields})
 
@@ -179,29 +154,7 @@ def typed(quantity: str, unit: str, low: float, high: float, label: str = "Value
 def placed(one: Field, axle: FieldAxle, side: FieldSide = "") -> Field:
     """The field at one axle and side; a lone typed number takes the field's own name.
 
-    Parameters
-    ----------
-    one : Field
-        The field. [-]
-    axle, side : str
-        Where on the car. [-]
-
-    Returns
-    -------
-    Field
-        The same field, in its place.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Methods with several numbers keep the names of their numbers.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

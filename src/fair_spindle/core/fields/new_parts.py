@@ -51,29 +51,12 @@ AGAINST_OLD = (
 def new_part_fields(shape: Shape) -> tuple[Field, ...]:
     """What is asked of a part that takes an old one's place at a threaded adjuster.
 
-    Parameters
-    ----------
-    shape : Shape
-        The car's layout and how its arms are adjusted. [-]
+    Counted turns, centre-to-centre length and old beside new all come to one number: how much longer the new part is,
+    as it is set now, than the old one was on the car.
 
-    Returns
-    -------
-    tuple of Field
-        All optional, in the order of the car's arms.
+    Raises NotFound: A layout that does not exist.
 
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
-    Counted turns, centre-to-centre length and old beside new all come to one number: how much
-    longer the new part is, as it is set now, than the old one was on the car.
-
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

@@ -40,32 +40,6 @@ class Shape:
 def shape_of(choices: Mapping[str, str]) -> Shape:
     """Pick out of all choices made those that decide what else is asked.
 
-    Parameters
-    ----------
-    choices : mapping
-        Chosen words by field key. [-]
-
-    Returns
-    -------
-    Shape
-        The deciding ones.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Layout, steering linkage, way of adjusting each arm, kind of spring now and from now on,
-    whether a bar is fitted.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> shape_of({"front.layout": "strut", "front.steer": "ahead"}).choice("front.layout")
-    'strut'
+    Layout, steering linkage, way of adjusting each arm, kind of spring now and from now on, whether a bar is fitted.
     """
     return Shape(frozenset((key, word) for key, word in choices.items() if key.endswith(DECIDING)))

@@ -139,35 +139,11 @@ BONDED_RATE = (
 def record_fields(shape: Shape, axle: Axle) -> Iterator[Field]:
     """What the car's record holds of its springs and dampers beside rate and free length.
 
-    Parameters
-    ----------
-    shape : Shape
-        The car's layout and kinds of spring. [-]
-    axle : {"front", "rear"}
-        Which axle. [-]
-
-    Yields
-    ------
-    Field
-        Not placed yet.
-
-    Returns
-    -------
-    iterator of Field
-        As yielded.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
     What a leaf pack, a threaded seat or a torsion bar needs is asked only where there is one.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: A layout that does not exist.
+
+    Common practice, no published source.
 
     Examples
     --------
@@ -243,28 +219,11 @@ _SHELF = "Springs and dampers"
 def job_fields(shape: Shape) -> tuple[Field, ...]:
     """What a job on springs asks: what will be fitted, where perches go, what ends the travel, what is wanted.
 
-    Parameters
-    ----------
-    shape : Shape
-        The car, and what is to be fitted. [-]
-
-    Returns
-    -------
-    tuple of Field
-        All optional; placed.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
     Every spacer, insulator, worn seat, block, shackle and key is a thickness or an angle like any other.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: A layout that does not exist.
+
+    Common practice, no published source.
 
     Examples
     --------
@@ -287,22 +246,9 @@ def job_fields(shape: Shape) -> tuple[Field, ...]:
 def scales_after() -> Field:
     """Wheel loads weighed again after the work.
 
-    Returns
-    -------
-    Field
-        Placed, of the check.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Asked for, never required.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

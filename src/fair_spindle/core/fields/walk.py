@@ -36,31 +36,11 @@ _TOE_HALF_WIDTH = to_core(3, "min")
 def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ...]:
     """What is read round the car before anything is loosened.
 
-    Parameters
-    ----------
-    shape : Shape
-        The car's layout and what is fitted. [-]
-    axles : sequence of str, optional
-        Axles that are read. [-]
-
-    Returns
-    -------
-    tuple of Field
-        Ride height, toe, camber at every wheel; caster where there is a steering axis; what else
-        can be read, as optional fields.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
     What is usual for a layout is the product's own, wide enough for any road car.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: A layout that does not exist.
+
+    Common practice, no published source.
 
     Examples
     --------
@@ -82,35 +62,11 @@ def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field,
 def wheel_field(name: str, layout: Layout | None = None) -> Field:
     """One of the readings every wheel has, for a layout.
 
-    Parameters
-    ----------
-    name : {"height", "toe", "camber", "caster"}
-        Which. [-]
-    layout : Layout, optional
-        Decides what is usual. [-]
-
-    Returns
-    -------
-    Field
-        The field, not placed yet.
-
-    Raises
-    ------
-    KeyError
-        Another name.
-
-    Notes
-    -----
     A side difference of 10 mm, 12 minutes or 0.5° asks for a second reading.
 
-    Source
-    ------
-    common practice, no published source
+    Raises KeyError: Another name.
 
-    Examples
-    --------
-    >>> wheel_field("toe").label
-    'Toe'
+    Common practice, no published source.
     """
     if name == "caster":
         return _CASTER
@@ -127,30 +83,11 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
 def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ...]:
     """What is read again when the work is done.
 
-    Parameters
-    ----------
-    shape : Shape
-        The car's layout. [-]
-    axles : sequence of str, optional
-        Axles that are read. [-]
-
-    Returns
-    -------
-    tuple of Field
-        Height, toe and camber of every wheel, the gap of a bar link, named ``check_…``.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist.
-
-    Notes
-    -----
     Camber is never asked for as a must; a bar link's gap only where links can be set.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: A layout that does not exist.
+
+    Common practice, no published source.
 
     Examples
     --------
@@ -190,33 +127,9 @@ def order_walk(
 ) -> tuple[str, ...]:
     """Order in which the baseline is taken, or the check, round the car.
 
-    Parameters
-    ----------
-    sheet : Sheet
-        The job's fields. [-]
-    corners : sequence of str, optional
-        Axle and side of each wheel, in the order one walks. [-]
-    by : {"wheel", "reading"}, optional
-        Everything at one wheel before the next, or one kind of reading round the whole car. [-]
-    phase : {"baseline", "check"}, optional
-        Before the job, or after settling. [-]
-
-    Returns
-    -------
-    tuple of str
-        Keys of the phase's required fields and of those that stand at a wheel.
-
-    Raises
-    ------
-    Nothing: corners left out come last, unknown ones are passed over.
-
-    Notes
-    -----
     What belongs to the whole car comes first, what belongs to an axle after its last wheel.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

@@ -33,28 +33,10 @@ class Needed:
 def needed_stages(bolt: Bolt) -> Needed:
     """The stages a place goes through, by its specification and its lock.
 
-    Parameters
-    ----------
-    bolt : Bolt
-        The place. [-]
-
-    Returns
-    -------
-    Needed
-        From loose to the paint mark; the final one before paint.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    An angle comes after the torque; a cotter pin, tab or jam nut locks at the end.  Paint and a check after the drive
+    An angle comes after the torque; a cotter pin, tab or jam nut locks at the end. Paint and a check after the drive
     are recorded, not required.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -74,34 +56,7 @@ def needed_stages(bolt: Bolt) -> Needed:
 def is_final(bolt: Bolt, now: BoltState) -> bool:
     """Whether a place is finished.
 
-    Parameters
-    ----------
-    bolt : Bolt
-        The place. [-]
-    now : BoltState
-        Where it stands. [-]
-
-    Returns
-    -------
-    bool
-        True from its final stage on.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`needed_stages`.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> is_final(Bolt(1), BoltState("torqued"))
-    True
     """
     return has_reached(now.stage, needed_stages(bolt).final)
 
@@ -109,29 +64,9 @@ def is_final(bolt: Bolt, now: BoltState) -> bool:
 def following(bolt: Bolt, now: BoltState) -> WorkStage:
     """What a place can be brought to next, by itself.
 
-    Parameters
-    ----------
-    bolt : Bolt
-        The place. [-]
-    now : BoltState
-        Where it stands. [-]
-
-    Returns
-    -------
-    WorkStage
-        The next of its own stages; paint once it is final, then the check after the drive.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`needed_stages`.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -146,34 +81,9 @@ def following(bolt: Bolt, now: BoltState) -> WorkStage:
 def waits_for_load(joint: Joint, state: JobState) -> bool:
     """Whether a joint's final torque waits for load: bonded rubber, or rubber of unknown kind.
 
-    Parameters
-    ----------
-    joint : Joint
-        The joint. [-]
-    state : JobState
-        Holds what the car's record says of its bushing. [-]
-
-    Returns
-    -------
-    bool
-        True for a rubber pivot unless its bushing was said to turn freely.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Greased, spherical and rolling pivots may be tightened at any height.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> waits_for_load(Joint("a", "Arm", "rubber_pivot", (), bushing="greased_poly"), JobState())
-    False
+    Common practice, no published source.
     """
     told = state.entries.get(joint.told_by)
     bushing = told.act.choice if told else joint.bushing
@@ -183,35 +93,9 @@ def waits_for_load(joint: Joint, state: JobState) -> bool:
 def find_joint(state: JobState, key: str) -> Joint:
     """Look a joint up.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    key : str
-        Its key. [-]
-
-    Returns
-    -------
-    Joint
-        The joint.
-
-    Raises
-    ------
-    NotFound
-        No such joint.
-
-    Notes
-    -----
     Of the job, or of the car's record.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> find_joint(JobState(joints={"a": Joint("a", "Arm", "clamp", ())}), "a").label
-    'Arm'
+    Raises NotFound: No such joint.
     """
     if key not in state.joints:
         raise NotFound(f"There is no joint {key!r} here.", field="joint")
@@ -221,36 +105,7 @@ def find_joint(state: JobState, key: str) -> Joint:
 def state_of(state: JobState, joint: Joint, number: int) -> BoltState:
     """Where a place of a joint stands.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    joint : Joint
-        The joint. [-]
-    number : int
-        The place. [-]
-
-    Returns
-    -------
-    BoltState
-        As found where it was never worked on.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Places are kept by joint and number.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> state_of(JobState(), Joint("a", "Arm", "clamp", ()), 1).stage is None
-    True
     """
     return state.bolts.get(bolt_key(joint.key, number), BoltState())
 
@@ -426,34 +281,9 @@ class NextWork:
 def next_work(joint: Joint, state: JobState) -> NextWork:
     """What is to be done next on a joint, in its order.
 
-    Parameters
-    ----------
-    joint : Joint
-        The joint. [-]
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    NextWork
-        Nothing where every place is final.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     All by hand, all snug, then pass after pass in the order of the joint, then angles, then locks.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> next_work(Joint("a", "Arm", "clamp", (Bolt(1), Bolt(2))), JobState()).to
-    'hand'
+    Common practice, no published source.
     """
     bolts = [joint.bolts[place] for place in order_of(joint)]
     stages = {bolt.number: state_of(state, joint, bolt.number) for bolt in bolts}
@@ -504,27 +334,9 @@ def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
 def order_of(joint: Joint) -> tuple[int, ...]:
     """Order of a joint's places, counted from 0.
 
-    Parameters
-    ----------
-    joint : Joint
-        The joint. [-]
-
-    Returns
-    -------
-    tuple of int
-        As its rule has it.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`fair_spindle.core.bolts.tightening.tighten_order`; places that were never drawn go by their numbers.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

@@ -40,39 +40,7 @@ class BoltState:
 def after_work(now: BoltState, act: Worked, event: Event, position: Position) -> BoltState:
     """A place after one piece of work.
 
-    Parameters
-    ----------
-    now : BoltState
-        Where it stood. [-]
-    act : Worked
-        What was done. [-]
-    event : Event
-        The line of the log. [-]
-    position : {"on_wheels", "hanging", "corner_carried"}
-        How the car stands. [-]
-
-    Returns
-    -------
-    BoltState
-        Where it stands then.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Looser than before forgets what was reached.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> act = Worked("a", (1,), "snug")
-    >>> after_work(BoltState("hand"), act, Event("e", 4, "", act), "hanging").stage
-    'snug'
     """
     if act.to in ("loose", "hand"):
         return BoltState(act.to, seq=event.seq, position=position)
@@ -107,29 +75,7 @@ def after_work(now: BoltState, act: Worked, event: Event, position: Position) ->
 def bolt_key(joint: str, number: int) -> str:
     """Key of a place of a joint.
 
-    Parameters
-    ----------
-    joint : str
-        Key of the joint. [-]
-    number : int
-        Number of the place. [-]
-
-    Returns
-    -------
-    str
-        As ``JobState.bolts`` holds it.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Joint keys hold no colon.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

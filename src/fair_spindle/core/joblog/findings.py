@@ -34,38 +34,9 @@ class Finding:
 def look(state: JobState, readings: Readings, template: JobTemplate) -> list[Finding]:
     """Look a job over and say everything that is wrong, open or doubtful.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    readings : Readings
-        Everything read in it. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    list of Finding
-        What blocks first, then open items, questions and notes.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The limit of 4 mm spread is the product's own.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> look(JobState(position="hanging"), readings_now(JobState(), WORK), WORK)[0].severity
-    'blocks'
+    Common practice, no published source.
     """
     found = [
         *_position(state),
@@ -104,36 +75,7 @@ def _missing(state: JobState, sheet: Sheet, template: JobTemplate) -> Iterator[F
 def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
     """Find readings of a job that are out of line.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    readings : Readings
-        Everything read in it. [-]
-
-    Returns
-    -------
-    list of Doubt
-        As :func:`fair_spindle.core.fields.doubts.doubt_readings`.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The car's last baseline is the one that was taken into the log when the job began.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> doubts_now(JobState(), readings_now(JobState(), WORK))
-    []
     """
     sheet = readings.sheet
     before, _ = read_all(state.before, sheet)
@@ -152,27 +94,9 @@ def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
 def unsettled(taken: Taken) -> str:
     """What was wrong with how the car stood when a reading was taken.
 
-    Parameters
-    ----------
-    taken : Taken
-        The filled-in field. [-]
-
-    Returns
-    -------
-    str
-        In words; empty where it stood settled on its wheels.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Asked only of readings that depend on it.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -188,27 +112,9 @@ def unsettled(taken: Taken) -> str:
 def overdue(taken: Taken) -> str:
     """Since when the calibration of the instrument behind a reading had run out.
 
-    Parameters
-    ----------
-    taken : Taken
-        The filled-in field. [-]
-
-    Returns
-    -------
-    str
-        The due date, empty where it had not run out when the reading was taken.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Dates are compared as written, year first.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

@@ -15,40 +15,13 @@ from fair_spindle.core.joblog.state import JobState
 def consequences(act: Act, state: JobState, template: JobTemplate) -> tuple[str, ...]:
     """Say what would no longer hold after an act.
 
-    Parameters
-    ----------
-    act : Act
-        What somebody is about to do: a move, a step opened again, a fastener loosened. [-]
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    tuple of str
-        In words; empty where nothing is lost.
-
-    Raises
-    ------
-    NotFound
-        It names a step or joint the job does not have.
-
-    Notes
-    -----
     A move voids loaded heights, which is said while rubber is still to be clamped at them, and the settling, which is
-    said while the check is under way; a loosened pivot of bonded rubber has to be loaded again; a step
-    opened again opens what rests on it.
+    said while the check is under way; a loosened pivot of bonded rubber has to be loaded again; a step opened again
+    opens what rests on it.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound: It names a step or joint the job does not have.
 
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> consequences(Moved("hanging"), JobState(settled=True), WORK)
-    ()
+    Common practice, no published source.
     """
     if not isinstance(act, Moved | Stepped | Worked):
         return ()

@@ -26,38 +26,12 @@ MOST_PLACES = 60
 def permit_drawn(act: Drawn, state: JobState) -> Drawn:
     """Accept a joint's map, or say what is wrong with it.
 
-    Parameters
-    ----------
-    act : Drawn
-        The map. [-]
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    Drawn
-        The same.
-
-    Raises
-    ------
-    InputError, OutOfRange
-        An empty name, no place, numbers that stand twice, a thread or torque that cannot be.
-    NotAllowed
-        A place that was worked on would vanish.
-
-    Notes
-    -----
     A torque needs its source: this product never invents one.
 
-    Source
-    ------
-    common practice, no published source
+    Raises InputError, OutOfRange: An empty name, no place, numbers that stand twice, a thread or torque that cannot
+    be. Raises NotAllowed: A place that was worked on would vanish.
 
-    Examples
-    --------
-    >>> from fair_spindle.core.bolts.joint import Bolt, Joint
-    >>> permit_drawn(Drawn(Joint("a", "Arm", "clamp", (Bolt(1),))), JobState()).joint.label
-    'Arm'
+    Common practice, no published source.
     """
     joint = act.joint
     require(
@@ -200,39 +174,9 @@ def other_side_of(joint: Joint, state: JobState) -> Joint | None:
 def permit_erased(act: Erased, state: JobState) -> Erased:
     """Accept that a joint is taken off, or say why not.
 
-    Parameters
-    ----------
-    act : Erased
-        Which. [-]
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    Erased
-        The same.
-
-    Raises
-    ------
-    NotFound
-        No such joint.
-    NotAllowed
-        It was worked on.
-
-    Notes
-    -----
     What was worked on stays on the record.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.bolts.joint import Bolt, Joint
-    >>> state = JobState(joints={"a": Joint("a", "Arm", "clamp", (Bolt(1),))})
-    >>> permit_erased(Erased("a"), state).joint
-    'a'
+    Raises NotFound: No such joint. Raises NotAllowed: It was worked on.
     """
     joint = find_joint(state, act.joint)
     if any(state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()).stage for bolt in joint.bolts):

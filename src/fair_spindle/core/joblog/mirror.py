@@ -12,29 +12,7 @@ from fair_spindle.core.joblog.log import Entered
 def mirrored(entries: Iterable[Entered], side: str, to: str) -> tuple[Entered, ...]:
     """Entries of one side as they would be made at the other.
 
-    Parameters
-    ----------
-    entries : iterable of Entered
-        Entries of a car's record. [-]
-    side, to : {"left", "right"}
-        From which side, and to which. [-]
-
-    Returns
-    -------
-    tuple of Entered
-        Those that belong to `side`, moved over; points change the sign of y.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     y points left: what lies at +y on the left lies at −y on the right.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -62,34 +40,7 @@ def _typed(one: Entered) -> dict[str, Typed]:
 def below(entries: Iterable[Entered], prefix: str) -> tuple[Entered, ...]:
     """Entries of one part, by their names below it.
 
-    Parameters
-    ----------
-    entries : iterable of Entered
-        Entries of a car's record. [-]
-    prefix : str
-        Where the part sits, for example ``"front.left.lower"``. [-]
-
-    Returns
-    -------
-    tuple of Entered
-        With keys below the prefix, for example ``"length"``.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The inverse puts a prefix before each key.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> [one.key for one in below([Entered("front.bar.length"), Entered("front.track")], "front.bar")]
-    ['length']
     """
     start = f"{prefix}."
     return tuple(

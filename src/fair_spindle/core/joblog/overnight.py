@@ -37,36 +37,10 @@ class StandsNow:
 def stands_now(state: JobState, template: JobTemplate) -> StandsNow:
     """Say how the car stands for the night.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    StandsNow
-        Driven only where it stands on its wheels, nothing is loose and nothing begun is open.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    A fastener that was touched and is not final counts as loose; one never touched is as found.  What a done step
+    A fastener that was touched and is not final counts as loose; one never touched is as found. What a done step
     opened and the plan closes later counts as begun.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> stands_now(JobState(), WORK).may_be_driven
-    True
+    Common practice, no published source.
     """
     template = template_now(state, template)
     loose = tuple(_joints(state))

@@ -19,27 +19,7 @@ _KINDS: dict[str, type[Act]] = {kind.kind: kind for kind in ACTS}
 def plain(act: Act) -> dict[str, Any]:
     """Write an act as plain data, its kind first.
 
-    Parameters
-    ----------
-    act : Act
-        Any act. [-]
-
-    Returns
-    -------
-    dict
-        Strings, numbers, lists and dicts only.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     :func:`act_of` is the inverse.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -54,28 +34,9 @@ def plain(act: Act) -> dict[str, Any]:
 def act_of(data: dict[str, Any]) -> Act:
     """Make an act from plain data that was checked before.
 
-    Parameters
-    ----------
-    data : dict
-        As :func:`plain` writes it. [-]
-
-    Returns
-    -------
-    Act
-        Equal to the act that was written.
-
-    Raises
-    ------
-    KeyError
-        An unknown kind.
-
-    Notes
-    -----
     Does no checking of its own: what comes from outside is checked where it comes in.
 
-    Source
-    ------
-    derived, see Notes
+    Raises KeyError: An unknown kind.
 
     Examples
     --------
@@ -101,36 +62,9 @@ def as_read_today(data: dict[str, Any]) -> dict[str, Any]:
 def build(kind: type[Made], data: dict[str, Any]) -> Made:
     """Make one of the core's dataclasses from plain data that was checked before.
 
-    Parameters
-    ----------
-    kind : type
-        A dataclass. [-]
-    data : dict
-        Its members. [-]
-
-    Returns
-    -------
-    object
-        Of that kind.
-
-    Raises
-    ------
-    TypeError
-        An unknown member.
-
-    Notes
-    -----
     Lists become tuples, down to the last member.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.log import Undone
-    >>> build(Undone, {"event": "a"}).event
-    'a'
+    Raises TypeError: An unknown member.
     """
     made: Made = _builder(cast(Hashable, kind))(data)
     return made

@@ -22,36 +22,8 @@ MOVES = ("raise.", "hang.", "carry.", "lower.")
 def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     """The kind of job with the steps that were planned.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    JobTemplate
-        The same where nothing was planned.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    What the plan changes decides which pages it has; only axles it works on are measured.  A plan taken before 0.2
+    What the plan changes decides which pages it has; only axles it works on are measured. A plan taken before 0.2
     does not tell what is read: everything, as it was then.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> template_now(JobState(), WORK) is WORK
-    True
     """
     planned = _as_planned(state, template)
     steps = planned.steps
@@ -87,34 +59,9 @@ def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
 def with_taken_off(steps: Sequence[Step], state: JobState) -> tuple[Step, ...]:
     """The steps, and those that put back what came off beside them, last off first.
 
-    Parameters
-    ----------
-    steps : sequence of Step
-        As they were planned. [-]
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    tuple of Step
-        Each comes after the last planned step with the car as it stood then; nothing drives before.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     What came off while a corner was carried goes back while the car hangs.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> with_taken_off([Step("road", "Road test", "on_wheels", "", phase=DRIVING)], JobState())[0].rests_on
-    ()
+    Common practice, no published source.
     """
     back = [_back_on(event, act, position) for event, act, position in reversed(state.taken_off)]
     keys = tuple(one.key for one in back)
@@ -156,34 +103,9 @@ def _back_on(event: Event, act: TakenOff, position: Position) -> Step:
 def short_goals(step: Step, state: JobState) -> tuple[JointGoal, ...]:
     """Joints that have not reached the stage a step brings them to.
 
-    Parameters
-    ----------
-    step : Step
-        The step. [-]
-    state : JobState
-        What is true now. [-]
+    Torqued means final: with its angle, its pin or its lock. A joint taken off the job lacks nothing.
 
-    Returns
-    -------
-    tuple of JointGoal
-        Those with a place short of it.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Torqued means final: with its angle, its pin or its lock.  A joint taken off the job lacks nothing.
-
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> short_goals(Step("a", "A", "hanging", ""), JobState())
-    ()
+    Common practice, no published source.
     """
     return tuple(goal for goal in step.brings_joints if goal.joint in state.joints and short_places(goal, state))
 
@@ -191,30 +113,9 @@ def short_goals(step: Step, state: JobState) -> tuple[JointGoal, ...]:
 def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
     """Numbers of a joint's places that have not reached a stage.
 
-    Parameters
-    ----------
-    goal : JointGoal
-        The joint and its stage. [-]
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    tuple of int
-        Empty where all have.
-
-    Raises
-    ------
-    KeyError
-        The joint is not drawn.
-
-    Notes
-    -----
     As :func:`short_goals`.
 
-    Source
-    ------
-    derived, see Notes
+    Raises KeyError: The joint is not drawn.
 
     Examples
     --------
@@ -235,34 +136,7 @@ def short_places(goal: JointGoal, state: JobState) -> tuple[int, ...]:
 def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
     """The step that a move of the car fulfils, where it is the next one.
 
-    Parameters
-    ----------
-    act : Moved
-        The move. [-]
-    state : JobState
-        What is true before it. [-]
-
-    Returns
-    -------
-    tuple of str
-        Its key, or nothing.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Moves are the plan's own steps; nobody has to say twice that the car was raised.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> moved_steps(Moved("hanging"), JobState())
-    ()
     """
     steps = state.plan.steps if state.plan else ()
     step = next((step for step in steps if step.key not in state.steps), None)
@@ -275,37 +149,7 @@ def moved_steps(act: Moved, state: JobState) -> tuple[str, ...]:
 def reopened(state: JobState, template: JobTemplate, keys: Iterable[str]) -> frozenset[str]:
     """Steps that are open again when some are opened: those, and all that were done resting on them.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        With the steps as planned. [-]
-    keys : iterable of str
-        The steps that are opened. [-]
-
-    Returns
-    -------
-    frozenset of str
-        Their keys; only steps that were done or skipped.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Rests on the plan's own edges; moves of the car rest on nothing.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> reopened(JobState(), WORK, ["raise"])
-    frozenset()
     """
     gone = set(keys)
     for step in template.steps:

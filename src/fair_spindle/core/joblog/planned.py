@@ -16,41 +16,12 @@ MOST_STEPS = 400
 def permit_planned(act: Planned, state: JobState, template: JobTemplate) -> Planned:
     """Accept a work order, or say what is wrong with it.
 
-    Parameters
-    ----------
-    act : Planned
-        The work order. [-]
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    Planned
-        The same.
-
-    Raises
-    ------
-    NotAllowed
-        A step that was done would vanish.
-    InputError, OutOfRange
-        Keys that stand twice, a caution or joint that does not exist, a map that cannot be.
-
-    Notes
-    -----
     Moves of the car may come and go with a new plan.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotAllowed: A step that was done would vanish. Raises InputError, OutOfRange: Keys that stand twice, a
+    caution or joint that does not exist, a map that cannot be.
 
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> from fair_spindle.core.planning.procedure import Brief
-    >>> permit_planned(Planned(Brief(()), ()), JobState(), WORK).steps
-    ()
+    Common practice, no published source.
     """
     keys = [step.key for step in act.steps]
     if len(keys) > MOST_STEPS:

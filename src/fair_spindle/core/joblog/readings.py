@@ -105,34 +105,11 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
 def read_part(part: Part, typed: Typed, name: str) -> float:
     """Understand one number of a measurement and hold it against its limits.
 
-    Parameters
-    ----------
-    part : Part
-        What is measured and between which limits. [-]
-    typed : Typed
-        Text and unit. [-]
-    name : str
-        Name for the error. [-]
-
-    Returns
-    -------
-    float
-        Value in core units.
-
-    Raises
-    ------
-    InputError
-        No number, or a unit of another kind.
-    OutOfRange
-        Outside the limits.
-
-    Notes
-    -----
     Limits stop slips of the finger, they do not judge the car.
 
-    Source
-    ------
-    common practice, no published source
+    Raises InputError: No number, or a unit of another kind. Raises OutOfRange: Outside the limits.
+
+    Common practice, no published source.
 
     Examples
     --------
@@ -155,29 +132,7 @@ def read_part(part: Part, typed: Typed, name: str) -> float:
 def read_all(entries: Mapping[str, Entered], sheet: Sheet) -> tuple[dict[str, Quantity], dict[str, str]]:
     """Understand every filled-in field that the sheet still asks for.
 
-    Parameters
-    ----------
-    entries : mapping
-        By field key; all accepted before. [-]
-    sheet : Sheet
-        The fields asked now; an entry of another layout is passed over. [-]
-
-    Returns
-    -------
-    tuple of dict
-        Quantities and words by field key.
-
-    Raises
-    ------
-    Nothing: an entry that the present fields cannot take is passed over too.
-
-    Notes
-    -----
     Nothing is combined across fields here.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

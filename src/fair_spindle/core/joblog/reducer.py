@@ -45,33 +45,7 @@ from fair_spindle.core.joblog.state import JobState, Override, Taken
 def effective(events: Iterable[Event]) -> list[Event]:
     """Events that still count: neither undone nor themselves an undoing.
 
-    Parameters
-    ----------
-    events : iterable of Event
-        The log in order. [-]
-
-    Returns
-    -------
-    list of Event
-        In order, without what was undone.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Undoing an undoing brings the first event back; the latest word counts.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> a = Event("a", 1, "", Moved("hanging"))
-    >>> effective([a, Event("b", 2, "", Undone("a"))])
-    []
     """
     log = list(events)
     gone: set[str] = set()
@@ -84,37 +58,9 @@ def effective(events: Iterable[Event]) -> list[Event]:
 def derive(events: Iterable[Event], template: JobTemplate) -> JobState:
     """Fold a log into what is true now.
 
-    Parameters
-    ----------
-    events : iterable of Event
-        The whole log in order. [-]
-    template : JobTemplate
-        The kind of job. [-]
+    A signature stands until the record is reopened; any move voids loaded heights and the settling.
 
-    Returns
-    -------
-    JobState
-        Derived state; overrides are kept even where their event was undone.
-
-    Raises
-    ------
-    NotFound
-        The log names a step or place the job does not have.
-
-    Notes
-    -----
-    A signature stands until the record is reopened; any move voids loaded heights
-    and the settling.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> derive([Event("a", 1, "", Moved("hanging"))], WORK).position
-    'hanging'
+    Raises NotFound: The log names a step or place the job does not have.
     """
     log = list(events)
     state = opening(template)
@@ -134,38 +80,9 @@ def opening(template: JobTemplate) -> JobState:
 def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> JobState:
     """What is true after the last line of a log, from what was true before it.
 
-    Parameters
-    ----------
-    before : JobState
-        What followed from all lines but the last. [-]
-    log : sequence of Event
-        The whole log, at least one line. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    JobState
-        The same as :func:`derive` gives for the whole log.
-
-    Raises
-    ------
-    NotFound
-        The line names a step or group the job does not have.
-
-    Notes
-    -----
     An undoing is derived from the beginning.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> derive_on(JobState(), [Event("a", 1, "", Moved("hanging"))], WORK).position
-    'hanging'
+    Raises NotFound: The line names a step or group the job does not have.
     """
     if isinstance(log[-1].act, Undone):
         return derive(log, template)
@@ -179,38 +96,9 @@ def derive_on(before: JobState, log: Sequence[Event], template: JobTemplate) -> 
 def advance(state: JobState, event: Event, template: JobTemplate) -> JobState:
     """Take one more event into account.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true before it. [-]
-    event : Event
-        The next effective event; no undoing. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    JobState
-        What is true after it.
-
-    Raises
-    ------
-    NotFound
-        It names a step or place the job does not have.
-
-    Notes
-    -----
     Overrides are collected by :func:`derive`, since undoing does not remove them.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> advance(JobState(), Event("a", 1, "", Moved("hanging")), WORK).position
-    'hanging'
+    Raises NotFound: It names a step or place the job does not have.
     """
     for act in as_today(event.act, state, template):
         state = _apply(act, state, event, template)

@@ -19,39 +19,10 @@ Rule = Callable[[Act, JobState, JobTemplate], None]
 def replay(events: Iterable[Event], template: JobTemplate, also: Rule | None = None) -> JobState:
     """Check a whole log by the same rules and give the state it leads to.
 
-    Parameters
-    ----------
-    events : iterable of Event
-        The log in order. [-]
-    template : JobTemplate
-        The kind of job. [-]
-    also : callable, optional
-        A rule from outside the log that every line has to pass as well; it raises where one does not. [-]
-
-    Returns
-    -------
-    JobState
-        What the log leads to.
-
-    Raises
-    ------
-    NotAllowed, InputError, NotFound
-        As :func:`permit`, with ``details["event"]`` naming the line that does not hold.
-
-    Notes
-    -----
     Each bonded bolt is held against the window written into its own line.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.log import Moved
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> replay([Event("a", 1, "", Moved("hanging"))], WORK).position
-    'hanging'
+    Raises NotAllowed, InputError, NotFound: As :func:`permit`, with ``details["event"]`` naming the line that does
+    not hold.
     """
     log = list(events)
     _undoes_what_is_there(log)
@@ -73,41 +44,10 @@ def _undoes_what_is_there(log: Sequence[Event]) -> None:
 def undoing(target: str, events: Iterable[Event], template: JobTemplate, also: Rule | None = None) -> None:
     """Check that an event may be undone: what came after must hold without it.
 
-    Parameters
-    ----------
-    target : str
-        Id of the event to undo. [-]
-    events : iterable of Event
-        The log in order. [-]
-    template : JobTemplate
-        The kind of job. [-]
-    also : callable, optional
-        A rule from outside the log that every line has to pass as well; it raises where one does not. [-]
-
-    Returns
-    -------
-    None
-
-    Raises
-    ------
-    NotFound
-        No such event.
-    NotAllowed
-        It no longer counts, seals the record, or something later rests on it.
-
-    Notes
-    -----
     Replays the log with the undoing added.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.log import Moved
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> undoing("a", [Event("a", 1, "", Moved("hanging"))], WORK)
+    Raises NotFound: No such event. Raises NotAllowed: It no longer counts, seals the record, or something later rests
+    on it.
     """
     log = list(events)
     event = next((event for event in log if event.id == target), None)

@@ -17,32 +17,7 @@ from fair_spindle.core.joblog.threaded_ends import with_counts
 def shape_now(state: JobState) -> Shape:
     """The car's deciding choices as they stand in a log.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    Shape
-        Empty where nothing was chosen yet.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Later choices outrank earlier ones.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> shape_now(JobState()).layout("front") is None
-    True
     """
     return shape_of(choices_now(state))
 
@@ -50,32 +25,7 @@ def shape_now(state: JobState) -> Shape:
 def choices_now(state: JobState) -> dict[str, str]:
     """Every choice made in a log, as it stands.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-
-    Returns
-    -------
-    dict of str
-        Chosen words by field key.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Fields that hold numbers are left out.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> choices_now(JobState())
-    {}
     """
     return {key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice}
 
@@ -83,36 +33,9 @@ def choices_now(state: JobState) -> dict[str, str]:
 def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
     """The fields a log asks for as things stand.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    Sheet
-        Fields by key.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist; accepted choices always do.
-
-    Notes
-    -----
     Choices such as an axle's layout decide what else is asked.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> "front.left.height" in sheet_now(JobState(), WORK).fields
-    True
+    Raises NotFound: A layout that does not exist; accepted choices always do.
     """
     return sheet_for("car" if template.key == "car" else "work", shape_now(state), template.reads)
 
@@ -129,30 +52,9 @@ class Readings:
 def readings_now(state: JobState, template: JobTemplate) -> Readings:
     """Understand everything that is filled in.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of log. [-]
-
-    Returns
-    -------
-    Readings
-        Quantities in core units, and words.
-
-    Raises
-    ------
-    NotFound
-        A layout that does not exist; accepted choices always do.
-
-    Notes
-    -----
     Everything computed about a job starts from this.
 
-    Source
-    ------
-    derived, see Notes
+    Raises NotFound: A layout that does not exist; accepted choices always do.
 
     Examples
     --------
@@ -210,32 +112,8 @@ def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
 def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:
     """Required fields of a phase that nobody has filled in.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-    phase : {"car", "baseline", "check"}
-        Which readings. [-]
-
-    Returns
-    -------
-    tuple of str
-        Field keys in the order they are asked.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Of what every wheel has only what the plan moves is required, and only where it can be read to a purpose: no toe
-    or camber of a solid rear axle.  Total toe of an axle stands for the toe of both its wheels.
-
-    Source
-    ------
-    derived, see Notes
+    or camber of a solid rear axle. Total toe of an axle stands for the toe of both its wheels.
 
     Examples
     --------

@@ -15,35 +15,7 @@ from fair_spindle.core.springs.loads import CarLoads, car_loads
 def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
     """Wheel loads as they follow from a record or a job.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    readings : Readings
-        Everything read in it. [-]
-
-    Returns
-    -------
-    CarLoads or None
-        None where the car was never weighed.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`fair_spindle.core.springs.loads.car_loads`.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> loads_now(JobState(), readings_now(JobState(), CAR)) is None
-    True
     """
     quantities = readings.quantities
     if "car.loads" not in quantities:
@@ -57,35 +29,7 @@ def loads_now(state: JobState, readings: Readings) -> CarLoads | None:
 def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
     """Entries that a job takes over from the car's record.
 
-    Parameters
-    ----------
-    car : JobState
-        The record. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    tuple of Entered
-        Those the job asks for too.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     An entry of a layout the car no longer has stays in its record alone.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> from_record(JobState(), WORK)
-    ()
     """
     shape_choices = choices_now(car)
     wanted = _asked(template, shape_choices)
@@ -96,35 +40,7 @@ def from_record(car: JobState, template: JobTemplate) -> tuple[Entered, ...]:
 def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[Entered, ...]:
     """Readings of an earlier job on the same car that a new one can be compared with.
 
-    Parameters
-    ----------
-    job : JobState
-        The earlier job. [-]
-    then, now : JobTemplate
-        Its kind, and the new job's. [-]
-
-    Returns
-    -------
-    tuple of Entered
-        What was read after the job where it was checked, before it otherwise.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A reading of the check stands for the baseline of the next job.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> last_baseline(JobState(), WORK, WORK)
-    ()
     """
     sheet = sheet_now(job, then).fields
     wanted = _asked(now, choices_now(job))

@@ -16,31 +16,9 @@ from fair_spindle.core.planning.template import Reading, Step
 def step_hindrance(step: Step, state: JobState, template: JobTemplate) -> str:
     """What keeps a step from being done now; empty where nothing does.
 
-    Parameters
-    ----------
-    step : Step
-        The step. [-]
-    state : JobState
-        What is true now. [-]
-    template : JobTemplate
-        The kind of job. [-]
-
-    Returns
-    -------
-    str
-        The first thing that has to happen before, in words.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Position of the car, then stages of its fasteners, then readings and counts it asks for.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -107,27 +85,7 @@ def is_read(reading: Reading, state: JobState) -> bool:
 def listing(names: list[str]) -> str:
     """Name the first four things of a list, and how many more there are.
 
-    Parameters
-    ----------
-    names : list of str
-        Their names. [-]
-
-    Returns
-    -------
-    str
-        In one line.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     More than four are not read on the floor.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

@@ -31,26 +31,7 @@ NAMES = {
 def names_of_kinds() -> dict[str, str]:
     """What an entry of each kind is called while it waits.
 
-    Parameters
-    ----------
-    None
-
-    Returns
-    -------
-    dict
-        Words by kind.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A kind without words of its own is an entry.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

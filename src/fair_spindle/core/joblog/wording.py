@@ -12,32 +12,9 @@ from fair_spindle.core.planning.template import POSITION_NAMES, Position
 def label_wheel(key: str) -> str:
     """Name a wheel the way it is said at the car.
 
-    Parameters
-    ----------
-    key : str
-        Axle and side. [-]
-
-    Returns
-    -------
-    str
-        Its name, at the beginning of a sentence.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Axle first.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> label_wheel("front.left")
-    'Front left'
+    Common practice, no published source.
     """
     return key.replace(".", " ").capitalize()
 
@@ -46,31 +23,7 @@ def label_wheel(key: str) -> str:
 def position_words(where: Position, corner: Side | None, axle: str) -> str:
     """Say a position of the car in words.
 
-    Parameters
-    ----------
-    where : {"on_wheels", "hanging", "corner_carried"}
-        Position. [-]
-    corner : {"left", "right"}, optional
-        The corner that is carried. [-]
-    axle : {"front", "rear"}
-        Of the corner. [-]
-
-    Returns
-    -------
-    str
-        For example ``"carried at the front left corner"``.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A corner is named with its axle.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -83,27 +36,7 @@ def position_words(where: Position, corner: Side | None, axle: str) -> str:
 def label_field(asked: Field) -> str:
     """Name a field with its place on the car.
 
-    Parameters
-    ----------
-    asked : Field
-        The field. [-]
-
-    Returns
-    -------
-    str
-        For example ``"Rear left camber"``.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Fields of an arm carry the arm's name.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

@@ -91,26 +91,9 @@ class CarPart:
 def parts_of_layouts() -> tuple[CarPart, ...]:
     """Every arm and link of every layout as a part; those alike in several layouts once.
 
-    Parameters
-    ----------
-    None
-
-    Returns
-    -------
-    tuple of CarPart
-        In the order of the layouts.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Tie rods, trailing arms on two bolts, leaf shackles and a beam's bushings have procedures of their own.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -140,37 +123,11 @@ def parts_of(layout: str) -> dict[str, CarPart]:
 def procedure_of(part: CarPart, kinds: Mapping[str, Procedure]) -> Procedure:
     """The work of swapping a part: its skeleton, and what each of its joints adds.
 
-    Parameters
-    ----------
-    part : CarPart
-        The part. [-]
-    kinds : mapping
-        Skeleton (``part``) and kinds of joint by key, with ``{part}`` and ``{joint}`` in their words. [-]
-
-    Returns
-    -------
-    Procedure
-        To be planned like any other.
-
-    Raises
-    ------
-    KeyError
-        A kind of joint that has no file.
-
-    Notes
-    -----
     Tapers are freed first, while the upright is still held; every joint is started by hand before any is tightened.
 
-    Source
-    ------
-    common practice, no published source
+    Raises KeyError: A kind of joint that has no file.
 
-    Examples
-    --------
-    >>> part = CarPart("swap_rod", "rod", "Rod", (), ("rear",), (), "axle", shared=True)
-    >>> skeleton = Procedure("part", "", "", operations=(Operation("out", "{part} out", 5),))
-    >>> procedure_of(part, {"part": skeleton}).operations[0].title
-    'Rod out'
+    Common practice, no published source.
     """
     pieces = [_Piece(part, joint, kinds[kind]) for joint in part.joints for kind in joint.kinds]
     wide = _WIDE if part.carried != "axle" else ("wires_back",)

@@ -15,43 +15,11 @@ from fair_spindle.core.planning.procedure import Operation, OwnStep, Procedure
 def own_procedure(known: Known, key: str, title: str) -> Procedure:
     """Make one procedure of what a brief fits, with the user's edits in it.
 
-    Parameters
-    ----------
-    known : Known
-        The brief with its edits, and the library. [-]
-    key, title : str
-        What it is to be called. [-]
-
-    Returns
-    -------
-    Procedure
-        Whose plan is the edited one.
-
-    Raises
-    ------
-    NotAllowed
-        The brief works on two axles: a procedure is for one at a time.
-    InputError
-        A name that cannot be.
-
-    Notes
-    -----
     A step left out everywhere is left out of it; a step put after another becomes a rule; the user's own steps become
-    operations.  Where several procedures are put together, keys get the procedure's name before them.
+    operations. Where several procedures are put together, keys get the procedure's name before them.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Brief, Fitting, Library
-    >>> steps = (Operation("x", "X", 6, per="car"), Operation("y", "Y", 6, per="car"))
-    >>> job = Procedure("a", "A", "", operations=steps)
-    >>> library = Library(Procedure("common", "", ""), {"a": job})
-    >>> brief = Brief((Fitting("a"),), dropped={"a.y": "not here"})
-    >>> [op.key for op in own_procedure(Known(brief, library, {}, {}), "mine", "Mine").operations]
-    ['x']
+    Raises NotAllowed: The brief works on two axles: a procedure is for one at a time. Raises InputError: A name that
+    cannot be.
     """
     brief, library = known.brief, known.library
     _named(key, title, library.procedures)

@@ -19,37 +19,11 @@ DIGITS = {"in": 3, "cm": 2}
 def judge_parts(known: Known) -> Iterator[Remark]:
     """Compare old and new parts of every fitting.
 
-    Parameters
-    ----------
-    known : Known
-        The brief with what was compared. [-]
-
-    Returns
-    -------
-    iterator of Remark
-        What differs, and what was not compared.
-
-    Raises
-    ------
-    InputError
-        A length or count that is no number.
-
-    Notes
-    -----
     Lengths within 0.5 mm count as equal: the product's own value, about what a tape shows.
 
-    Source
-    ------
-    common practice, no published source
+    Raises InputError: A length or count that is no number.
 
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Brief, Fitting, Library, Procedure
-    >>> job = Procedure("a", "A", "", checks=(PartCheck("hand", "Hand of the thread", "hand"),))
-    >>> library = Library(Procedure("common", "", ""), {"a": job})
-    >>> brief = Brief((Fitting("a", compared={"hand": Compared("left", "right")}),))
-    >>> next(judge_parts(Known(brief, library, {}, {}))).severity
-    'blocks'
+    Common practice, no published source.
     """
     for fitting in known.brief.fittings:
         procedure = known.library.find(fitting.procedure)

@@ -32,27 +32,7 @@ class Placed:
 def share(mine: str, yours: str) -> bool:
     """Whether two places, of which an empty one is everywhere, meet.
 
-    Parameters
-    ----------
-    mine, yours : str
-        An axle or a side, or nothing. [-]
-
-    Returns
-    -------
-    bool
-        True where they are the same or one is everywhere.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Nothing stands for the whole car or both sides.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -65,36 +45,7 @@ def share(mine: str, yours: str) -> bool:
 def spots_of(per: Scope, axle: str, sides: Iterable[str], axles: Iterable[str]) -> Iterator[tuple[str, str]]:
     """Places of something that is done once for the car, for each axle, or for each side.
 
-    Parameters
-    ----------
-    per : {"car", "axle", "side"}
-        How often. [-]
-    axle : str
-        The axle, empty for all of `axles`. [-]
-    sides, axles : iterable of str
-        Those that are worked on. [-]
-
-    Yields
-    ------
-    tuple of str
-        Axle and side.
-
-    Returns
-    -------
-    iterator
-        Of those.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The whole car is no axle and no side.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -111,34 +62,7 @@ def spots_of(per: Scope, axle: str, sides: Iterable[str], axles: Iterable[str]) 
 def fastenings_at(procedure: Procedure, one: Placed) -> Iterator[tuple[Fastening, str, str, str]]:
     """Fastener groups an operation works on, each with its joint's key and place.
 
-    Parameters
-    ----------
-    procedure : Procedure
-        The one that owns the operation. [-]
-    one : Placed
-        The operation. [-]
-
-    Yields
-    ------
-    tuple
-        Fastening, key of the joint, axle, side.
-
-    Returns
-    -------
-    iterator
-        Of those.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     An operation for an axle works on both sides' groups.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -159,27 +83,7 @@ def fastenings_at(procedure: Procedure, one: Placed) -> Iterator[tuple[Fastening
 def joint_key(procedure: str, fastening: str, axle: str, side: str) -> str:
     """Key of a joint of a planned job.
 
-    Parameters
-    ----------
-    procedure, fastening, axle, side : str
-        What it is and where. [-]
-
-    Returns
-    -------
-    str
-        Joined by points.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The same for the same thing, so that a map kept in the car's record is found again.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

@@ -67,40 +67,7 @@ class Known:
 def answer(option: Option, fitting: Fitting, car: Mapping[str, str], axle: str, side: str) -> str:
     """The answer to a procedure's question.
 
-    Parameters
-    ----------
-    option : Option
-        The question. [-]
-    fitting : Fitting
-        With the user's answers. [-]
-    car : mapping
-        The car's choices by field. [-]
-    axle, side : str
-        Where. [-]
-
-    Returns
-    -------
-    str
-        The user's answer, else the car's record, else the usual one.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     An answer that is not among the choices is passed over.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Choice
-    >>> bar = Option("bar", "Sway bar", (Choice("yes", "Yes"), Choice("no", "No")), "no", "{axle}.bar.fitted")
-    >>> answer(bar, Fitting("a"), {"rear.bar.fitted": "yes"}, "rear", "left")
-    'yes'
     """
     values = {choice.value for choice in option.choices}
     told = fitting.options.get(option.key, "")
@@ -111,36 +78,7 @@ def answer(option: Option, fitting: Fitting, car: Mapping[str, str], axle: str, 
 def recorded_answer(option: Option, car: Mapping[str, str], axle: str, side: str) -> str:
     """What the car's record answers; nothing where it does not.
 
-    Parameters
-    ----------
-    option : Option
-        The question. [-]
-    car : mapping
-        The car's choices by field. [-]
-    axle, side : str
-        Where; without a side the left one is looked at. [-]
-
-    Returns
-    -------
-    str
-        The record's choice.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     ``known_from`` names the field.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> recorded_answer(Option("a", "A", ()), {}, "front", "")
-    ''
     """
     if not option.known_from:
         return ""
@@ -155,38 +93,10 @@ def record_field(option: Option, axle: str, side: str) -> str:
 def place_all(known: Known) -> list[Placed]:
     """Place every operation the brief takes.
 
-    Parameters
-    ----------
-    known : Known
-        The brief and what decides its conditions. [-]
-
-    Returns
-    -------
-    list of Placed
-        In the order of the files; common operations once for each place.
-
-    Raises
-    ------
-    NotFound
-        No such procedure.
-    InputError, Inconsistent
-        An axle it cannot be done at, the same thing twice, a layout it is not for.
-
-    Notes
-    -----
     What is needed and what closes is taken in too, at the place of what needs it.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Procedure
-    >>> job = Procedure("a", "A", "", operations=(Operation("x", "X", 6, per="car"),))
-    >>> known = Known(Brief((Fitting("a"),)), Library(Procedure("common", "", ""), {"a": job}), {}, {})
-    >>> [one.key for one in place_all(known)]
-    ['a.x']
+    Raises NotFound: No such procedure. Raises InputError, Inconsistent: An axle it cannot be done at, the same thing
+    twice, a layout it is not for.
     """
     _check(known)
     found: dict[str, Placed] = {}
@@ -215,33 +125,9 @@ def place_all(known: Known) -> list[Placed]:
 def own_step(step: OwnStep) -> Placed:
     """A step of the user's own as a placed operation.
 
-    Parameters
-    ----------
-    step : OwnStep
-        The step. [-]
-
-    Returns
-    -------
-    Placed
-        Owned by nobody.
-
-    Raises
-    ------
-    InputError
-        No title, or a phase that does not exist.
-
-    Notes
-    -----
     Its key stands as it is.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> own_step(OwnStep("own.a", "Photograph the hub", 5)).key
-    'own.a'
+    Raises InputError: No title, or a phase that does not exist.
     """
     if not step.title.strip():
         raise InputError("A step of your own needs a title.", field="added.title")
@@ -254,38 +140,9 @@ def own_step(step: OwnStep) -> Placed:
 def find_operation(library: Library, procedure: Procedure, name: str) -> tuple[str, Operation, int]:
     """Look an operation up by the name it is called by.
 
-    Parameters
-    ----------
-    library : Library
-        All procedures. [-]
-    procedure : Procedure
-        The one that calls it. [-]
-    name : str
-        Its key there or among the common ones. [-]
-
-    Returns
-    -------
-    tuple
-        Key of the owner, the operation, its place in the file.
-
-    Raises
-    ------
-    InputError
-        There is none.
-
-    Notes
-    -----
     The procedure's own operations come first.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> job = Procedure("a", "A", "", operations=(Operation("x", "X", 6),))
-    >>> find_operation(Library(Procedure("common", "", ""), {}), job, "x")[0]
-    'a'
+    Raises InputError: There is none.
     """
     for owner in (procedure, library.common):
         for index, op in enumerate(owner.operations):

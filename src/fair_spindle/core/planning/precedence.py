@@ -71,37 +71,14 @@ class Ordering:
 def order_by_rules(placed: Sequence[Placed], library: Library, brief: Brief, jacks: int = 1) -> Ordering:
     """Find what has to come before what.
 
-    Parameters
-    ----------
-    placed : sequence of Placed
-        The operations. [-]
-    library : Library
-        Whose fastenings they work on. [-]
-    brief : Brief
-        With the user's own order. [-]
-    jacks : int
-        How many parts can be carried at once. [-]
+    Preparation before the car is raised, measuring after all work, the road after measuring; what is opened is closed
+    after all that needs it open, and before the car comes down; what is made ready before what relies on it; all by
+    hand before any tightening; where a bar joins the sides, both to the same stage before either is loaded; with one
+    jack, what it carries is bolted up again before the next is taken up.
 
-    Returns
-    -------
-    Ordering
-        Edges with their reasons.
+    Raises Inconsistent: Steps that wait for each other; they are named with the reasons.
 
-    Raises
-    ------
-    Inconsistent
-        Steps that wait for each other; they are named with the reasons.
-
-    Notes
-    -----
-    Preparation before the car is raised, measuring after all work, the road after measuring; what is opened is
-    closed after all that needs it open, and before the car comes down; what is made ready before what relies on it;
-    all by hand before any tightening; where a bar joins the sides, both to the same stage before either is loaded;
-    with one jack, what it carries is bolted up again before the next is taken up.
-
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -275,36 +252,9 @@ def _both_sides(placed: Sequence[Placed], library: Library) -> Iterator[Edge]:
 def loads(one: Placed, library: Library) -> bool:
     """Whether an operation waits for load: it says so, or clamps bonded rubber.
 
-    Parameters
-    ----------
-    one : Placed
-        The operation. [-]
-    library : Library
-        Whose fastenings it works on. [-]
-
-    Returns
-    -------
-    bool
-        True also for pivots at load where the workshop tightens all of them there.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`fair_spindle.core.planning.states.demand`.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Operation, Procedure
-    >>> op = Operation("x", "X", 10, where="loaded")
-    >>> loads(Placed("a.x", op, "a", "front", "left", (0, 0)), Library(Procedure("common", "", ""), {}))
-    True
+    Common practice, no published source.
     """
     wanted = demand(one, bushings_of(one, library))
     return wanted is None or not any(state.startswith("hanging") for state in wanted)
@@ -313,36 +263,7 @@ def loads(one: Placed, library: Library) -> bool:
 def bushings_of(one: Placed, library: Library) -> dict[str, str]:
     """Kinds of bushing in the pivots an operation clamps.
 
-    Parameters
-    ----------
-    one : Placed
-        The operation. [-]
-    library : Library
-        Whose fastenings it works on. [-]
-
-    Returns
-    -------
-    dict
-        Kind by fastening; empty words where it is not known.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     ``@option`` is replaced by its answer.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.planning.procedure import Operation, Procedure
-    >>> op = Operation("x", "X", 8)
-    >>> bushings_of(Placed("a.x", op, "a", "", "", (0, 0)), Library(Procedure("common", "", ""), {}))
-    {}
     """
     owner = library.procedures.get(one.owner)
     if owner is None:

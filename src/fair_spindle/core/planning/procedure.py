@@ -238,33 +238,6 @@ class Brief:
 def holds(when: When, facts: Mapping[str, str]) -> bool:
     """Whether a condition holds.
 
-    Parameters
-    ----------
-    when : mapping
-        Values that are accepted, by the name of the fact. [-]
-    facts : mapping
-        What is known: answers, layout, bar, schools. [-]
-
-    Returns
-    -------
-    bool
-        True where each named fact has one of its values; a fact that is not known holds none.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     An empty condition always holds.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> holds({"bar": ("yes",)}, {"bar": "no"})
-    False
     """
     return all(facts.get(name, "") in values for name, values in when.items())

@@ -69,34 +69,9 @@ SCHOOLS: dict[str, School] = {
 def ways_of(workshop: dict[str, str], job: dict[str, str]) -> dict[str, str]:
     """The way that decides each question.
 
-    Parameters
-    ----------
-    workshop, job : dict
-        The workshop's choices, and those for one job, which outrank them. [-]
-
-    Returns
-    -------
-    dict
-        A way for every question; the usual one where nothing was chosen.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Words that name no way are passed over.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> ways_of({"load": "wheels"}, {})["load"]
-    'wheels'
-    >>> ways_of({}, {})["taper"]
-    'strike'
+    Common practice, no published source.
     """
     found = {}
     for key, school in SCHOOLS.items():
@@ -108,28 +83,11 @@ def ways_of(workshop: dict[str, str], job: dict[str, str]) -> dict[str, str]:
 def say_school(key: str, way: str) -> str:
     """Say the choice and what else is done elsewhere.
 
-    Parameters
-    ----------
-    key, way : str
-        The question and the way chosen. [-]
-
-    Returns
-    -------
-    str
-        One line.
-
-    Raises
-    ------
-    KeyError
-        No such question or way.
-
-    Notes
-    -----
     Shown at the steps it decides.
 
-    Source
-    ------
-    common practice, no published source
+    Raises KeyError: No such question or way.
+
+    Common practice, no published source.
 
     Examples
     --------

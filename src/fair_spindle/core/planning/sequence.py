@@ -22,31 +22,9 @@ class Stretch:
 def stretches(demands: Sequence[frozenset[str] | None], masks: Sequence[int]) -> list[tuple[str, int]]:
     """Positions of the car in the order that costs least, with what is done in each.
 
-    Parameters
-    ----------
-    demands : sequence of frozenset of str or None, shape (n,)
-        Positions each operation can be done in; None for any. [-]
-    masks : sequence of int, shape (n,)
-        What has to come before each, as bits; without rings. [-]
-
-    Returns
-    -------
-    list of tuple
-        Position and the set of operations done in it, as bits.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    Doing at once all that can be done in a position never costs more later, so the state of the search is the
-    set of operations done: Dijkstra's method over those sets gives the least cost; of equal ones the first by name,
-    front before rear and left before right.  Begins and ends on its wheels.
-
-    Source
-    ------
-    derived, see Notes
+    Doing at once all that can be done in a position never costs more later, so the state of the search is the set of
+    operations done: Dijkstra's method over those sets gives the least cost; of equal ones the first by name, front
+    before rear and left before right. Begins and ends on its wheels.
 
     Examples
     --------
@@ -106,30 +84,10 @@ def _path(end: tuple[int, str], came: dict[tuple[int, str], tuple[int, str]]) ->
 def sequence(ordering: Ordering, demands: Sequence[frozenset[str] | None]) -> list[Stretch]:
     """Put operations in order.
 
-    Parameters
-    ----------
-    ordering : Ordering
-        The operations and what has to come before what. [-]
-    demands : sequence of frozenset of str or None, shape (n,)
-        Positions each can be done in. [-]
-
-    Returns
-    -------
-    list of Stretch
-        Positions in turn, each with what is done in it.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Within a position: by phase; what has to wait for something that works by itself comes last, what starts such a
     wait first; the same axle, the same step at the other side, the same tool; then as the files have it.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

@@ -16,30 +16,10 @@ RAISE, CARRY = 100, 10
 def demand(one: Placed, bushings: Mapping[str, str]) -> frozenset[str] | None:
     """Positions in which an operation can be done.
 
-    Parameters
-    ----------
-    one : Placed
-        The operation at its place. [-]
-    bushings : mapping
-        Kinds of bushing in the pivots it clamps. [-]
-
-    Returns
-    -------
-    frozenset of str or None
-        ``"on_wheels"``, ``"hanging"``, ``"carried.<axle>.<side>"``; None where any will do.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Bonded rubber, or rubber of unknown kind, is clamped under load: on the wheels, or with the corner carried, as the
-    workshop does it.  Other pivots are tightened hanging, unless the workshop loads them too.
+    workshop does it. Other pivots are tightened hanging, unless the workshop loads them too.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------
@@ -65,29 +45,7 @@ def demand(one: Placed, bushings: Mapping[str, str]) -> frozenset[str] | None:
 def by_axle(wanted: frozenset[str] | None, one: Placed) -> frozenset[str] | None:
     """The same where only one end of the car is raised at a time.
 
-    Parameters
-    ----------
-    wanted : frozenset of str or None
-        Positions. [-]
-    one : Placed
-        The operation. [-]
-
-    Returns
-    -------
-    frozenset of str or None
-        ``"hanging"`` becomes the end that hangs; either end for the whole car.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Carried corners belong to their end already.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -104,27 +62,7 @@ def by_axle(wanted: frozenset[str] | None, one: Placed) -> frozenset[str] | None
 def cost(now: str, then: str) -> int:
     """What a change of position costs: a raise or a lower far more than carrying a corner.
 
-    Parameters
-    ----------
-    now, then : str
-        Positions. [-]
-
-    Returns
-    -------
-    int
-        In the planner's own points.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     From one end hanging to the other the car comes down in between.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -144,32 +82,7 @@ def cost(now: str, then: str) -> int:
 def end_of(state: str) -> str:
     """Which end of the car a position is about.
 
-    Parameters
-    ----------
-    state : str
-        A position. [-]
-
-    Returns
-    -------
-    str
-        Front, rear, or nothing.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Its second word.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> end_of("carried.rear.left"), end_of("hanging")
-    ('rear', '')
     """
     return state.split(".")[1] if "." in state else ""
 
@@ -177,27 +90,7 @@ def end_of(state: str) -> str:
 def over_wheels(now: str, then: str) -> bool:
     """Whether the car comes down on its wheels between two positions.
 
-    Parameters
-    ----------
-    now, then : str
-        Positions. [-]
-
-    Returns
-    -------
-    bool
-        From one end hanging to the other, where one end is raised at a time.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     It costs a little more than stopping there, so that what can be done on the wheels is.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

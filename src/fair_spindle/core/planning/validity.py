@@ -24,34 +24,9 @@ RECORD_FIELD = re.compile(r"(\{axle\}|front|rear)(\.(\{side\}|left|right))?(\.[a
 def check_procedure(procedure: Procedure, common: Procedure) -> None:
     """Hold a procedure against the rules for writing one.
 
-    Parameters
-    ----------
-    procedure : Procedure
-        As read from its file. [-]
-    common : Procedure
-        The operations all share. [-]
-
-    Returns
-    -------
-    None
-
-    Raises
-    ------
-    InputError
-        The first thing that does not hold, with the field, what was found and what may stand there.
-
-    Notes
-    -----
     Rings are found when it is planned, since they depend on what it is combined with.
 
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> common = Procedure("common", "Shared", "")
-    >>> check_procedure(Procedure("a", "A", "", operations=(Operation("x", "X", 6),)), common)
+    Raises InputError: The first thing that does not hold, with the field, what was found and what may stand there.
     """
     _slugs(procedure)
     _once([operation.key for operation in procedure.operations], "operations")

@@ -74,32 +74,9 @@ def normal(text: str) -> str:
 def sought_by(procedure: Procedure) -> str:
     """Everything a procedure is found by, in one normal text.
 
-    Parameters
-    ----------
-    procedure : Procedure
-        The work. [-]
-
-    Returns
-    -------
-    str
-        Its title, words and what it is about, every other name of what they speak of, and the wishes it serves.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Names are matched as they begin words, so that "arm" is not found in "alarm", and "springs" speaks of a spring.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> "stabiliser" in sought_by(Procedure("bars", "Sway bars", ""))
-    True
+    Common practice, no published source.
     """
     return f"{named_by(procedure)} {_with_names(procedure.about)}"
 

@@ -56,28 +56,12 @@ class WorkOrder:
 def plan_work(known: Known) -> WorkOrder:
     """Plan a job from what is fitted.
 
-    Parameters
-    ----------
-    known : Known
-        The brief, the library, what the car's record says, the workshop's schools. [-]
-
-    Returns
-    -------
-    WorkOrder
-        Steps in order, and the lists.
-
-    Raises
-    ------
-    NotFound, InputError, Inconsistent
-        As :func:`place_all` and :func:`order_by_rules`; a dropped step that is not there.
-
-    Notes
-    -----
     Fewest raises; shared steps once; each step with the reasons for its place.
 
-    Source
-    ------
-    common practice, no published source
+    Raises NotFound, InputError, Inconsistent: As :func:`place_all` and :func:`order_by_rules`; a dropped step that is
+    not there.
+
+    Common practice, no published source.
 
     Examples
     --------

@@ -101,39 +101,9 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
 def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuster | None:
     """A rod that both sides of an axle share, where it can be turned.
 
-    Parameters
-    ----------
-    record : Readings
-        The car's record. [-]
-    axle, arm : str
-        Which rod. [-]
-    name : str
-        What it is called. [-]
-
-    Returns
-    -------
-    Adjuster or None
-        None where it is not adjustable.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     As :func:`adjusters_of`.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import CAR
-    >>> shared_adjuster(readings_now(JobState(), CAR), "front", "tie", "Tie rod") is None
-    True
+    Common practice, no published source.
     """
     where = f"{axle}.{arm}"
     way = _way(record, where)

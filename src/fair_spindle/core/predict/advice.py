@@ -64,27 +64,9 @@ def becomes(key: str, read: Quantity, share: float, plus_minus: float) -> float 
 def how_to_be_surer(key: str) -> str:
     """Say how an input is measured better, quickly.
 
-    Parameters
-    ----------
-    key : str
-        Field key of the input. [-]
-
-    Returns
-    -------
-    str
-        One sentence.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A field without a trick of its own is read again.
 
-    Source
-    ------
-    common practice, no published source
+    Common practice, no published source.
 
     Examples
     --------

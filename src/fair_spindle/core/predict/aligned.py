@@ -51,38 +51,7 @@ class AlignedWheel:
 def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
     """Plan the turns of a job and hold them against what was turned and read.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    readings : Readings
-        Everything read in it. [-]
-    samples : int, optional
-        Corners drawn to say how sure the plan is. [-]
-
-    Returns
-    -------
-    tuple
-        The car's plan, and each wheel through the job.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     The travel after the work is what the heights say, where they were read again.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> align_car(JobState(), readings_now(JobState(), WORK))[1]["rear.left"].still is None
-    True
     """
     plan = plan_wheels(readings, samples)
     return plan, follow_plan(plan, state, readings)
@@ -142,36 +111,7 @@ class AlignedRod:
 def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
     """Hold the planned turns of tie rod and drag link against what was turned and read again.
 
-    Parameters
-    ----------
-    state : JobState
-        What is true now. [-]
-    readings : Readings
-        Everything read in it. [-]
-
-    Returns
-    -------
-    tuple of AlignedRod
-        None for an axle that is not solid.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     What was turned after the reading is taken off what the reading still wants.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> align_rods(JobState(), readings_now(JobState(), WORK))
-    ()
     """
     steering = solid_steering(readings)
     if steering is None:
@@ -194,32 +134,7 @@ def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
 def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
     """Say which rods of a solid axle are not where they are wanted.
 
-    Parameters
-    ----------
-    rods : sequence of AlignedRod
-        Through the job. [-]
-
-    Returns
-    -------
-    list of Finding
-        Open items only.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Before the check by what was turned, after it by what was read.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> look_rods(())
-    []
     """
     found = []
     for rod in rods:

@@ -51,39 +51,9 @@ class BarOfAxle:
 def bars_of(readings: Readings, car: SprungCar) -> list[BarOfAxle]:
     """Look at every sway bar of a car.
 
-    Parameters
-    ----------
-    readings : Readings
-        The job's readings, with the car's record in them. [-]
-    car : SprungCar
-        Its springs; what is missing there leaves balance and cross weight out. [-]
-
-    Returns
-    -------
-    list of BarOfAxle
-        One for each axle with a bar.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A gap read after settling outranks the one before.
 
     Roll stiffness of an axle: springs k t²/2 and bar b t², with the wheel rates k and b; tyres and bushings left out.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> bars_of(readings_now(JobState(), WORK), SprungCar({}, lambda values: None, ("car.loads",)))
-    []
     """
     return [_bar(axle, readings, car) for axle in AXLES if readings.words.get(f"{axle}.bar.fitted", "none") != "none"]
 

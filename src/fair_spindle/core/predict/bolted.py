@@ -146,36 +146,10 @@ def _unproven(state: JobState) -> Iterator[Finding]:
 def doubts_of(bolt: Bolt) -> tuple[str, ...]:
     """What looks wrong about a place's specification.
 
-    Parameters
-    ----------
-    bolt : Bolt
-        The place. [-]
-
-    Returns
-    -------
-    tuple of str
-        Questions, in words; none where the user said it is right as typed.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Thread against ISO 261, torque against the bolt's proof load, dry figures on greased threads by the tension they
     make, aluminium at a little over half of what steel takes.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.basics.typed import Typed
-    >>> from fair_spindle.core.bolts.joint import BoltSpec
-    >>> spec = BoltSpec(torque=Typed("120", "lb_ft"), source="sheet")
-    >>> "Was 120 N·m meant?" in doubts_of(Bolt(1, diameter_mm=12, pitch_mm=1.25, property_class="10.9", spec=spec))[0]
-    True
+    Common practice, no published source.
     """
     found: list[str] = []
     if bolt.diameter_mm and bolt.pitch_mm and (thread := odd_thread(bolt.diameter_mm, bolt.pitch_mm)):
@@ -244,33 +218,10 @@ def strain_of(bolt: Bolt) -> Strain | None:
 def swapped(joint: Joint) -> str:
     """Say that two fasteners of a joint probably carry each other's value.
 
-    Parameters
-    ----------
-    joint : Joint
-        The joint. [-]
-
-    Returns
-    -------
-    str
-        A question in words; empty where nothing looks swapped.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Where a thinner bolt is to be tightened more than a thicker one of the same joint, and both would be usual the
     other way round.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> swapped(Joint("a", "Arm", "clamp", ()))
-    ''
+    Common practice, no published source.
     """
     known = [
         (bolt, target_torque(bolt.spec))

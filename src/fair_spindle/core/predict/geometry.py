@@ -128,35 +128,7 @@ class AxleGeometry:
 def solid_axles_of(record: Readings) -> list[AxleGeometry]:
     """Put the solid axles and twist beams of a car together from its record.
 
-    Parameters
-    ----------
-    record : Readings
-        The car's record. [-]
-
-    Returns
-    -------
-    list of AxleGeometry
-        One for each axle whose wheels move together.
-
-    Raises
-    ------
-    Nothing: what is missing or cannot be right is told with the axle.
-
-    Notes
-    -----
     The Panhard rod is taken to be held by the body at the left where nothing else is told.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import CAR
-    >>> solid_axles_of(readings_now(JobState(), CAR))
-    []
     """
     return [
         _solid(axle, layout, record)

@@ -253,36 +253,10 @@ def _joint(readings: Readings, wheel: WheelSits, found: list[Limit], warnings: l
 def steering_damper(readings: Readings) -> list[str]:
     """Say where a steering damper would end the lock before the stops do.
 
-    Parameters
-    ----------
-    readings : Readings
-        The job's readings. [-]
-
-    Returns
-    -------
-    list of str
-        What is wrong, or the room that is left; empty where it was not measured.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A damper that bottoms at full lock breaks its bracket or holds the wheels; 5 mm at either end are wanted, the
     product's own number.
 
-    Source
-    ------
-    common practice, no published source
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> steering_damper(readings_now(JobState(), WORK))
-    []
+    Common practice, no published source.
     """
     opened, closed = (_number(readings, f"front.steer_damper.{name}") for name in ("open", "closed"))
     said = []

@@ -216,27 +216,7 @@ def draw_cars(car: SprungCar, samples: int, seed: int) -> tuple[Settled, dict[st
 def doubts_of(sitting: Sitting) -> list[str]:
     """Say what a prediction cannot vouch for.
 
-    Parameters
-    ----------
-    sitting : Sitting
-        The prediction. [-]
-
-    Returns
-    -------
-    list of str
-        Whole sentences.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Drawn cars without rest would lift a wheel or stand on springs that cannot carry them.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------

@@ -65,37 +65,9 @@ class SolidSteering:
 def solid_steering(readings: Readings) -> SolidSteering | None:
     """Plan the turns of tie rod and drag link, for a new body height.
 
-    Parameters
-    ----------
-    readings : Readings
-        The job's readings, with the car's record in them. [-]
-
-    Returns
-    -------
-    SolidSteering or None
-        None for an axle that is not solid.
-
-    Raises
-    ------
-    Nothing: what cannot be planned is told.
-
-    Notes
-    -----
-    The tie rod lies on the axle: body height does not move it, its change is lever · Δ(total toe).  The drag link
-    goes from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio, less
-    what a Panhard rod moves the whole axle the same way.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> solid_steering(readings_now(JobState(), WORK)) is None
-    True
+    The tie rod lies on the axle: body height does not move it, its change is lever · Δ(total toe). The drag link goes
+    from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio, less what a
+    Panhard rod moves the whole axle the same way.
     """
     layout = LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
     if not layout or layout.guide != "axle":

@@ -33,34 +33,7 @@ Number = Callable[..., float]
 def needed_by_tape(key: str, layout: str) -> tuple[str, ...]:
     """Measures a corner cannot do without, by field key.
 
-    Parameters
-    ----------
-    key : str
-        Axle and side. [-]
-    layout : str
-        Layout of the axle. [-]
-
-    Returns
-    -------
-    tuple of str
-        Empty for a layout that is not taken from tape measures.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     How far the upper joint lies inboard or behind, and a wishbone's plan view, may stay unknown.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> needed_by_tape("front.left", "five_link")
-    ()
     """
     kind = LAYOUTS.get(layout)
     if not kind or not kind.taped:

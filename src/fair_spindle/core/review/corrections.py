@@ -42,34 +42,7 @@ class Want:
 def want_wheels(wheels: Mapping[str, AlignedWheel], rods: tuple[AlignedRod, ...]) -> list[Want]:
     """Turns that the angles of all wheels still want, and parts that would be needed.
 
-    Parameters
-    ----------
-    wheels : mapping
-        Each wheel through the job. [-]
-    rods : tuple of AlignedRod
-        The rods of a solid axle. [-]
-
-    Returns
-    -------
-    list of Want
-        Only for what was read again.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     What turns a steering rod sets toe; every other adjuster is an arm.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> want_wheels({}, ())
-    []
     """
     return [*_wheels(wheels), *_rods(rods)]
 
@@ -77,32 +50,7 @@ def want_wheels(wheels: Mapping[str, AlignedWheel], rods: tuple[AlignedRod, ...]
 def want_rings(correction: Correction | None) -> list[Want]:
     """Turns that heights and cross weight still want of the perch rings.
 
-    Parameters
-    ----------
-    correction : Correction or None
-        The turns of all four, from what was read. [-]
-
-    Returns
-    -------
-    list of Want
-        For the rings that are to be turned.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     In steps of a quarter turn.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> want_rings(None)
-    []
     """
     if correction is None or correction.turns is None:
         return []

@@ -51,42 +51,8 @@ class Difference:
 def moments_of(state: JobState, readings: Readings) -> Iterator[Moment]:
     """How the car stood before a job, and after it where it was checked.
 
-    Parameters
-    ----------
-    state : JobState
-        What follows from the job's log. [-]
-    readings : Readings
-        Everything read in it. [-]
-
-    Yields
-    ------
-    Moment
-        Before, then after.
-
-    Returns
-    -------
-    iterator
-        Empty where nothing was read.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    A reading of the check stands under the name of the baseline's.  What is set in the job belongs to the moment
+    A reading of the check stands under the name of the baseline's. What is set in the job belongs to the moment
     after; where nothing was read after, it is not known whether it was done.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> list(moments_of(JobState(), readings_now(JobState(), WORK)))
-    []
     """
     before = _picked(state, readings, "baseline")
     after = _picked(state, readings, "check")

@@ -67,34 +67,7 @@ class ToeStory:
 def occasions(log: Sequence[Event], sheet: Sheet) -> dict[str, list[Occasion]]:
     """Every toe reading after the work, by wheel, with the height it was read at.
 
-    Parameters
-    ----------
-    log : sequence of Event
-        The whole log. [-]
-    sheet : Sheet
-        The fields asked now. [-]
-
-    Returns
-    -------
-    dict
-        By axle and side; readings without a height before them are left out.
-
-    Raises
-    ------
-    Nothing: an entry the present fields cannot take is passed over.
-
-    Notes
-    -----
     A new walk begins where a wheel is read that was read in this one already.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> occasions([], Sheet())
-    {}
     """
     found: dict[str, list[Occasion]] = {}
     heights: dict[str, Quantity] = {}
@@ -125,42 +98,7 @@ def occasions(log: Sequence[Event], sheet: Sheet) -> dict[str, list[Occasion]]:
 def story_by_geometry(wheel: Wheel, state: JobState, readings: Readings, read: Sequence[Occasion]) -> ToeStory | None:
     """A wheel's toe through a job whose expectations come from its geometry.
 
-    Parameters
-    ----------
-    wheel : Wheel
-        The wheel as the job began. [-]
-    state : JobState
-        What is true now; says what was turned. [-]
-    readings : Readings
-        Everything read. [-]
-    read : sequence of Occasion
-        Its readings after the work. [-]
-
-    Returns
-    -------
-    ToeStory or None
-        None where geometry, baseline or later readings are missing, or no tie rod steers it.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Where points are known the rod's effect follows from them, and no lever is believed.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.kinds import CAR
-    >>> from fair_spindle.core.predict.geometry import wheels_of
-    >>> record = readings_now(JobState(), CAR)
-    >>> story_by_geometry(wheels_of(record, {})["front.left"], JobState(), record, []) is None
-    True
     """
     told, key = readings.quantities, wheel.key
     before = told.get(f"{key}.height")
@@ -186,38 +124,7 @@ def toe_stories(
 ) -> dict[str, list[ToeStory]]:
     """The stories of all wheels that have one, by axle.
 
-    Parameters
-    ----------
-    log : sequence of Event
-        The whole log. [-]
-    state : JobState
-        What follows from it. [-]
-    readings : Readings
-        Everything read in it. [-]
-
-    Returns
-    -------
-    dict
-        By axle; one or two wheels each.
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     Wheels of an axle stay together, since the steering wheel turns both.
-
-    Source
-    ------
-    derived, see Notes
-
-    Examples
-    --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> toe_stories([], JobState(), readings_now(JobState(), WORK))
-    {}
     """
     read = occasions(log, readings.sheet)
     if not read:
