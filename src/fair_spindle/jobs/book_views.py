@@ -5,15 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.basics.wheels import AXLES, Wheel
 from fair_spindle.core.bolts.joint import Bolt
 from fair_spindle.core.fields.doubts import Doubt
+from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.fields.walk import WALK_ROUND
 from fair_spindle.core.joblog.findings import overdue, unsettled
 from fair_spindle.core.joblog.listed_places import listed_places
 from fair_spindle.core.joblog.log import Entered, Fastener
+from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import shape_now
 from fair_spindle.core.joblog.state import Taken
 from fair_spindle.core.predict.bolted import doubts_of
@@ -59,9 +62,9 @@ def shown_once(now: Standing, name: str, show: Callable[[Standing], Any], views:
 
 
 def _entries(now: Standing) -> dict[str, m.EntryView]:
-    found, asked = {doubt.key: doubt for doubt in now.doubts}, now.sheet.fields
+    found, sheet, read = {doubt.key: doubt for doubt in now.doubts}, now.sheet, now.readings.quantities
     entries = now.state.entries.items()
-    return {key: _entry(now, key, taken, found.get(key)) for key, taken in entries if key in asked}
+    return {key: _entry(taken, sheet, read.get(key), found.get(key)) for key, taken in entries if key in sheet.fields}
 
 
 def show_typed(typed: Typed) -> m.TypedView:
@@ -105,13 +108,15 @@ def show_loads(now: Standing) -> m.LoadsView | None:
     )
 
 
-def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.EntryView:
-    act, asked = taken.act, now.sheet.fields[key]
+@by_identity
+def _entry(taken: Taken, sheet: Sheet, read: Quantity | None, doubt: Doubt | None) -> m.EntryView:
+    act = taken.act
+    asked = sheet.fields[act.key]
     day = overdue(taken)
     flags = [unsettled(taken)] if asked.settled else []
     return m.EntryView(
-        key=key,
-        label=say_field(key, now.sheet),
+        key=act.key,
+        label=say_field(act.key, sheet),
         said=say_numbers(act),
         event=taken.event.id,
         at=taken.event.at,
@@ -119,7 +124,7 @@ def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.Entr
         typed={name: show_typed(typed) for name, typed in act.typed.items()},
         choice=act.choice,
         plus_minus=show_typed(act.plus_minus) if act.plus_minus else None,
-        understood=_understood(now, key, act),
+        understood=_understood(act, sheet, read),
         again=[{name: show_typed(typed) for name, typed in row.items()} for row in act.again],
         gauge=act.gauge.name if act.gauge else "",
         source=taken.source,
@@ -129,17 +134,17 @@ def _entry(now: Standing, key: str, taken: Taken, doubt: Doubt | None) -> m.Entr
     )
 
 
-def _understood(now: Standing, key: str, act: Entered) -> str:
+def _understood(act: Entered, sheet: Sheet, read: Quantity | None) -> str:
     """How an entry is understood, from what was read already."""
-    asked, read = now.sheet.fields[key], now.readings.quantities.get(key)
-    return say_quantity(asked, read, act.method) if read else say_entry(act, now.sheet)
+    return say_quantity(sheet.fields[act.key], read, act.method) if read else say_entry(act, sheet)
 
 
 def _wheel(now: Standing, wheel: Wheel) -> m.WheelView:
 
     def said(name: str) -> str:
         key = f"{wheel}.{name}"
-        return _understood(now, key, now.state.entries[key].act) if key in now.state.entries else ""
+        taken = now.state.entries.get(key)
+        return _understood(taken.act, now.sheet, now.readings.quantities.get(key)) if taken else ""
 
     load = now.loads.wheels[wheel] if now.loads else None
     return m.WheelView(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from fair_spindle.core.basics.wheels import Axle
 from fair_spindle.core.geometry.layouts import ArmKind, Layout, arms_of, find_layout
@@ -19,7 +20,11 @@ class Shape:
 
     def choice(self, key: str, otherwise: str = "") -> str:
         """What was chosen in one field."""
-        return next((chosen for name, chosen in self.choices if name == key), otherwise)
+        return self._by_key.get(key, otherwise)
+
+    @cached_property
+    def _by_key(self) -> dict[str, str]:
+        return dict(self.choices)
 
     def layout(self, axle: Axle) -> Layout | None:
         """Layout of an axle, None while it is not known."""

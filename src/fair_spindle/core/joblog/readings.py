@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.basics.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty, slope_from_two
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.spelling import read_number, read_table
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
@@ -37,6 +38,7 @@ class Quantity:
     parts: Mapping[str, float] = field(default_factory=dict)
 
 
+@by_identity
 def read_entry(act: Entered, asked: Field) -> Quantity | str:
     """Understand one filled-in field, or say at which part it cannot be taken.
 
