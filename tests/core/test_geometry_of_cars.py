@@ -240,7 +240,7 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
         typed("car.steering_ratio", "18", "ratio"),
         typed("car.wheel_off", "-4", "deg"),
         *(Entered(f"front.{side}.toe", "angle", {"toe": Typed("0.1", "deg")}) for side in ("left", "right")),
-        *(typed(f"front.{side}.target.toe", "0.05", "deg") for side in ("left", "right")),
+        *(typed(f"front.{side}.target.toe", size, "deg") for side, size in (("left", "0.02"), ("right", "0.08"))),
     ]
     log = [Event("e1", 1, "2026-03-01T08:00:00Z", Filled(tuple(told), "t"))]
 
