@@ -76,7 +76,16 @@ def test_core_needs_numpy_and_the_standard_library_only():
 
 
 # Rooms without equations of their own: a line or two say what the name cannot; the rest is described in full.
-IN_SHORT = ("joblog.", "predict.", "review.", "planning.", "fields.", "basics.wheels", "basics.remember", "geometry.layouts.layout")
+IN_SHORT = (
+    "joblog.",
+    "predict.",
+    "review.",
+    "planning.",
+    "fields.",
+    "basics.wheels",
+    "basics.remember",
+    "geometry.layouts.layout",
+)
 
 
 def _public_functions():

@@ -27,8 +27,8 @@ DINGBATS = {
     "◷": "❍",
     "→": "➔",
 }
-# What neither has, in plain words.
-PLAIN = {"′": "'", "″": '"', "‑": "-", "↶": "back", "⇄": "<>"}
+# What no letters have, in plain words.
+PLAIN = {"‑": "-", "↶": "back", "⇄": "<>"}
 
 
 def pages(title: str, story: list[Any]) -> bytes:
@@ -71,7 +71,7 @@ def _numbered(title: str) -> Any:
             for number, page in enumerate(self._left, start=1):
                 self.__dict__.update(page)
                 _styles()
-                self.setFont("Sheet", 7)
+                self.setFont("Sheet", 8)
                 self.drawString(16 * mm, 8 * mm, _in_letters(title)[:110])
                 self.drawRightString(194 * mm, 8 * mm, f"page {number} of {len(self._left)}")
                 super().showPage()
@@ -91,8 +91,10 @@ def signs(text: str) -> str:
     for sign in escape(text):
         if sign in DINGBATS:
             found.append(f'<font name="ZapfDingbats">{DINGBATS[sign]}</font>')
-        else:
+        elif sign in PLAIN or _has("Sheet", sign) or not _has("Vera", sign):
             found.append(PLAIN.get(sign, sign))
+        else:
+            found.append(f'<font name="Vera">{sign}</font>')
     return "".join(found)
 
 
@@ -102,7 +104,7 @@ def lines(title: str, lines: Sequence[str]) -> list[Any]:
 
 
 def words(text: str, style: str = "body") -> Any:
-    """A paragraph in Vera, with the signs it lacks as dingbats."""
+    """A paragraph in the product's letters, with the signs they lack from those that have them."""
     from reportlab.platypus import Paragraph
 
     return Paragraph(signs(text).replace("\n", "<br/>"), _styles()[style])
@@ -152,23 +154,32 @@ def rows_of(steps: Sequence[Row]) -> Any:
 
 
 @cache
+def _has(font: str, sign: str) -> bool:
+    from reportlab.pdfbase import pdfmetrics
+
+    _styles()
+    return ord(sign) in pdfmetrics.getFont(font).face.charToGlyph
+
+
+@cache
 def _styles() -> dict[str, Any]:
     import reportlab
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.pdfbase import pdfmetrics
     from reportlab.pdfbase.ttfonts import TTFont
 
-    fonts = Path(reportlab.__file__).parent / "fonts"
-    pdfmetrics.registerFont(TTFont("Sheet", fonts / "Vera.ttf"))
-    pdfmetrics.registerFont(TTFont("SheetBold", fonts / "VeraBd.ttf"))
-    body = ParagraphStyle("body", fontName="Sheet", fontSize=8, leading=10.5)
+    own = Path(__file__).parent / "letters"
+    pdfmetrics.registerFont(TTFont("Sheet", own / "barlow-regular.ttf"))
+    pdfmetrics.registerFont(TTFont("SheetBold", own / "barlow-semibold.ttf"))
+    pdfmetrics.registerFont(TTFont("Vera", Path(reportlab.__file__).parent / "fonts" / "Vera.ttf"))
+    body = ParagraphStyle("body", fontName="Sheet", fontSize=9, leading=11.5)
     bold = ParagraphStyle("bold", body, fontName="SheetBold")
     return {
         "body": body,
         "bold": bold,
         "part": ParagraphStyle("part", bold, fontSize=11, leading=14, spaceBefore=9, spaceAfter=3),
-        "floor": ParagraphStyle("floor", body, fontSize=12, leading=17),
-        "step": ParagraphStyle("step", bold, fontSize=10, leading=13),
+        "floor": ParagraphStyle("floor", body, fontSize=13, leading=17),
+        "step": ParagraphStyle("step", bold, fontSize=11, leading=13),
         "large": ParagraphStyle("large", bold, fontSize=34, leading=42, spaceAfter=6),
         "head": ParagraphStyle("head", bold, fontSize=16, leading=20),
     }
