@@ -8,6 +8,7 @@ words of a message counts apart.
 
 import ast
 import difflib
+import io
 import os
 import random
 import re
@@ -15,8 +16,12 @@ import shutil
 import subprocess
 import sys
 import tempfile
+import tokenize
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from touching import ROOMS, touching_tests
 
@@ -69,10 +74,24 @@ also_copy = ["src", "tests", "docs", "web/src/api"]
 pythonpath = ["src", "tests/published", "tests/core", "tests"]
 markers = ["published: x", "identity: x", "screen: x"]
 """
-SWAPS = (
-    ('"left"', '"right"'), ('"right"', '"left"'), ('"front"', '"rear"'), ('"rear"', '"front"'),
-    (".low", ".high"), (".high", ".low"), (" - ", " + "), (" + ", " - "), ("before", "after"), (" <= ", " >= "),
-)  # fmt: skip
+SWAPS = {
+    '"left"': '"right"', '"right"': '"left"', '"front"': '"rear"', '"rear"': '"front"', "low": "high", "high": "low",
+    "-": "+", "+": "-", "<=": ">=", "before": "after",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Site:
+    """A place where one token can be swapped: file, line (from 1), column, what stands there and what would."""
+
+    file: Path
+    line: int
+    column: int
+    old: str
+    new: str
+
+    def __str__(self) -> str:
+        return f"{self.file.relative_to(ROOT)}:{self.line}: {self.old} -> {self.new}"
 
 
 def module(name: str) -> tuple[int, int, int, list[str]]:
@@ -121,63 +140,78 @@ def _line(name: str, gone: list[str]) -> int:
 
 def swaps(count: int, seed: int = 1) -> None:
     """Swap a side, an axle, a limit or a sign in the other rooms, each held against the tests that run its line."""
-    rng = random.Random(seed)
     files = sorted(file for room in ROOMS for file in (ROOT / "src/fair_spindle/core" / room).glob("[a-z]*.py"))
-    sites = [(file, n, old, new) for file in files for n, line in _code(file) for old, new in SWAPS if old in line]
-    drawn = rng.sample(sites, count)
+    drawn = random.Random(seed).sample([site for file in files for site in _sites(file)], count)
     with tempfile.TemporaryDirectory() as place:
         copy, seen = Path(place) / "copy", Path(place) / "seen"
         shutil.copytree(ROOT, copy, ignore=NOT_COPIED)
         seen.mkdir()
         touching = touching_tests(copy, seen, TESTS)
-        tests = [_touching(touching, file, n) for file, n, _, _ in drawn]
+        tests = [_touching(touching, site) for site in drawn]
         with ThreadPoolExecutor(os.cpu_count()) as hands:
             noticed = list(hands.map(_fails, [Path(place)] * count, drawn, tests))
-    for (file, n, old, new), by, ran in zip(drawn, noticed, tests, strict=True):
+    for site, by, ran in zip(drawn, noticed, tests, strict=True):
         if not by:
-            print(f"not noticed by {len(ran)} tests: {file.relative_to(ROOT)}:{n}: {old.strip()} -> {new.strip()}")
+            print(f"not noticed by {len(ran)} tests: {site}")
     print(f"swaps: {sum(noticed)} of {count} noticed")
 
 
-def _touching(touching: dict[tuple[str, int], dict[str, float]], file: Path, n: int) -> list[str]:
+def _sites(file: Path) -> Iterator[Site]:
+    """Tokens of a file that can be swapped: no words, no imports, no annotation, at most one of a kind in a line."""
+    text = file.read_text()
+    apart = [node for node in ast.walk(ast.parse(text)) if _is_no_code(node)]
+    apart += [node.annotation for node in ast.walk(ast.parse(text)) if getattr(node, "annotation", None)]
+    passed: set[tuple[int, str]] = set()
+    for token in tokenize.generate_tokens(io.StringIO(text).readline):
+        (line, column), old = token.start, token.string
+        if token.type == tokenize.OP and not token.line[:column].endswith(" "):
+            continue  # a sign of one number, not a sum
+        if old in SWAPS and (line, old) not in passed and not any(_holds(node, token) for node in apart):
+            passed.add((line, old))
+            yield Site(file, line, column, old, SWAPS[old])
+
+
+def _is_no_code(node: ast.AST) -> bool:
+    words = isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant)
+    return (
+        words
+        or isinstance(node, (ast.Import, ast.ImportFrom))
+        or (isinstance(node, ast.AnnAssign) and not node.value)
+    )
+
+
+def _holds(node: Any, token: tokenize.TokenInfo) -> bool:
+    return bool((node.lineno, node.col_offset) <= token.start < (node.end_lineno, node.end_col_offset))
+
+
+def _touching(touching: dict[tuple[str, int], dict[str, float]], site: Site) -> list[str]:
     """Tests that run a statement, quickest first; of a line that is run at import, those of its whole file."""
-    name = str(file.relative_to(ROOT))
-    at = max((line for of, line in touching if of == name and line <= n), default=0)
+    name = str(site.file.relative_to(ROOT))
+    at = max((line for of, line in touching if of == name and line <= site.line), default=0)
     found = touching.get((name, at)) or {
         test: took for (of, _), each in touching.items() if of == name for test, took in each.items()
     }
     return sorted(found, key=found.__getitem__)
 
 
-def _fails(place: Path, swap: tuple[Path, int, str, str], tests: list[str]) -> bool:
+def _fails(place: Path, site: Site, tests: list[str]) -> bool:
     """Whether one of the tests fails in a copy with one thing swapped."""
     if not tests:
         return False
     with tempfile.TemporaryDirectory(dir=place) as own:
         copy = Path(own) / "copy"
         shutil.copytree(place / "copy", copy)
-        file, n, old, new = swap
-        target = copy / file.relative_to(ROOT)
+        target = copy / site.file.relative_to(ROOT)
         lines = target.read_text().splitlines(keepends=True)
-        lines[n - 1] = lines[n - 1].replace(old, new, 1)
+        line = lines[site.line - 1]
+        lines[site.line - 1] = f"{line[: site.column]}{site.new}{line[site.column + len(site.old) :]}"
         target.write_text("".join(lines))
         (copy / "wanted").write_text("\n".join(tests))
         env = {"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin"}
         command = [sys.executable, "-m", "pytest", "-x", "-q", "@wanted"]
         failed = bool(subprocess.run(command, cwd=copy, capture_output=True, env=env).returncode)
-        print(f"{'noticed' if failed else 'NOT noticed'}: {file.relative_to(ROOT)}:{n}: {old} -> {new}", flush=True)
+        print(f"{'noticed' if failed else 'NOT noticed'}: {site}", flush=True)
         return failed
-
-
-def _code(file: Path) -> list[tuple[int, str]]:
-    """Lines of a file that are code, not docstrings or comments."""
-    text = file.read_text()
-    words = set()
-    for node in ast.walk(ast.parse(text)):
-        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
-            words |= set(range(node.lineno, (node.end_lineno or node.lineno) + 1))
-    lines = [(n, line) for n, line in enumerate(text.splitlines(), 1) if n not in words]
-    return [(n, line) for n, line in lines if not line.lstrip().startswith(("#", "import", "from"))]
 
 
 def main(asked: list[str]) -> None:

@@ -107,8 +107,7 @@ def _said(one: Learned, told: Mapping[str, Entered], decided: Mapping[str, Enter
     key = _record_key(one.key)
     if key not in decided:
         return "refused"
-    wheel = Wheel(one.key.removesuffix(".load")).number
-    parts = (wheel,) if key == LOADS else tuple(decided[key].typed)
+    parts = (Wheel(one.key.removesuffix(".load")).number,) if key == LOADS else tuple(decided[key].typed)
     return "taken" if all(decided[key].typed[name] == told[key].typed.get(name) for name in parts) else "open"
 
 
@@ -152,12 +151,9 @@ def _entries(found: Sequence[Learned], now: Standing, sheet: Sheet) -> list[Ente
     entries = []
     loads = {one.key: one.after for one in found if one.key.endswith(".load")}
     if loads and now.loads:
-        told = {
-            wheel: loads.get(f"{wheel.replace('_', '.', 1)}.load", load.force)
-            for wheel, load in now.loads.wheels.items()
-        }
+        told = {wheel.number: loads.get(f"{wheel}.load", load.force) for wheel, load in now.loads.wheels.items()}
         entries.append(
-            Entered(LOADS, "learned", {wheel: Typed(f"{force:.0f}", "n") for wheel, force in told.items()})
+            Entered(LOADS, "learned", {number: Typed(f"{force:.0f}", "n") for number, force in told.items()})
         )
     for one in found:
         asked = sheet.fields.get(_record_key(one.key))
