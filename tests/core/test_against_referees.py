@@ -1,0 +1,283 @@
+"""What is fitted, learned and explained after the work, against closed forms and scipy's least squares."""
+
+import math
+from dataclasses import replace
+from types import SimpleNamespace
+
+import numpy as np
+import pytest
+from scipy.optimize import least_squares
+
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.geometry.usual_corners import usual_corner
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.predict.advice import becomes
+from fair_spindle.core.predict.height_model import HeightModel
+from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, mirrored, moved, points_of, prior_cloud, worth_of
+from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.settled import heights_after, with_read_heights
+from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
+from fair_spindle.core.review.before_and_after import Beside, MovesToe
+from fair_spindle.core.review.height_causes import explain_heights
+from fair_spindle.core.review.height_lessons import learn
+from fair_spindle.core.review.toe_causes import explain_toe
+from fair_spindle.core.review.toe_lessons import learn_toe
+from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
+
+STRUT = usual_corner("strut")
+POINTS = points_of(STRUT)
+CLOUD = prior_cloud(POINTS, [1.5] * len(POINTS), 5e-4, 1e-3)
+
+
+def seen(offsets, rows):
+    """What each row reads on a linkage moved by offsets."""
+    corner = moved(STRUT, POINTS, offsets)
+    found = []
+    for row in rows:
+        link = next((link for link in corner.links if link.name == row.kind), None)
+        if link:
+            found.append(np.linalg.norm(np.subtract(link.outer, link.inner)))
+        else:
+            found.append(float(getattr(wheel_angles(corner, solve_poses(corner, [row.travel])), row.kind)[0]))
+    return np.array(found)
+
+
+def rows_of(truth):
+    asked = [
+        Row("toe, bump", "toe", 30.0, 0.0, 4e-4),
+        Row("toe, droop", "toe", -35.0, 0.0, 4e-4),
+        Row("camber, bump", "camber", 30.0, 0.0, 1e-3),
+        Row("camber, droop", "camber", -35.0, 0.0, 1e-3),
+        Row("rod", "tie", 0.0, 0.0, 0.5),
+    ]
+    return [replace(row, value=value) for row, value in zip(asked, seen(truth, asked), strict=True)]
+
+
+def offsets_of(corner):
+    points = [np.subtract(corner.points[name], STRUT.points[name]) for name in POINTS]
+    return np.concatenate([*points, [corner.toe - STRUT.toe, corner.camber - STRUT.camber]])
+
+
+@pytest.mark.referee
+def test_a_linkage_fitted_to_readings_is_the_least_squares_of_points_and_readings():
+    rng = np.random.default_rng(3)
+    sizes = np.diag(CLOUD.matrix)
+    rows = rows_of(sizes * rng.normal(size=len(sizes)))
+    read, noise = np.array([row.value for row in rows]), np.array([row.uncertainty for row in rows])
+    best = least_squares(lambda z: np.concatenate([z, (seen(sizes * z, rows) - read) / noise]), np.zeros(len(sizes)))
+    fitted = fit_linkage(STRUT, CLOUD, rows)
+    assert fitted.doubts == ()
+    assert offsets_of(fitted.corner) / sizes == pytest.approx(best.x, abs=2e-3)
+    # The new cloud is the inverse of the curvature at the best.
+    matrix = fitted.cloud.matrix / sizes[:, None]
+    assert matrix @ matrix.T == pytest.approx(np.linalg.inv(best.jac.T @ best.jac), abs=2e-3)
+
+
+@pytest.mark.referee
+def test_what_a_reading_is_worth_is_what_the_angle_is_surer_by_once_it_is_read():
+    rows = rows_of(np.zeros(len(CLOUD.matrix)))[:4:2]
+    asked = [Row("", kind, 25.0, 0.0, 1.0) for kind in ("toe", "camber")]
+    steps = np.diag(np.concatenate([np.full(len(CLOUD.matrix) - 2, 0.2), [1e-4, 1e-4]]))
+    slopes = np.array([(seen(step, asked) - seen(-step, asked)) / (2 * step.max()) for step in steps]).T
+    told = worth_of(STRUT, CLOUD, rows, 25.0)
+    later = fit_linkage(STRUT, CLOUD, rows).cloud.matrix
+    for n, kind in enumerate(("toe", "camber")):
+        known = [2 * np.linalg.norm(slopes[n] @ matrix) for matrix in (CLOUD.matrix, later)]
+        assert told[kind] == pytest.approx(known, rel=1e-3)
+        assert told[kind][1] < told[kind][0]
+
+
+def test_a_reading_that_cannot_be_is_left_out_and_named_with_its_sign():
+    rows = rows_of(np.zeros(len(CLOUD.matrix)))
+    wrong = [replace(row, value=row.value + 0.03 * (row.name == "toe, bump")) for row in rows]
+    fitted = fit_linkage(STRUT, CLOUD, wrong)
+    assert [name for name, _ in fitted.doubts] == ["toe, bump"]
+    assert fitted.doubts[0][1] > 4
+    assert offsets_of(fitted.corner) == pytest.approx(0.0, abs=1e-6)
+
+
+@pytest.mark.referee
+def test_two_mirrored_sides_are_drawn_together_as_two_readings_of_one_thing_would_be():
+    left, right = [np.array([100.0, 400.0, 200.0])], [np.array([102.0, -404.0, 199.0])]
+    lefts, rights, spread = mirrored(left, right, 1.5)
+    apart = np.array([-2.0, -4.0, 1.0])
+    built = np.mean(apart**2) - 2 * 1.5**2
+    pull = 1.5**2 / (2 * 1.5**2 + built)
+    assert lefts[0] == pytest.approx(left[0] - pull * apart)
+    assert rights[0] == pytest.approx(right[0] + pull * apart * [1, -1, 1])
+    assert spread == pytest.approx(1.5 * math.sqrt(1 - pull))
+    assert np.abs(lefts[0] - rights[0] * [1, -1, 1]).max() < 4.0, "nearer each other, not farther"
+
+
+# Four wheels, three inputs of the car: what a unit of each does to each wheel's height.
+LINEAR = np.array([[40.0, 0.0, -0.010], [40.0, 0.0, 0.002], [0.0, 60.0, 0.001], [0.0, 60.0, 0.0]])
+KEYS = ("front.motion_ratio", "rear.motion_ratio", "front.left.load")
+INPUTS = {KEYS[0]: Quantity(0.95, 0.03), KEYS[1]: Quantity(0.8, 0.02), KEYS[2]: Quantity(3500.0, 60.0)}
+FALL = np.array([-30.0, -30.0, -25.0, -25.0])
+WHEELS = ("front.left", "front.right", "rear.left", "rear.right")
+
+
+def linear(values):
+    rows = max((np.size(value) for value in values.values()), default=1)
+    off = np.stack([np.broadcast_to(values.get(key, INPUTS[key].value), rows) - INPUTS[key].value for key in KEYS], 1)
+    return FALL + off @ LINEAR.T
+
+
+MODEL = HeightModel(WHEELS, INPUTS, linear)
+
+
+@pytest.mark.referee
+def test_heights_teach_what_bayes_says_of_a_linear_car():
+    off = np.array([2.0, 1.0, -3.0, -2.5])
+    before = {key: Quantity(360.0, 1.0) for key in WHEELS}
+    after = {key: Quantity(360.0 + fall + miss, 0.7) for key, fall, miss in zip(WHEELS, FALL, off, strict=True)}
+    sizes = np.array([one.uncertainty for one in INPUTS.values()])
+    noise = 1.0**2 + 0.7**2
+    covariance = np.linalg.inv(np.diag(sizes**-2.0) + LINEAR.T @ LINEAR / noise)
+    wanted = covariance @ LINEAR.T @ off / noise
+    found = {one.key: one for one in learn(MODEL, before, after)}
+    assert set(found) == {
+        key for key, size, left in zip(KEYS, sizes, np.sqrt(np.diag(covariance)), strict=True) if left < 0.97 * size
+    }
+    for key, by, left in zip(KEYS, wanted, np.sqrt(np.diag(covariance)), strict=True):
+        if key in found:
+            assert found[key].after - found[key].before == pytest.approx(by, rel=1e-6)
+            assert found[key].after_plus_minus == pytest.approx(2 * left, rel=1e-6)
+
+
+def test_a_miss_of_one_axle_is_explained_by_its_ratio_with_the_amount_that_fits_best():
+    before = {key: Quantity(360.0, 1.0) for key in WHEELS}
+    misses = [
+        Beside(key, "height", before[key], None, 330.0, 2.0, Quantity(330.0 + off, 0.8))
+        for key, off in zip(WHEELS, (6.0, 6.0, 0.1, -0.1), strict=True)
+    ]
+    after = {one.key: one.read for one in misses}
+    best = explain_heights(MODEL, before, after, misses)[0]
+    assert (best.cause.name, best.key) == ("ratio", KEYS[0])
+    weight, column = 1 / (1.0**2 + 0.8**2), np.array([40.0, 40.0, 0.0, 0.0])
+    amount = weight * column @ [6.0, 6.0, 0.1, -0.1] / (weight * column @ column + 1 / 0.1**2)
+    assert best.amount == pytest.approx(amount)
+    assert best.left == pytest.approx(max(abs(6.0 - 40 * amount), 0.1))
+    assert explain_heights(MODEL, before, {key: Quantity(330.0, 0.8) for key in WHEELS}, []) == []
+
+
+@pytest.mark.parametrize(
+    ("miss", "moves", "height_miss", "other", "words"),
+    [
+        (0.0040, MovesToe(None, 2e-4), 20.0, None, "the height came out 20 mm off, and toe follows it"),
+        (-0.0040, MovesToe(None, 2e-4), -20.0, None, "the height came out 20 mm off, and toe follows it"),
+        (0.0040, MovesToe(None, 0.0), 0.0, -0.0040, "the steering wheel was not straight when it was read"),
+        (0.0040, MovesToe(0.0240, 0.0), 0.0, None, "the count is off by 1 flat"),
+        (0.0240, MovesToe(0.0240, 0.0), 0.0, None, "the count is off by 1 turn"),
+        (0.0030, MovesToe(None, 0.0, 0.0030), 0.0, None, "bump steer is otherwise than believed"),
+    ],
+    ids=["height up", "height down", "steering wheel", "a flat", "a turn", "bump steer"],
+)
+def test_the_likeliest_cause_of_a_toe_is_the_one_that_leaves_nothing(miss, moves, height_miss, other, words):
+    assert explain_toe(miss, 6e-4, moves, height_miss, other)[0].words == words
+
+
+def test_a_cause_of_the_other_sign_explains_nothing():
+    told = [one.words for one in explain_toe(0.0040, 6e-4, MovesToe(None, 2e-4), -20.0, 0.0040)]
+    assert told == ["the toe was read wrong, before or after"]
+
+
+@pytest.mark.referee
+def test_toe_teaches_bump_steer_lever_and_how_straight_the_wheel_stood_as_least_squares_does():
+    lever = Quantity(150.0, 4.0)
+    start, slope = Quantity(1e-3, 3e-4), Quantity(-4e-5, 1.5e-5)
+    reads = (
+        ToeRead(1, Quantity(2.4e-3, 3e-4), 32.0, 1.0, 2.0e-3, 3.0e-3),
+        ToeRead(2, Quantity(-1.0e-3, 3e-4), -25.0, 1.0, -1.5e-3, 0.0),
+    )
+    other = ToeRead(1, Quantity(3.0e-4, 3e-4), 30.0, 1.0, -6e-4, 0.0)
+    stories = [
+        ToeStory("front.left", start, slope, lever, 2e-4, reads),
+        ToeStory("front.right", Quantity(5e-4, 3e-4), slope, None, 0.0, (other,)),
+    ]
+    steered = 6e-4
+
+    def residuals(z):
+        left, right, slopes, long, fit, straight = z[0], z[1], z[2:4], z[4], z[5], z[6:9]
+        found = [*(z / 1.0)]
+        for side, (story, start, slope) in enumerate(zip(stories, (left, right), slopes, strict=True)):
+            for read in story.reads:
+                toe = story.start.value + 3e-4 * start + read.expected + 1.5e-5 * slope * read.travel
+                if story.lever:
+                    toe += (150.0 / (150.0 + 4.0 * long) - 1) * read.by_rod + 2e-4 * fit
+                turned = steered * (straight[read.walk] - straight[0])
+                toe += turned * (1 if side else -1)
+                noise = math.hypot(read.toe.uncertainty, story.slope.value * read.travel_open, 1e-5)
+                found.append((read.toe.value - toe) / noise)
+        return np.array(found)
+
+    best = least_squares(residuals, np.zeros(9), xtol=1e-14, ftol=1e-14)
+    left = np.sqrt(np.diag(np.linalg.inv(best.jac.T @ best.jac)))
+    found = {one.key: one for one in learn_toe(stories, steered)}
+    asked = ("front.left.bump_slope", 2, -4e-5, 1.5e-5), ("front.right.bump_slope", 3, -4e-5, 1.5e-5)
+    for key, n, at, size in (*asked, ("front.left.tie.lever", 4, 150.0, 4.0)):
+        if left[n] < 0.965:
+            assert found[key].after == pytest.approx(at + size * best.x[n], rel=1e-3)
+            assert found[key].after_plus_minus == pytest.approx(2 * size * left[n], rel=1e-2)
+    assert {"front.left.bump_slope", "front.right.bump_slope"} <= set(found)
+
+
+def test_a_height_read_after_settling_stands_with_the_uncertainty_of_both_readings():
+    told = {"front.left.height": Quantity(360.0, 0.3), "front.left.check_height": Quantity(348.0, 0.4)}
+    told |= {"rear.left.check_height": Quantity(350.0, 0.4)}
+    readings = Readings(Sheet(), told, {})
+    assert set(heights_after(readings)) == {"front.left", "rear.left"}
+    found = with_read_heights(readings).quantities
+    change = found["front.left.height_change"]
+    assert (change.value, change.uncertainty, change.parts["apart"]) == (
+        -12.0,
+        pytest.approx(0.5),
+        pytest.approx(0.5),
+    )
+    assert "rear.left.height_change" not in found, "nothing to compare with"
+
+
+@pytest.mark.parametrize(
+    ("key", "read", "share", "wanted"),
+    [
+        ("front.left.load", Quantity(3500.0, 140.0), 0.75, 10 * math.sqrt(1 - 0.75 * (1 - (14 / 140) ** 2))),
+        ("front.motion_ratio", Quantity(0.9, 0.03), 0.5, 10 * math.sqrt(1 - 0.5 * (1 - (0.006 / 0.03) ** 2))),
+        ("front.motion_ratio", Quantity(0.9, 0.006), 0.5, None),
+        ("front.left.load", Quantity(3500.0, 140.0), 0.1, None),
+        ("nothing.like.it", Quantity(1.0, 1.0), 0.9, None),
+    ],
+)
+def test_what_a_band_becomes_once_its_largest_part_is_measured(key, read, share, wanted):
+    assert becomes(key, read, share, 10.0) == (None if wanted is None else pytest.approx(wanted))
+
+
+def test_a_correction_must_be_nearer_also_where_turns_do_less_or_more_than_they_should():
+    """Turned too far by its share it would be as far off on the other side: not worth it, though cured on paper."""
+
+    def worth(start, after):
+        wanted = SimpleNamespace(targets={"toe": 0.0}, tolerances={"toe": 1.0})
+        now = SimpleNamespace(wanted=wanted, before={"toe": start})
+        return _worth_turning([now], [SimpleNamespace(after={"toe": after})])
+
+    over = -1.2 * (1 - STEP_OPEN) / (1 + STEP_OPEN)
+    assert worth(1.2, over + 0.05)
+    assert not worth(1.2, over - 0.05)
+    assert worth(3.0, 3.0 * math.sqrt(WORTH) * 0.999)
+    assert not worth(3.0, 3.0 * math.sqrt(WORTH) * 1.001)
+
+
+@pytest.mark.referee
+def test_a_struts_ratio_is_its_shortening_over_the_wheels_rise():
+    ratio, _ = ratio_by_points(STRUT)
+    up, down = (np.linalg.norm(np.subtract(STRUT.points["strut_top"], low)) for low in _strut_foot([1.0, -1.0]))
+    assert ratio == pytest.approx((down - up) / 2, rel=1e-3)
+
+
+def _strut_foot(travels):
+    poses = solve_poses(STRUT, travels)
+    return [
+        centre + turn @ (STRUT.point("strut_low") - STRUT.wheel)
+        for centre, turn in zip(poses.wheel, poses.rotation, strict=True)
+    ]
