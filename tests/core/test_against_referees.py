@@ -7,19 +7,28 @@ from types import SimpleNamespace
 import numpy as np
 import pytest
 from scipy.optimize import least_squares
+from test_geometry_of_cars import ANGLES, points, record, typed
 
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec
+from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.usual_corners import usual_corner
+from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.advice import becomes
+from fair_spindle.core.predict.bolted import strain_of
+from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, mirrored, moved, points_of, prior_cloud, worth_of
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
-from fair_spindle.core.review.before_and_after import Beside, MovesToe
+from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.height_causes import explain_heights
 from fair_spindle.core.review.height_lessons import learn
 from fair_spindle.core.review.toe_causes import explain_toe
@@ -281,3 +290,107 @@ def _strut_foot(travels):
         centre + turn @ (STRUT.point("strut_low") - STRUT.wheel)
         for centre, turn in zip(poses.wheel, poses.rotation, strict=True)
     ]
+
+
+@pytest.mark.referee
+def test_a_spring_on_a_lower_arm_goes_where_a_rigid_arm_takes_it():
+    """Referee: the spring's foot keeps its distances to both pivots and the ball joint, by scipy."""
+    corner = usual_corner("double_wishbone")
+    top, foot = np.array([20.0, 520.0, 640.0]), np.array([15.0, 590.0, 215.0])
+    pivots = [corner.point(name) for name in ("lower_front", "lower_rear")]
+    apart = [np.linalg.norm(foot - at) for at in (*pivots, corner.point("lower_ball"))]
+    lengths = []
+    poses = solve_poses(corner, [-20.0, 20.0])
+    for centre, turn in zip(poses.wheel, poses.rotation, strict=True):
+        ends = (*pivots, centre + turn @ (corner.point("lower_ball") - corner.wheel))
+
+        def apart_now(x, ends=ends):
+            return [np.linalg.norm(x - end) - far for end, far in zip(ends, apart, strict=True)]
+
+        lengths.append(np.linalg.norm(top - least_squares(apart_now, foot).x))
+    ratio, _ = ratio_by_points(corner, (top, foot))
+    assert ratio == pytest.approx((lengths[0] - lengths[1]) / 40, abs=1e-6)
+
+
+@pytest.mark.referee
+@pytest.mark.parametrize("layout", ["strut", "double_wishbone"])
+def test_what_a_link_does_by_tape_is_what_it_does_by_points(layout):
+    """Referee: the corner's own kinematics; tape leaves out the third dimension, so only within a third."""
+    corner = usual_corner(layout)
+    upper, lower, rod = (corner.point(name) for name in (corner.steering_axis[1], "lower_ball", "tie_outer"))
+    told = {
+        "front.left.joint_height": Quantity(upper[2] - lower[2]),
+        "front.left.tie.lever": Quantity(lower[0] - rod[0]),
+        "front.left.tie.above": Quantity(rod[2] - lower[2], 2.0),
+    }
+    by_tape, doubts = _effects(Readings(Sheet(), told, {"front.steer": "behind"}), "front.left", "front")
+    links = {arm: (f"{arm}_front", f"{arm}_rear") for arm in ("lower", "upper")}
+    asked = ("lower", "tie", "strut_top") if layout == "strut" else ("lower", "tie", "upper")
+    still = angles_at(corner, [0.0])
+    for link in asked:
+        longer = angles_at(corner, [0.0], {one: np.array([1.0]) for one in links.get(link, (link,))})
+        toe, camber = (float(getattr(longer, name)[0] - getattr(still, name)[0]) for name in ("toe", "camber"))
+        assert by_tape[link][0] == pytest.approx(toe, rel=0.35, abs=4e-4), link
+        assert by_tape[link][1] == pytest.approx(camber, rel=0.35, abs=9e-4), link
+    lever, height = told["front.left.tie.lever"].value, told["front.left.joint_height"].value
+    assert doubts["lower"] == pytest.approx(2.0 / height / lever)
+
+
+def test_an_angle_after_the_torque_adds_its_own_tension():
+    spec = BoltSpec("torque_angle", Typed("40", "nm"), angle_deg=90, source="s")
+    bolt = Bolt(1, diameter_mm=12, pitch_mm=1.25, length_mm=60, property_class="10.9", spec=spec)
+    both, torque = strain_of(bolt), strain_of(replace(bolt, spec=replace(spec, way="torque")))
+    added, unsure = angle_tension(12, 1.25, 60, math.pi / 2)
+    assert both.force == pytest.approx(torque.force + added)
+    opens = [one.plus_minus * one.force / one.share for one in (both, torque)]
+    assert opens[0] == pytest.approx(math.hypot(opens[1], unsure))
+    unknown = strain_of(replace(bolt, length_mm=0))
+    assert unknown.plus_minus / unknown.share > both.plus_minus / both.share, "the length was not told"
+
+
+def test_a_body_lower_at_the_left_leans_both_wheels_to_the_left():
+    told = record(Entered("front.layout", choice="strut"), *points(), typed("front.track", "1500"))
+    fallen = {f"front.{side}.height_change": Quantity(fall) for side, fall in (("left", -20.0), ("right", -10.0))}
+    told = replace(told, quantities={**told.quantities, **fallen})
+    wheels = wheels_of(told, ANGLES)
+    lean = 10 / 1500
+    for side, sign in (("left", 1), ("right", -1)):
+        wheel = wheels[f"front.{side}"]
+        assert wheel.rolled == pytest.approx(sign * lean), "the top of the left wheel leans out, of the right one in"
+        assert wheel.corner.camber == pytest.approx(ANGLES[f"front.{side}.camber"].value + sign * lean, abs=1e-4)
+        assert wheel.travel == pytest.approx(20 if side == "left" else 10)
+
+
+def test_an_angle_that_no_plan_moves_stands_where_it_was_read_before_or_after():
+    told = {
+        "front.left.height": Quantity(360.0, 0.5),
+        "front.left.check_toe": Quantity(2e-3, 1e-4),
+        "front.left.target.toe": Quantity(1e-3),
+        "front.left.camber": Quantity(-0.01, 1e-3),
+        "front.left.check_camber": Quantity(-0.02, 1e-3),
+        "front.right.caster": Quantity(0.1, 1e-3),
+    }
+    found = {one.name: one for one in beside_read("front.left", told, ("height",))}
+    assert set(found) == {"toe", "camber"}
+    toe, camber = found["toe"], found["camber"]
+    assert (toe.before, toe.wanted, toe.read) == (None, 1e-3, told["front.left.check_toe"])
+    assert (camber.before, camber.wanted, camber.read) == (
+        told["front.left.camber"],
+        None,
+        told["front.left.check_camber"],
+    )
+
+
+def test_a_springs_height_stands_beside_what_was_predicted_of_its_own_wheel():
+    sitting = Sitting(wheels=(SimpleNamespace(key="rear.right", predicted=331.0, predicted_plus_minus=4.0),))
+    told = {"rear.right.height": Quantity(360.0, 0.5), "rear.right.check_height": Quantity(333.0, 0.5)}
+    told |= {"rear.right.target.height": Quantity(330.0), "rear.left.height": Quantity(1.0)}
+    (found,) = beside_sitting(sitting, told)
+    assert (found.key, found.before.value, found.wanted, found.predicted, found.open) == (
+        "rear.right",
+        360.0,
+        330.0,
+        331.0,
+        4.0,
+    )
+    assert (found.miss, found.change.value, found.beyond) == (2.0, -27.0, False)

@@ -254,6 +254,8 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
     assert math.degrees(tie.before) == pytest.approx(0.2)
     needed = toe_for_rod_change(tie.exact * tie.adjuster.per_turn, 150.0, "behind")
     assert math.degrees(needed) == pytest.approx(-0.1, rel=1e-6)
+    assert tie.reached == pytest.approx(tie.before + tie.set_turns * tie.per_turn)
+    assert tie.set_turns == pytest.approx(round(tie.exact / tie.adjuster.step) * tie.adjuster.step)
     length = 780 + drag.exact * drag.adjuster.per_turn
     grown = math.sqrt(length**2 - 140**2) - math.sqrt(780**2 - 90**2)
     assert math.degrees(18 * grown / 160) == pytest.approx(-4.0, abs=1e-6), "what the gear was off by is taken out"
