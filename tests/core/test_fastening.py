@@ -36,7 +36,7 @@ from fair_spindle.core.joblog.rules import (
 )
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.bolted import doubts_of, look_joints, swapped
-from fair_spindle.core.predict.clamping import pivots_of, windows_of_joints, wound_up
+from fair_spindle.core.predict.clamping import BUSH_RATE, READ_AT_GATE, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.springs.rubber import Arm, bushing_twist
 
 NM = Typed("100", "nm")
@@ -212,7 +212,13 @@ def test_an_override_stays_and_its_wind_up_is_told_with_how_to_redo_it():
     bench.state = derive(bench.log, WHOLE_CAR)
     found = wound_up(bench.state, bench.readings, pivots_of(bench.state, bench.readings)[0])[0]
     assert math.degrees(found.twist) == pytest.approx(math.degrees(float(bushing_twist(Arm(330, -15), -40))))
-    assert 1 < found.lift < 6, "one bushing of 4 N·m/° wound up by 7° on a spring of 30 N/mm"
+    pivot = pivots_of(bench.state, bench.readings)[0]["arm"]
+    per_mm = abs(float(bushing_twist(Arm(330, -15), -41)) - found.twist)
+    assert found.twist_plus_minus == pytest.approx(2 * per_mm * math.hypot(pivot.ride.uncertainty, READ_AT_GATE))
+    lever = math.sqrt(330**2 - 15**2)
+    force, rate = 4000 * math.degrees(found.twist) / lever, 4000 * math.degrees(1) / lever**2
+    assert found.lift == pytest.approx(0.75 * force / (30 + rate), rel=2e-3), "4 N·m/° wound up by 7° on 30 N/mm"
+    assert found.lift_plus_minus == pytest.approx(found.lift * 2 * math.hypot(BUSH_RATE, 0.2))
     assert {("open", "override"), ("open", "wound_up")} <= set(bench.findings())
     bench.put(Undone(bench.log[-1].id))
     bench.state = derive(bench.log, WHOLE_CAR)

@@ -374,6 +374,15 @@ def test_the_front_follows_the_thrust_line_the_rear_leaves():
     assert math.degrees(told.axles["front"].toe.steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)
 
 
+def readings_of_toe():
+    """A toe typed as an angle, with what its gauge leaves open."""
+    return record(
+        Entered("front.layout", choice="strut"),
+        Entered("front.left.toe", "angle", {"toe": Typed("24", "min")}),
+        template=WHOLE_CAR,
+    ).quantities["front.left.toe"]
+
+
 def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
     entries = (*TIE, *points())
     angles = [
@@ -400,8 +409,13 @@ def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
     wheel = through(*angles, *turned, *read)["front.left"]
     step = float(toe_for_rod_change(1.5 / 6, 120.0, "behind"))
     assert wheel.still["Tie rod"] == pytest.approx(-0.3 * DEGREE / step, abs=1.2)
-    codes = {one.code for one in look_aligned(through(*angles, *turned, *read))}
-    assert codes == {"angle_off"}
+    (off,) = look_aligned(through(*angles, *turned, *read))
+    assert off.code == "angle_off"
+    assert "toe is +0.30° from its target" in off.message
+    comes_to, open_ = wheel.comes_to["toe"]
+    assert abs(comes_to - 0.1 * DEGREE) <= abs(step) / 2
+    again = Quantity(0.4 * DEGREE, readings_of_toe().uncertainty)
+    assert open_ == pytest.approx(2 * math.hypot(again.uncertainty, 0.05 * abs(comes_to - again.value)))
     wide = typed("front.left.within.toe", "30", "min")
     assert look_aligned(through(wide, *angles, *turned, *read)) == [], "a wider range, told, is kept to"
     mended = through(*angles, *turned, *read, Turned("front.left", "Tie rod", wheel.still["Tie rod"]))["front.left"]
