@@ -6,7 +6,7 @@ from types import SimpleNamespace
 
 import numpy as np
 import pytest
-from scipy.optimize import least_squares
+from scipy.optimize import least_squares, minimize_scalar
 from test_geometry_of_cars import ANGLES, points, record, typed
 
 from fair_spindle.core.basics.typed import Typed
@@ -19,14 +19,18 @@ from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.predict.aboard import PLACES, added_loads
+from fair_spindle.core.predict.adjusters import USUAL_SWING, _along, _swapped
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bolted import strain_of
+from fair_spindle.core.predict.bump_steer import bump_steer
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, mirrored, moved, points_of, prior_cloud, worth_of
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
+from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.height_causes import explain_heights
@@ -34,6 +38,8 @@ from fair_spindle.core.review.height_lessons import learn
 from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
+from fair_spindle.core.springs.loads import car_loads
+from fair_spindle.core.turns.adjuster import Adjuster
 
 STRUT = usual_corner("strut")
 POINTS = points_of(STRUT)
@@ -394,3 +400,77 @@ def test_a_springs_height_stands_beside_what_was_predicted_of_its_own_wheel():
         4.0,
     )
     assert (found.miss, found.change.value, found.beyond) == (2.0, -27.0, False)
+
+
+@pytest.mark.referee
+def test_an_arm_made_longer_moves_its_ball_joint_straight_out_from_its_axis():
+    """Referee: the nearest point of the pivot axis by scipy, the legs' growth by central differences."""
+    front, rear, ball = (STRUT.point(name) for name in ("lower_front", "lower_rear", "lower_ball"))
+    foot = minimize_scalar(lambda t: np.sum((front + t * (rear - front) - ball) ** 2)).x
+    out = ball - (front + foot * (rear - front))
+    out /= np.linalg.norm(out)
+    grown = dict(_along(STRUT, ["lower_front", "lower_rear"]))
+    for leg, pivot in (("lower_front", front), ("lower_rear", rear)):
+        by_hand = (np.linalg.norm(ball + out - pivot) - np.linalg.norm(ball - out - pivot)) / 2
+        assert grown[leg] == pytest.approx(by_hand, abs=1e-5)
+
+
+LEAST = {"engagement": Quantity(15.0)}
+
+
+@pytest.mark.parametrize(
+    ("told", "low", "high"),
+    [
+        ({"swap": Quantity(3.0, 0.2)}, 3.0 - USUAL_SWING, 3.0 + USUAL_SWING),
+        (
+            {"swap": Quantity(3.0, 0.2), "swap_engaged": Quantity(24.0), "engagement": Quantity(15.0)},
+            3.0 - USUAL_SWING,
+            12.0,
+        ),
+        ({"swap": Quantity(3.0, 0.2, parts={"turns": 1.0}), **LEAST}, 3.0 - USUAL_SWING, -12.0),
+    ],
+    ids=["nothing known", "thread engaged", "counted from no thread"],
+)
+def test_a_new_part_starts_at_its_own_length_and_ends_where_its_thread_does(told, low, high):
+    where = "front.left.tie"
+    told = {f"{where}.{name}": size for name, size in told.items()} | {f"{where}.swap_per_turn": Quantity(1.25)}
+    old = Adjuster("Tie rod", (("tie", 1.0),), 1.5, 1 / 6, -10.0, 10.0, "turn", part=where)
+    new = _swapped(Readings(Sheet(), told, {}), old)
+    assert (new.start, new.doubt, new.per_turn, new.low, new.high) == (3.0, 0.2, 1.25, low, high)
+    assert new.from_no_thread is (high < 0)
+    assert _swapped(Readings(Sheet(), {}, {}), old) is old
+
+
+def test_bump_steer_drawn_and_read_are_taken_together_by_their_weights():
+    drawn = bump_steer(STRUT, 3.0)
+    sure, unsure = Quantity(1e-5, drawn.uncertainty / 2), Quantity(1e-5, drawn.uncertainty * 2)
+    assert bump_steer(STRUT, 3.0, sure) is sure
+    both = bump_steer(STRUT, 3.0, unsure)
+    assert both.value == pytest.approx((4 * drawn.value + unsure.value) / 5)
+    assert both.uncertainty == pytest.approx(drawn.uncertainty * math.sqrt(4 / 5))
+
+
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_who_sits_in_a_car_is_carried_by_its_wheels_as_levers_say(side):
+    weighed = car_loads("two_axles", {"front": 8e3, "rear": 6e3}, {})
+    told = {f"car.aboard.{name}": Quantity(weight) for name, weight in (("driver", 800.0), ("boot", 300.0))}
+    found = added_loads(Readings(Sheet(), told, {"car.driver_side": side}), weighed)
+    (back, aside), (boot, _) = PLACES["driver"], PLACES["boot"]
+    assert found.sum() == pytest.approx(1100.0)
+    assert found[2:].sum() == pytest.approx(800 * back + 300 * boot)
+    heavy = found[[0, 2]].sum() - found[[1, 3]].sum()
+    assert heavy == pytest.approx((1 if side == "left" else -1) * 800 * 2 * aside)
+
+
+def test_left_less_right_is_told_for_its_own_axle():
+    limits = {"rear.apart.toe": Quantity(1e-3), "front.apart.camber": Quantity(5e-3)}
+    angles = {
+        "front.left": {"camber": -0.010, "toe": 0.0}, "front.right": {"camber": -0.014, "toe": 0.0},
+        "rear.left": {"camber": 0.0, "toe": 3e-3}, "rear.right": {"camber": 0.0, "toe": 1e-3},
+    }  # fmt: skip
+    told = {(one.axle, one.name): one for one in sides_apart(limits, angles)}
+    assert set(told) == {("front", "camber"), ("rear", "toe")}
+    assert told["front", "camber"].difference == pytest.approx(0.004)
+    assert told["front", "camber"].inside
+    assert told["rear", "toe"].difference == pytest.approx(0.002)
+    assert not told["rear", "toe"].inside
