@@ -10,7 +10,7 @@ from scipy.optimize import least_squares, minimize_scalar
 from test_geometry_of_cars import ANGLES, points, record, typed
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.bolts.joint import Bolt, BoltSpec
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
@@ -19,18 +19,22 @@ from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aboard import PLACES, added_loads
 from fair_spindle.core.predict.adjusters import USUAL_SWING, _along, _swapped
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bolted import strain_of
 from fair_spindle.core.predict.bump_steer import bump_steer
+from fair_spindle.core.predict.clamping import pivots_of
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, mirrored, moved, points_of, prior_cloud, worth_of
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.perching import bench_places
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.steering import total_toe
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.height_causes import explain_heights
@@ -474,3 +478,59 @@ def test_left_less_right_is_told_for_its_own_axle():
     assert told["front", "camber"].inside
     assert told["rear", "toe"].difference == pytest.approx(0.002)
     assert not told["rear", "toe"].inside
+
+
+def test_of_several_arms_a_joint_may_turn_the_narrowest_window_stands():
+    joint = Joint(
+        "arm", "Lower links", "rubber_pivot", (Bolt(1),), "rear", "left", bushing="bonded_rubber", arm="lower"
+    )
+    told = {"rear.left.height": Quantity(360.0, 0.5)}
+    for name, length, rise in (("lower_front", 420.0, 5.0), ("lower_rear", 240.0, -12.0)):
+        told |= {f"rear.left.{name}.length": Quantity(length, 1.0), f"rear.left.{name}.rise": Quantity(rise, 1.0)}
+
+    def window(joint):
+        pivots, _ = pivots_of(JobState(joints={"arm": joint}), Readings(Sheet(), told, {"rear.layout": "five_link"}))
+        return pivots["arm"].window
+
+    both, long, short = (window(replace(joint, arm=arm)) for arm in ("lower", "lower_front", "lower_rear"))
+    assert both == short
+    assert short[1] - short[0] < long[1] - long[0]
+    assert short[0] < 360.0 < short[1]
+
+
+def test_total_toe_of_a_solid_axle_is_read_of_both_its_wheels():
+    told = {"front.left.check_toe": Quantity(2e-3, 3e-4), "front.right.check_toe": Quantity(-5e-4, 4e-4)}
+    found = total_toe(Readings(Sheet(), told, {}), "check_")
+    assert (found.value, found.uncertainty) == (pytest.approx(1.5e-3), pytest.approx(5e-4))
+    assert total_toe(Readings(Sheet(), {"front.left.check_toe": Quantity(2e-3)}, {}), "check_") is None
+
+
+@pytest.mark.parametrize(("spacer", "target", "gas"), [(0.0, 350.0, 0.0), (8.0, 350.0, 150.0), (8.0, 365.0, 150.0)])
+def test_a_ring_goes_where_the_loaded_spring_leaves_it_above_the_lower_eye(spacer, target, gas):
+    """By hand: damper at the wanted height, less its upper seat, less the spring as long as its load presses it."""
+    axle = {
+        "motion_ratio": 0.9,
+        "perch.upper": 60.0,
+        "perch.lowest": 120.0,
+        "perch.thread": 90.0,
+        "spring.perch_pitch": 2.0,
+    }
+    axle |= {
+        "new_spring.rate": 55.0,
+        "new_spring.free": 220.0,
+        "new_top.spacer": spacer,
+        "damper.gas": gas,
+        "unsprung": 400.0,
+    }
+    wheel = {"damper_length": 420.0, "height": 355.0, "target.height": target}
+    told = {f"front.{name}": Quantity(size) for name, size in axle.items()}
+    told |= {f"front.left.{name}": Quantity(size) for name, size in wheel.items()}
+    words = {"front.spring.kind": "coilover", "front.new_spring.fit": "single"}
+    stands = [SimpleNamespace(load_before=3600.0, load_plus_minus=0.0)] * 4
+    left, right = bench_places(Readings(Sheet(), told, words), Sitting(wheels=tuple(stands)))
+    assert right.lacks[0] == "front.right.damper_length"
+    spring = 220.0 - ((3600.0 - 400.0) / 0.9 - gas) / 55.0
+    by_hand = 420.0 - spacer + 0.9 * (target - 355.0) - 60.0 - spring
+    assert left.place.from_lower_eye == pytest.approx(by_hand)
+    assert left.place.turns_up == pytest.approx((by_hand - 120.0) / 2.0)
+    assert left.left == pytest.approx(120.0 + 90.0 - by_hand)

@@ -266,6 +266,8 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
     assert {one.code for one in findings} == {"turns_left"}
     turned = [Turned("front", name, one.planned) for name, one in planned.items()]
     assert rods(*turned)[1] == []
+    right = [Entered(f"front.{side}.check_toe", "angle", {"toe": Typed("0.05", "deg")}) for side in ("left", "right")]
+    assert rods(*turned, *right)[1] == []
     read = [Entered(f"front.{side}.check_toe", "angle", {"toe": Typed("0.2", "deg")}) for side in ("left", "right")]
     again, findings = rods(*turned, *read)
     assert [one.code for one in findings] == ["angle_off"]
