@@ -37,6 +37,7 @@ from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.steering import total_toe
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
+from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import explain_heights
 from fair_spindle.core.review.height_lessons import learn
 from fair_spindle.core.review.toe_causes import explain_toe
@@ -534,3 +535,26 @@ def test_a_ring_goes_where_the_loaded_spring_leaves_it_above_the_lower_eye(space
     assert left.place.from_lower_eye == pytest.approx(by_hand)
     assert left.place.turns_up == pytest.approx((by_hand - 120.0) / 2.0)
     assert left.left == pytest.approx(120.0 + 90.0 - by_hand)
+
+
+def test_what_is_still_wanted_names_the_wheel_the_adjuster_and_how_much():
+    tie = Adjuster("Tie rod", (("tie", 1.0),), 1.5, 1 / 6, -10.0, 10.0)
+    arm = Adjuster("Lower arm", (("lower_front", 1.0), ("lower_rear", 1.0)), 1.0, 0.5, -2.0, 2.0, "mm")
+    wheel = SimpleNamespace(
+        still={"Tie rod": -3, "Lower arm": 0},
+        beyond={"Lower arm": 1.5},
+        plan=SimpleNamespace(wheel=SimpleNamespace(adjusters=(tie, arm))),
+    )
+    done = SimpleNamespace(still=None)
+    rods = tuple(SimpleNamespace(still=still, rod=SimpleNamespace(adjuster=tie)) for still in (4, 0))
+    wants = want_wheels({"rear.left": wheel, "rear.right": done}, rods)
+    assert [(one.where, one.axle, one.what, one.name, one.amount, one.beyond) for one in wants] == [
+        ("rear.left", "rear", "toe", "Tie rod", -0.5, 0.0),
+        ("rear.left", "rear", "arms", "Lower arm", 0.0, 1.5),
+        ("front", "front", "toe", "Tie rod", pytest.approx(4 / 6), 0.0),
+    ]
+    turns = SimpleNamespace(turns=SimpleNamespace(set_turns=np.array([0.0, 1.25, -0.5, 0.0])))
+    assert [(one.where, one.amount) for one in want_rings(turns)] == [("front.right", 1.25), ("rear.left", -0.5)]
+    bars = [SimpleNamespace(axle=axle, link=Quantity(length)) for axle, length in (("front", 120.0), ("rear", 90.0))]
+    told = {"front.check_bar_gap": Quantity(0.8), "rear.check_bar_gap": Quantity(-1.2)}
+    assert [(one.where, one.amount) for one in want_links(bars, told)] == [("rear", 90.0)]
