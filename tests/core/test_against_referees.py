@@ -28,10 +28,11 @@ from fair_spindle.core.predict.bump_steer import bump_steer
 from fair_spindle.core.predict.clamping import pivots_of
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
+from fair_spindle.core.predict.limits import steering_damper, wheel_travels
 from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, mirrored, moved, points_of, prior_cloud, worth_of
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.core.predict.perching import bench_places
-from fair_spindle.core.predict.ride_height import Sitting
+from fair_spindle.core.predict.ride_height import Sitting, WheelSits
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.steering import total_toe
@@ -558,3 +559,59 @@ def test_what_is_still_wanted_names_the_wheel_the_adjuster_and_how_much():
     bars = [SimpleNamespace(axle=axle, link=Quantity(length)) for axle, length in (("front", 120.0), ("rear", 90.0))]
     told = {"front.check_bar_gap": Quantity(0.8), "rear.check_bar_gap": Quantity(-1.2)}
     assert [(one.where, one.amount) for one in want_links(bars, told)] == [("rear", 90.0)]
+
+
+def test_what_ends_a_wheels_travel_by_hand_each_with_its_own_uncertainty():
+    axle = {
+        "damper.open": 520.0,
+        "damper.closed": 380.0,
+        "damper.stop": 20.0,
+        "damper_ratio": 0.9,
+        "motion_ratio": 0.8,
+    }
+    axle |= {"new_spring.free": 230.0, "new_spring.solid": 90.0, "new_top.spacer": 6.0}
+    axle |= {"new_spring.helper_free": 50.0, "new_spring.helper_solid": 14.0, "new_spring.ring": 5.0}
+    own = {"damper_length": 462.0, "limit.hose": 395.0, "limit.arch": 290.0, "limit.joint": math.radians(20.0)}
+    own |= {"lower.length": 330.0, "lower.rise": -20.0}
+    told = {f"front.{name}": Quantity(size) for name, size in axle.items()}
+    told |= {f"front.left.{name}": Quantity(size) for name, size in own.items()}
+    told["front.left.damper_length"] = Quantity(462.0, 1.5)
+    readings = Readings(Sheet(), told, {"front.new_spring.fit": "stack"})
+    wheel = WheelSits("front.left", Quantity(360.0, 0.8), -30.0, 3.0, 3500.0, 3500.0, 0.0, 181.0, -27.0)
+    (found,) = wheel_travels(readings, Sitting(wheels=(wheel,)))
+    at_ride = 462.0 - 27.0 - 6.0
+    bump = {
+        "bump stop touched": (at_ride - 380.0 - 20.0) / 0.9,
+        "damper fully closed": (at_ride - 380.0) / 0.9,
+        "coils touch": (181.0 - 90.0 - 14.0 - 5.0) / 0.8,
+        "tyre meets the arch": 330.0 - 290.0,
+        "lower joint at its angle": 330.0 * math.sin(math.radians(20.0)) - (-20.0 + 30.0),
+    }
+    droop = {
+        "damper fully open": -(520.0 - at_ride) / 0.9,
+        "spring loose": -(230.0 + 50.0 + 5.0 - 181.0) / 0.8,
+        "brake hose tight": 330.0 - 395.0,
+        "lower joint at its angle": -(330.0 * math.sin(math.radians(20.0)) + 10.0),
+    }
+    told_bump, told_droop = ({one.name: one for one in side} for side in (found.bump, found.droop))
+    assert {name: one.travel for name, one in told_bump.items()} == pytest.approx(bump)
+    assert {name: one.travel for name, one in told_droop.items()} == pytest.approx(droop)
+    assert [one.travel for one in found.bump] == sorted(bump.values())
+    assert [one.travel for one in found.droop] == sorted(droop.values(), reverse=True)
+    # The height's own ± moves the damper by the spring's ratio, what sits on the body as it is.
+    assert told_bump["tyre meets the arch"].plus_minus == pytest.approx(2 * math.hypot(1.5, 0.8))
+    assert told_bump["damper fully closed"].plus_minus == pytest.approx(2 * math.hypot(1.5, 0.8 * 1.5) / 0.9)
+    assert told_bump["coils touch"].plus_minus == pytest.approx(2 * 1.5)
+    assert not any("passed already" in words for words in found.warnings)
+
+
+@pytest.mark.parametrize(
+    ("at", "words"),
+    [(505.0, "15 mm of room"), (517.0, "3 mm before it is fully open"), (383.0, "3 mm before it is fully closed")],
+)
+def test_a_steering_damper_at_full_lock(at, words):
+    told = {"front.steer_damper.open": Quantity(520.0), "front.steer_damper.closed": Quantity(380.0)}
+    told["front.steer_damper.at_right"] = Quantity(at)
+    (said,) = steering_damper(Readings(Sheet(), told, {}))
+    assert words in said
+    assert "lock right" in said
