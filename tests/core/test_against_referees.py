@@ -8,6 +8,8 @@ import numpy as np
 import pytest
 from scipy.optimize import least_squares, minimize_scalar
 from test_geometry_of_cars import ANGLES, points, record, typed
+from test_rubber_and_heights import NEW, choose, job
+from test_rubber_and_heights import typed as mm_typed
 
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
@@ -23,9 +25,11 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aboard import PLACES, added_loads
 from fair_spindle.core.predict.adjusters import USUAL_SWING, _along, _swapped
 from fair_spindle.core.predict.advice import becomes
+from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.bolted import strain_of
 from fair_spindle.core.predict.bump_steer import bump_steer
 from fair_spindle.core.predict.clamping import pivots_of
+from fair_spindle.core.predict.evidence import weigh_evidence
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.limits import steering_damper, wheel_travels
@@ -45,6 +49,7 @@ from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
 from fair_spindle.core.springs.loads import car_loads
+from fair_spindle.core.springs.sway_bar import bar_rates, wheel_rate
 from fair_spindle.core.turns.adjuster import Adjuster
 
 STRUT = usual_corner("strut")
@@ -615,3 +620,41 @@ def test_a_steering_damper_at_full_lock(at, words):
     (said,) = steering_damper(Readings(Sheet(), told, {}))
     assert words in said
     assert "lock right" in said
+
+
+@pytest.mark.referee
+def test_readings_that_rest_on_several_inputs_move_them_as_bayes_says():
+    slopes = np.array([[1.0, 0.5], [1.0, -0.5], [0.0, 2.0], [0.3, 0.1]])
+    inputs = {"a": Quantity(3.0, 0.4), "b": Quantity(-1.0, 0.2), "sure": Quantity(9.0)}
+    read = {"front.left": Quantity(3.4, 0.3), "rear.left": Quantity(-1.1, 0.1)}
+
+    def rule(values):
+        return np.stack([np.asarray(values[key]) for key in ("a", "b")], 1) @ slopes.T + 1.0
+
+    seen = slopes[[0, 2]]
+    sizes, noise = np.diag([0.4**-2, 0.2**-2]), np.diag([0.3**-2, 0.1**-2])
+    covariance = np.linalg.inv(sizes + seen.T @ noise @ seen)
+    off = np.array([3.4, -1.1]) - (seen @ [3.0, -1.0] + 1.0)
+    wanted = np.array([3.0, -1.0]) + covariance @ seen.T @ noise @ off
+    found = weigh_evidence(inputs, rule, read)
+    assert [found.inputs[key].value for key in "ab"] == pytest.approx(wanted)
+    assert [found.inputs[key].uncertainty for key in "ab"] == pytest.approx(np.sqrt(np.diag(covariance)))
+    assert found.inputs["sure"] == inputs["sure"]
+    # Drawn inputs and misreadings follow to the same covariance.
+    rng = np.random.default_rng(1)
+    drawn = found.follow(rng.normal(size=(40000, 2)) * [0.4, 0.2], rng.normal(size=(40000, 2)) * [0.3, 0.1])
+    assert np.cov(drawn.T) == pytest.approx(covariance, abs=3e-3)
+
+
+@pytest.mark.referee
+def test_a_bars_share_of_roll_stiffness_is_springs_and_bar_over_both_axles():
+    """By hand: k t²/2 of an axle's springs and b t² of its bar, k and b at the wheels."""
+    fitted = (choose("front.bar.fitted", "fixed_links"), mm_typed("front.bar.diameter", 22))
+    fitted += (mm_typed("front.bar.length", 900), mm_typed("front.bar.hole_1", 220))
+    readings, car, _ = job(*NEW, *fitted)
+    (bar,) = bars_of(readings, car)
+    stance, rate = car.build({}).stance, bar.holes[0].rate
+    front = (42 * 0.95**2 / 2 + rate) * stance.track_front**2
+    rear = 60 * 0.7**2 / 2 * stance.track_rear**2
+    assert bar.holes[0].front_share == pytest.approx(front / (front + rear))
+    assert rate == pytest.approx(wheel_rate(bar_rates(22, 900, [220], 0.0)[0], 1.0))
