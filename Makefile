@@ -74,10 +74,4 @@ hidden: setup
 	$(PY) tools/hidden_cars.py 100
 
 bench: setup
-	$(PY) tools/bench.py
-	$(PY) tools/bench_geometry.py
-	$(PY) tools/bench_springs.py
-	$(PY) tools/bench_planning.py
-	$(PY) tools/bench_history.py
-	$(PY) tools/bench_clients.py
-	$(PY) tools/bench_writes.py
+	@missed=0; for bench in tools/bench*.py; do $(PY) $$bench || missed=1; done; exit $$missed

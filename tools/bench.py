@@ -5,49 +5,71 @@ import json
 import os
 import re
 import socket
-import statistics
 import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Callable
 from pathlib import Path
+from statistics import median
+
+from bounds import Bounds
 
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 ROUNDS = 200
 
 
+# What an application of the same libraries, with nothing in it, needs to its first answer.
+EMPTY = """
+import sys, numpy, pydantic, sqlmodel, uvicorn
+from fastapi import FastAPI
+app = FastAPI()
+app.get("/api/health")(lambda: {})
+uvicorn.run(app, port=int(sys.argv[1]), log_level="error")
+"""
+
+
 def main() -> None:
+    bounds = Bounds()
     with tempfile.TemporaryDirectory() as folder:
-        fresh = [cold_start(Path(folder) / f"{n}.sqlite") for n in range(5)]
-        again = [cold_start(Path(folder) / "0.sqlite") for _ in range(5)]
-        for name, times in (("first start, data made", fresh), ("start on data that is there", again)):
-            print(f"{name}, to first answer: median {statistics.median(times):.2f} s, worst {max(times):.2f} s")
-        measure(Path(folder) / "demo.sqlite")
+        empty = ("empty FastAPI application, same libraries", median(cold_start(empty_command) for _ in range(5)))
+        fresh = median(cold_start(serving("serve", Path(folder) / f"{n}.sqlite")) for n in range(5))
+        again = median(cold_start(serving("serve", Path(folder) / "0.sqlite")) for _ in range(5))
+        bounds.line("first start, data made, to first answer", fresh, empty, 2.0)
+        bounds.line("start on data that is there, to first answer", again, empty, 1.5)
+        measure(Path(folder) / "demo.sqlite", bounds)
+    bounds.end()
 
 
-def cold_start(db: Path) -> float:
+def empty_command(port: int) -> list[str]:
+    return [sys.executable, "-c", EMPTY, str(port)]
+
+
+def serving(mode: str, db: Path) -> Callable[[int], list[str]]:
+    return lambda port: [str(COMMAND), mode, "--db", str(db), "--port", str(port)]
+
+
+def cold_start(command: Callable[[int], list[str]]) -> float:
     begun = time.perf_counter()
-    server, port = launch("serve", db)
+    server, _ = launch(command)
     took = time.perf_counter() - begun
     stop(server)
-    assert port
-    return took
+    return 1000 * took
 
 
-def measure(db: Path) -> None:
-    server, port = launch("demo", db)
+def measure(db: Path, bounds: Bounds) -> None:
+    server, port = launch(serving("demo", db))
     try:
         wire = http.client.HTTPConnection("127.0.0.1", port, timeout=10)
         jobs = json.loads(ask(wire, "GET", "/api/jobs"))
         job = next(line for line in jobs if "Orrowby" in line["car"])
         path = f"/api/jobs/{job['id']}"
-        baseline = report(
-            "baseline: GET /api/health, an answer without work", lambda n: ask(wire, "GET", "/api/health")
-        )
-        report(f"job view, {job['entries']} log lines", lambda n: ask(wire, "GET", path), baseline)
-        report("recalculation: a changed reading written, whole job answered", Rereading(wire, path), baseline)
-        report("list of jobs", lambda n: ask(wire, "GET", "/api/jobs"), baseline)
-        report("record as PDF", lambda n: ask(wire, "GET", f"{path}/record.pdf"), baseline, 30)
+        health = ("GET /api/health", timed(lambda n: ask(wire, "GET", "/api/health")))
+        view = timed(lambda n: ask(wire, "GET", path))
+        bounds.line(f"job view, {job['entries']} log lines", view, health, 10)
+        bounds.line("a changed reading written, what changed answered", timed(Rereading(wire, path)), health, 25)
+        bounds.line("list of jobs", timed(lambda n: ask(wire, "GET", "/api/jobs")), health, 10)
+        bounds.line("record as PDF", timed(lambda n: ask(wire, "GET", f"{path}/record.pdf"), 30), health, 400)
     finally:
         stop(server)
 
@@ -67,25 +89,20 @@ class Rereading:
         self.seen = int(re.search(rb'"version":(\d+)', answer)[1])
 
 
-def report(name: str, work, baseline: float | None = None, rounds: int = ROUNDS) -> float:
+def timed(work: Callable[[int], object], rounds: int = ROUNDS) -> float:
     times = []
     for n in range(rounds):
         begun = time.perf_counter()
         work(n)
         times.append(1000 * (time.perf_counter() - begun))
-    median, p95 = statistics.median(times), statistics.quantiles(times, n=20)[18]
-    ratio = f", {median / baseline:.1f} × baseline" if baseline else ""
-    print(f"{name}: median {median:.1f} ms, p95 {p95:.1f} ms{ratio}")
-    return median
+    return median(times)
 
 
-def launch(mode: str, db: Path) -> tuple[subprocess.Popen, int]:
+def launch(command: Callable[[int], list[str]]) -> tuple[subprocess.Popen, int]:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    server = subprocess.Popen(
-        [COMMAND, mode, "--db", db, "--port", str(port)], stdout=subprocess.DEVNULL, env=os.environ
-    )
+    server = subprocess.Popen(command(port), stdout=subprocess.DEVNULL, env=os.environ)
     for _ in range(2000):
         try:
             wire = http.client.HTTPConnection("127.0.0.1", port, timeout=5)

@@ -12,7 +12,7 @@ import threading
 import time
 from pathlib import Path
 
-from bench import ask, launch, stop
+from bench import ask, launch, serving, stop
 
 from fair_spindle.records.database import Database
 
@@ -99,7 +99,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "clients.sqlite"
         Database(file).close()
-        server, port = launch("serve", file)
+        server, port = launch(serving("serve", file))
         try:
             missed = max(eight_clients(port), long_job(port))
         finally:

@@ -1,11 +1,11 @@
 """Measure the geometry solver beside scipy solving the same poses one by one, in the same run."""
 
 import sys
-import time
 from math import radians
 from pathlib import Path
 
 import numpy as np
+from bounds import Bounds, best_of
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
@@ -22,41 +22,32 @@ TRAVELS = np.linspace(-80, 80, 1000)
 
 
 def main() -> None:
+    bounds = Bounds()
     corner = corner_of("double_wishbone", TYPICAL["double_wishbone"])
-    alone = best(lambda: one_by_one(corner, TRAVELS[::10]), 3) / len(TRAVELS[::10])
-    ours = best(lambda: solve_poses(corner, TRAVELS), 15) / len(TRAVELS)
-    print(f"baseline: scipy.optimize.root, one pose after the other: {1e6 * alone:.0f} µs a pose")
-    print(f"1,000 poses of one corner: {1e6 * ours:.1f} µs a pose, {alone / ours:.0f} times faster")
+    alone = best_of(lambda: one_by_one(corner, TRAVELS[::10]), 3) / len(TRAVELS[::10])
+    scipy = ("scipy.optimize.root, one pose", alone)
+    bounds.line(
+        "a pose of 1,000 of one corner", best_of(lambda: solve_poses(corner, TRAVELS), 15) / 1000, scipy, 0.02
+    )
     adjusters = [
         Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12),
         Adjuster("front leg", on("upper_front"), 1.25, 0.5, -10, 10),
         Adjuster("rear leg", on("upper_rear"), 1.25, 0.5, -10, 10),
     ]
     targets = {"toe": radians(0.1), "camber": radians(-0.9), "caster": radians(7.2)}
-    full = best(lambda: realign(corner, 20.0, adjusters, targets), 9)
-    print(
-        f"one full realign, three adjusters, three targets: {1e3 * full:.1f} ms, {full / alone:.0f} × one scipy pose"
-    )
+    full = best_of(lambda: realign(corner, 20.0, adjusters, targets), 9)
+    bounds.line("one full realign, three adjusters, three targets", full, scipy, 100)
     wanted = Wanted(corner, 20.0, tuple(adjusters), targets, TOLERANCES)
     plan = realign(corner, 20.0, adjusters, targets)
-    pair = best(lambda: realign_axle(wanted, wanted, toe_across(*[targets["toe"]] * 2, 2e-3, 1e-3)), 5)
-    print(f"both wheels of an axle together: {1e3 * pair:.1f} ms, {pair / full:.1f} × one wheel alone")
+    pair = best_of(lambda: realign_axle(wanted, wanted, toe_across(*[targets["toe"]] * 2, 2e-3, 1e-3)), 5)
+    bounds.line("both wheels of an axle together", pair, ("one wheel alone", full), 6)
     doubt = Doubtful(5e-4, 1e-3, 2.0, 1.15)
 
     def axle() -> None:
-        generator = np.random.default_rng(1)
-        how_sure([(wanted, plan, doubt)] * 2, generator, 2000)
+        how_sure([(wanted, plan, doubt)] * 2, np.random.default_rng(1), 2000)
 
-    print(f"2,000 samples of both wheels of an axle: {best(axle, 5):.2f} s")
-
-
-def best(work, rounds: int) -> float:
-    times = []
-    for _ in range(rounds):
-        begun = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - begun)
-    return min(times)
+    bounds.line("2,000 samples of both wheels of an axle", best_of(axle, 5), ("one by one", 2000 * pair), 0.1)
+    bounds.end()
 
 
 def one_by_one(corner, travels) -> None:

@@ -1,8 +1,7 @@
 """Measure where a whole car comes to rest, beside scipy solving the same balance, in the same run."""
 
-import time
-
 import numpy as np
+from bounds import Bounds, best_of
 from scipy.optimize import root
 
 from fair_spindle.core.springs.car_heights import Leg, Stance, settle_car, spring_length
@@ -19,14 +18,16 @@ def main() -> None:
     new = in_series([coil_curve(Coil(60.0, 250.0, 80.0)), coil_curve(Coil(3.0, 90.0, 20.0))])
     at = [float(spring_length(old, load - dead, 0.9, 120.0)) for load, dead in zip(LOADS, DEAD, strict=True)]
     legs = [Leg(new, length, 0.9, 150.0) for length in at]
-    ours = best(lambda: settle_car(CAR, LOADS, DEAD, legs), 40)
-    theirs = best(lambda: root(lambda pose: balance(pose, legs), np.zeros(7), tol=1e-9), 15)
-    print(f"baseline: scipy.optimize.root on heave, roll, pitch and four tyres: {1e3 * theirs:.2f} ms a car")
-    print(f"one whole car: {1e3 * ours:.2f} ms, {theirs / ours:.1f} times faster")
+    bounds = Bounds()
+    ours = best_of(lambda: settle_car(CAR, LOADS, DEAD, legs), 40)
+    theirs = best_of(lambda: root(lambda pose: balance(pose, legs), np.zeros(7), tol=1e-9), 15)
+    bounds.line("one whole car", ours, ("scipy.optimize.root on heave, roll, pitch and four tyres", theirs), 0.6)
     rng = np.random.default_rng(1)
     drawn = [Leg(new, length + rng.normal(0, 2, SAMPLES), 0.9 + rng.normal(0, 0.01, SAMPLES), 150.0) for length in at]
     loads = LOADS + rng.normal(0, 30, (SAMPLES, 4))
-    print(f"5,000 samples of a whole car: {best(lambda: settle_car(CAR, loads, DEAD, drawn), 5):.2f} s")
+    many = best_of(lambda: settle_car(CAR, loads, DEAD, drawn), 5)
+    bounds.line("5,000 samples of a whole car", many, ("one by one", SAMPLES * ours), 0.05)
+    bounds.end()
 
 
 def balance(pose, legs):
@@ -39,15 +40,6 @@ def balance(pose, legs):
     bar = np.repeat([CAR.bar_front * (travel[0] - travel[1]), CAR.bar_rear * (travel[2] - travel[3])], 2)
     change = force + bar * np.array([1, -1, 1, -1]) - (LOADS - DEAD)
     return np.concatenate([[change.sum(), change @ y / 1000, change @ x / 1000], pose[3:] + change / CAR.tyre_rate])
-
-
-def best(work, rounds: int) -> float:
-    times = []
-    for _ in range(rounds):
-        begun = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - begun)
-    return min(times)
 
 
 if __name__ == "__main__":

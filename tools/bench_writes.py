@@ -17,7 +17,7 @@ import time
 from contextlib import closing
 from pathlib import Path
 
-from bench import ask, launch, stop
+from bench import ask, launch, serving, stop
 
 from fair_spindle.records.database import Database
 
@@ -184,7 +184,7 @@ def main(seconds: int) -> int:
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "writes.sqlite"
         Database(file).close()
-        server, port = launch("serve", file)
+        server, port = launch(serving("serve", file))
         try:
             missed = max(one_page(port, file), many_pages(port, seconds, server.pid))
         finally:
