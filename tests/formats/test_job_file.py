@@ -128,7 +128,7 @@ def test_a_printed_page_has_letters_for_every_sign_and_says_which_of_how_many_it
     lacking = {sign for sign in said if ord(sign) > 126 and ord(sign) not in letters}
     assert lacking <= set(DINGBATS) | set(PLAIN), "a sign that would print as an empty box"
     assert signs("☐ 5 × <nut>") == '<font name="ZapfDingbats">❏</font> 5 × &lt;nut&gt;'
-    assert signs("3′") == "3'"
+    assert signs("3′ 4‑5") == "3′ 4-5"
     for sign in DINGBATS.values():
         sign.encode("zapfdingbats")
 
