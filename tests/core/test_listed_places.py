@@ -46,6 +46,7 @@ def test_a_listed_row_is_the_place_of_the_joint_it_names_and_keeps_what_it_has_n
 def test_rows_of_one_thing_are_places_of_one_joint_and_each_side_has_its_own():
     state = car(Listed((row("a", 1, "Subframe"), row("b", 2, "Subframe"), row("c", 1, "Subframe", "right"))))
     assert [(one.side, len(one.bolts)) for one in state.joints.values()] == [("left", 2), ("right", 1)]
+    assert [bolt.x_mm for bolt in state.joints["listed.front.left.subframe"].bolts] == [0.0, 60.0]
     assert {key.replace("right", "left") for key in state.joints} == {"listed.front.left.subframe"}
 
 

@@ -132,3 +132,24 @@ def _faults(page):
         for v in violations
     ]
     return faults + (["wider than the phone"] if wide else [])
+
+
+def test_on_a_phone_the_signs_of_an_angle_stand_under_its_field(tuner, browser):
+    open_job(tuner, "Tarvane Ossel")
+    tuner.tab("Baseline")
+    expect(tuner.field("Front right Camber")).to_be_visible()
+    phone = browser.new_context(has_touch=True, is_mobile=True, viewport={"width": 390, "height": 844}).new_page()
+    phone.goto(tuner.page.url)
+    field = phone.get_by_label("Front right Camber", exact=True)
+    field.tap()
+    expect(field).to_have_attribute("inputmode", "decimal")
+    keys = phone.get_by_role("group", name="Front right Camber: keys")
+    for key, digits in (("−", "0"), ("°", "48"), ("′", "")):
+        keys.get_by_role("button", name=key).tap()
+        phone.keyboard.type(digits)
+    expect(field).to_have_value("−0°48′")
+    expect(phone.get_by_text("reads as −0.80°")).to_be_visible()
+    phone.keyboard.press("Enter")
+    expect(phone.get_by_text("✓ −0.80°").first).to_be_visible()
+    expect(tuner.page.get_by_role("group", name=re.compile("keys$"))).to_have_count(0)
+    phone.context.close()
