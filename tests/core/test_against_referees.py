@@ -39,6 +39,7 @@ from fair_spindle.core.predict.perching import bench_places
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.sprung_car import _Builder
 from fair_spindle.core.predict.steering import total_toe
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
@@ -49,7 +50,8 @@ from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
 from fair_spindle.core.springs.loads import car_loads
-from fair_spindle.core.springs.sway_bar import bar_rates, wheel_rate
+from fair_spindle.core.springs.springs import stop_curve
+from fair_spindle.core.springs.sway_bar import bar_rates, preload, wheel_rate
 from fair_spindle.core.turns.adjuster import Adjuster
 
 STRUT = usual_corner("strut")
@@ -658,3 +660,51 @@ def test_a_bars_share_of_roll_stiffness_is_springs_and_bar_over_both_axles():
     rear = 60 * 0.7**2 / 2 * stance.track_rear**2
     assert bar.holes[0].front_share == pytest.approx(front / (front + rear))
     assert rate == pytest.approx(wheel_rate(bar_rates(22, 900, [220], 0.0)[0], 1.0))
+
+
+def builder(told, words=None, values=None):
+    return _Builder(words or {}, {key: Quantity(size) for key, size in told.items()}, values or {})
+
+
+def test_what_a_spring_carried_is_the_load_less_gas_stop_and_wound_rubber():
+    told = {"front.motion_ratio": 0.9, "front.damper_ratio": 0.85, "front.damper.gas": 150.0}
+    told |= {"front.left.height": 360.0}
+    told |= {"front.left.rubber.rate": 5.0, "front.left.rubber.clamped": 372.0}
+    assert builder(told)._force("front.left", 3000.0) == pytest.approx((3000 - 5 * 12 - 150 * 0.85) / 0.9)
+    told |= {"front.left.damper_length": 400.0, "front.damper.closed": 380.0, "front.damper.stop": 30.0}
+    stop = stop_curve(30.0).force(10.0)[0]
+    assert builder(told)._force("front.left", 3000.0) == pytest.approx((3000 - 60 - 0.85 * stop - 150 * 0.85) / 0.9)
+
+
+def test_a_new_spring_longer_than_printed_stands_as_much_higher():
+    told = {"front.spring.rate": 40.0, "front.spring.free": 300.0}
+    told |= {"front.new_spring.rate": 50.0, "front.new_spring.free": 280.0}
+    words = {"front.new_spring.fit": "coil"}
+    curve, scale, length = builder(told, words)._spring("front.left", 3000.0)
+    assert (curve.free, scale, length) == (280.0, 1.0, pytest.approx(300 - 3000 / 40))
+    # A drawn spring, 4 mm longer and 2 % harder than printed: its curve is the printed one, shifted and scaled.
+    drawn = {"front.new_spring.free": 284.0, "front.new_spring.rate": 51.0}
+    _, scale, shifted = builder(told, words, drawn)._spring("front.left", 3000.0)
+    assert (scale, shifted) == (pytest.approx(1.02), pytest.approx(length - 4))
+
+
+@pytest.mark.parametrize(("place", "sign"), [("under", 1), ("over", -1)])
+def test_blocks_shackles_seats_and_keys_press_a_spring_by_hand(place, sign):
+    told = {"rear.new_block": 30.0, "rear.new_shackle": 20.0}
+    told |= {"rear.leaf.front_half": 600.0, "rear.leaf.rear_half": 700.0, "rear.shackle.lean": math.radians(20.0)}
+    raised = builder(told, {"rear.leaf.place": place})._raised("rear")
+    assert raised == pytest.approx(sign * 30 + 20 * math.cos(math.radians(20)) * 600 / 1300)
+    told |= {"rear.left.new_seat": 5.0, "rear.left.perch_up": 3.0, "rear.spring.perch_pitch": 2.0}
+    told |= {"rear.new_top.spacer": 8.0, "rear.torsion.arm": 300.0, "rear.new_key": 0.05}
+    pressed = builder(told, {"rear.leaf.place": place})._pressed("rear.left", 0.9, 0.8)
+    assert pressed == pytest.approx(5 + 6 + 8 * 0.9 / 0.8 + 300 * 0.05 + raised * 0.9)
+
+
+def test_a_forced_link_lifts_the_left_side_by_what_its_bar_pushes():
+    told = {"front.bar.diameter": 22.0, "front.bar.length": 900.0, "front.bar.hole_1": 220.0, "front.bar.gap": 8.0}
+    told |= {"front.bar.link_ratio": 0.8}
+    rate, push = builder(told, {"front.bar.fitted": "fixed_links"})._bar("front")
+    end = bar_rates(22.0, 900.0, [220.0], 0.0)[0]
+    assert rate == pytest.approx(wheel_rate(end, 0.8))
+    assert push == pytest.approx(-preload(end, 1.0) * 8 * 0.8)
+    assert builder(told)._bar("front") == (0.0, 0.0), "no bar is fitted"

@@ -271,6 +271,7 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
     read = [Entered(f"front.{side}.check_toe", "angle", {"toe": Typed("0.2", "deg")}) for side in ("left", "right")]
     again, findings = rods(*turned, *read)
     assert [one.code for one in findings] == ["angle_off"]
+    assert "+0.30°" in findings[0].message
     assert again["Tie rod"].still == round(math.radians(0.1 - 0.4) / tie.per_turn / tie.adjuster.step)
 
 
