@@ -25,6 +25,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aboard import PLACES, added_loads
 from fair_spindle.core.predict.adjusters import USUAL_SWING, _along, _swapped
 from fair_spindle.core.predict.advice import becomes
+from fair_spindle.core.predict.aligned import _read_again
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.bolted import strain_of
 from fair_spindle.core.predict.bump_steer import bump_steer
@@ -708,3 +709,11 @@ def test_a_forced_link_lifts_the_left_side_by_what_its_bar_pushes():
     assert rate == pytest.approx(wheel_rate(end, 0.8))
     assert push == pytest.approx(-preload(end, 1.0) * 8 * 0.8)
     assert builder(told)._bar("front") == (0.0, 0.0), "no bar is fitted"
+
+
+def test_a_wheel_read_again_was_read_at_the_travel_its_heights_tell():
+    plan = SimpleNamespace(wheel=SimpleNamespace(key="rear.left", adjusters=(), travel=17.0))
+    told = {"rear.left.height": Quantity(360.0), "rear.left.check_height": Quantity(335.0)}
+    assert _read_again(plan, JobState(), Readings(Sheet(), told, {})).travel == 25.0, "lower is bump"
+    del told["rear.left.check_height"]
+    assert _read_again(plan, JobState(), Readings(Sheet(), told, {})).travel == 17.0, "as planned"
