@@ -15,13 +15,17 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.usual_corners import usual_corner
-from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import Readings, missing_fields
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict import aligned
 from fair_spindle.core.predict.aboard import PLACES, added_loads
 from fair_spindle.core.predict.adjusters import USUAL_SWING, _along, _swapped
 from fair_spindle.core.predict.advice import becomes
@@ -42,7 +46,7 @@ from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.sprung_car import _Builder
 from fair_spindle.core.predict.steering import total_toe
-from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
+from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning, aim_of, thrust_as_read
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import explain_heights
@@ -717,3 +721,59 @@ def test_a_wheel_read_again_was_read_at_the_travel_its_heights_tell():
     assert _read_again(plan, JobState(), Readings(Sheet(), told, {})).travel == 25.0, "lower is bump"
     del told["rear.left.check_height"]
     assert _read_again(plan, JobState(), Readings(Sheet(), told, {})).travel == 17.0, "as planned"
+
+
+@pytest.mark.referee
+def test_the_doubt_of_drawn_bump_steer_is_that_of_the_heights_of_the_rods_two_ends():
+    """Referee: the corner put together anew with the rod's inner end half a millimetre up and down."""
+
+    def slope(up):
+        x, y, z = STRUT.points["tie_inner"]
+        drawn = make_corner("strut", "left", 0.0, 0.0, {**STRUT.points, "tie_inner": (x, y, z + up)})
+        return angles_at(drawn, [0.0]).toe_slope[0]
+
+    found = bump_steer(STRUT, 3.0)
+    assert found.value == pytest.approx(slope(0.0))
+    assert found.uncertainty == pytest.approx(math.sqrt(2) * 3.0 * abs(slope(0.5) - slope(-0.5)), rel=1e-2)
+
+
+def test_the_front_is_aimed_at_the_thrust_line_the_rear_comes_to(monkeypatch):
+    toes = {"rear.left": 4e-3, "rear.right": 1e-3, "front.left": 9e-3, "front.right": 0.0}
+    wheels = {
+        key: SimpleNamespace(key=key, read={"toe": toe}, targets={"toe": 1e-3}, as_read=False)
+        for key, toe in toes.items()
+    }
+    assert thrust_as_read(wheels) == pytest.approx(1.5e-3)
+    assert aim_of(wheels["front.left"], 2e-3, 0.5e-3)["toe"] == pytest.approx(3e-3)
+    assert aim_of(wheels["front.right"], 2e-3, 0.5e-3)["toe"] == pytest.approx(-1e-3)
+    assert aim_of(wheels["rear.left"], 2e-3, 0.5e-3)["toe"] == 1e-3
+    wheels["front.left"].as_read = True
+    assert aim_of(wheels["front.left"], 2e-3, 0.5e-3)["toe"] == pytest.approx(2.5e-3), (
+        "what stood so already is not told twice"
+    )
+
+    seen = {}
+
+    def through(aimed, across, state, readings):
+        seen.update({wheel.wheel.key: wheel.targets["toe"] for wheel in aimed})
+        ends = {"rear.left": 3e-3, "rear.right": -1e-3}
+        return [SimpleNamespace(comes_to={"toe": (ends.get(wheel.wheel.key, 0.0), 0.0)}) for wheel in aimed]
+
+    monkeypatch.setattr(aligned, "_through", through)
+    monkeypatch.setattr(aligned, "replace", lambda plan, targets: SimpleNamespace(wheel=plan.wheel, targets=targets))
+    wheels["front.left"].as_read = False
+    axles = {"rear": SimpleNamespace(toe=SimpleNamespace(thrust=7e-3), across=())}
+    plan = SimpleNamespace(wheels={key: SimpleNamespace(wheel=wheel) for key, wheel in wheels.items()}, axles=axles)
+    found = aligned.follow_plan(plan, JobState(), Readings(Sheet(), {}, {}))
+    assert list(found) == list(wheels)
+    assert seen["front.left"] == pytest.approx(1e-3 + 2e-3), "the rear as it comes out, not as it was planned"
+    assert seen["front.right"] == pytest.approx(1e-3 - 2e-3)
+
+
+def test_toe_of_a_stiff_rear_axle_is_not_required_but_of_a_steered_one_it_is():
+    choices = [Entered(f"{axle}.layout", choice="solid_leaf") for axle in ("front", "rear")]
+    state = derive([Event(str(n), n, "", act) for n, act in enumerate(choices, 1)], WORK)
+    measured = frozenset({"front.toe", "rear.toe", "rear.height"})
+    asked = missing_fields(state, replace(WORK, measured=measured, measures=("baseline",)), "baseline")
+    assert {"front.left.toe", "front.right.toe", "rear.left.height"} <= set(asked)
+    assert "rear.left.toe" not in asked
