@@ -200,7 +200,7 @@ def test_the_clipboard_has_a_box_for_every_step_and_fastener(job):
     whole = text()
     for step in job.view()["steps"]:
         assert " ".join(step["title"].split()) in whole
-    assert "Car carried at the front left corner" in whole
+    assert "Car carried at front left" in whole
     assert "Link locknuts" in whole
     assert text("?axle=rear").count("Sway bar") == 0
 

@@ -91,7 +91,7 @@ def test_ten_entries_without_a_connection_and_the_car_moved_twice_arrive_in_orde
     phone.back()
     expect(page.get_by_text("All saved")).to_be_visible()
     ours = [said.removeprefix("Note: ") for said in phone.log()[len(before) + 1 :]]
-    moved = ["Car hanging on stands", "Car carried at the front left corner"]
+    moved = ["Car hanging on stands", "Car carried at front left"]
     notes = [f"note {number}" for number in range(1, 9)]
     assert ours == [notes[0], moved[0], *notes[1:4], moved[1], *notes[4:]]
 
@@ -116,7 +116,7 @@ def test_a_refused_entry_stops_the_queue_and_a_person_says_what_becomes_of_each(
     expect(waiting.get_by_role("alert")).to_be_visible()
     waiting.get_by_role("button", name="Send it all the same").click()
     expect(page.get_by_text("All saved")).to_be_visible()
-    assert phone.log()[-2:] == ["Car carried at the front right corner", "Note: after it"]
+    assert phone.log()[-2:] == ["Car carried at front right", "Note: after it"]
 
 
 def test_what_waits_for_a_job_that_was_taken_away_stays_until_a_person_leaves_it_out(phone):

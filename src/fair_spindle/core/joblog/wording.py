@@ -28,9 +28,9 @@ def position_words(where: Position, corner: Side | None, axle: str) -> str:
     Examples
     --------
     >>> position_words("corner_carried", "left", "front")
-    'carried at the front left corner'
+    'carried at front left'
     """
-    return f"carried at the {axle} {corner} corner" if corner else POSITION_NAMES[where]
+    return f"carried at {axle} {corner}" if corner else POSITION_NAMES[where]
 
 
 def label_field(asked: Field) -> str:
