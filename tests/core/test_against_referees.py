@@ -17,6 +17,7 @@ from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.joblog.kinds import WORK
@@ -44,8 +45,9 @@ from fair_spindle.core.predict.perching import bench_places
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
 from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
-from fair_spindle.core.predict.sprung_car import _Builder
+from fair_spindle.core.predict.sprung_car import _Builder, _loads
 from fair_spindle.core.predict.steering import total_toe
+from fair_spindle.core.predict.tape import _steered
 from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning, aim_of, thrust_as_read
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
@@ -55,7 +57,7 @@ from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
 from fair_spindle.core.springs.loads import car_loads
-from fair_spindle.core.springs.springs import stop_curve
+from fair_spindle.core.springs.springs import stop_curve, torsion_curve
 from fair_spindle.core.springs.sway_bar import bar_rates, preload, wheel_rate
 from fair_spindle.core.turns.adjuster import Adjuster
 
@@ -777,3 +779,67 @@ def test_toe_of_a_stiff_rear_axle_is_not_required_but_of_a_steered_one_it_is():
     asked = missing_fields(state, replace(WORK, measured=measured, measures=("baseline",)), "baseline")
     assert {"front.left.toe", "front.right.toe", "rear.left.height"} <= set(asked)
     assert "rear.left.toe" not in asked
+
+
+@pytest.mark.parametrize(("side", "sign"), [("left", 1), ("right", -1)])
+def test_a_wheel_by_its_slopes_knows_its_side(side, sign):
+    told = {f"front.{side}.bump_slope": Quantity(2e-5, 1e-6)}
+    wheel = wheels_of(Readings(Sheet(), told, {"front.layout": "strut"}), ANGLES)[f"front.{side}"]
+    assert (wheel.depth, wheel.corner.side, wheel.corner.toe_slope) == ("slopes", sign, 2e-5)
+
+
+def test_a_struts_axis_runs_through_its_top_as_far_down_as_its_lower_point():
+    height, half = 640.0, 750.0
+    told = {"joint_height": height, "joint_back": 12.0, "joint_inboard": 70.0}
+    told |= {"lower.length": 330.0, "lower.rise": -10.0}
+    told |= {"tie.length": 340.0, "tie.rise": 5.0, "tie.lever": 130.0, "tie.above": 60.0}
+    points = _steered(
+        lambda name, otherwise=0.0: told.get(name, otherwise), find_layout("strut"), half, "behind", 0.0
+    )
+    top, ball, low = (np.array(points[name]) for name in ("strut_top", "lower_ball", "strut_low"))
+    assert np.linalg.norm(np.cross(top - ball, low - ball)) == pytest.approx(0.0, abs=1e-6)
+    assert 0 < low[2] < top[2]
+    assert top == pytest.approx(ball + np.array([-12.0, -70.0, height]))
+
+
+def test_a_sprung_load_that_was_told_stands_for_load_and_unsprung_weight():
+    told = {"front.left.sprung_load": Quantity(3200.0, 40.0)}
+    loads = car_loads("two_axles", {"front": 7600.0, "rear": 5600.0}, {"front": 380.0})
+    found = _loads(Readings(Sheet(), told, {}), loads)
+    load, dead = found["front.left.load"], found["front.left.dead"]
+    assert (dead.value, load.value, load.uncertainty) == (380.0, 3580.0, 40.0)
+    assert found["front.right.load"].value == 3800.0
+
+
+def test_a_torsion_key_lowers_by_the_angle_its_arm_really_stands_at():
+    told = {"front.spring.rate": 30.0, "front.torsion.arm": 320.0, "front.new_key": 0.06}
+    told |= {"front.torsion.angle": math.radians(20.0)}
+    curve, scale, length = builder(told)._spring("front.left", 3000.0)
+    before, at_ride = torsion_curve(30.0, 320.0, math.radians(20.0), 3000.0)
+    after, turned = torsion_curve(30.0, 320.0, math.radians(20.0), 3000.0, 0.06)
+    assert scale == 1.0
+    assert length == pytest.approx(after.free - (before.compression(3000.0) - at_ride + turned))
+    assert curve.force(np.array([10.0]))[0] == pytest.approx(after.force(np.array([10.0]))[0])
+
+
+def test_a_cause_far_beyond_what_is_usual_counts_for_less_than_one_that_is_near():
+    """Referee: chi square of each, with its prior, by hand."""
+    key = "front.new_spring.rate"
+
+    def falls(values):
+        return -30.0 + 0.2 * (np.atleast_1d(values.get(key, 40.0)) - 40.0)[:, None]
+
+    model = HeightModel(("front.left",), {key: Quantity(40.0, 0.5)}, falls)
+    before, after = {"front.left": Quantity(360.0, 0.5)}, {"front.left": Quantity(336.0, 0.5)}
+    miss = Beside("front.left", "height", before["front.left"], None, 330.0, 2.0, after["front.left"])
+    told = {one.cause.name: one for one in explain_heights(model, before, after, [miss])}
+    noise = max(0.3, math.hypot(0.5, 0.5)) ** 2
+
+    def chi(slope, spread):
+        amount = 6 * slope / noise / (slope**2 / noise + 1 / spread**2)
+        return (6 - slope * amount) ** 2 / noise + (amount / spread) ** 2
+
+    rate, seat, reading = chi(0.2, 1.5), chi(1.0, 8.0), chi(1.0, 4.0)
+    assert rate > reading > seat
+    assert "rate" not in told
+    assert told["reading"].share / told["seat"].share == pytest.approx(math.exp((seat - reading) / 2), rel=1e-6)

@@ -412,6 +412,8 @@ def test_a_job_says_what_was_not_turned_and_corrects_by_what_was_read():
     wheel = through(*angles, *turned, *read)["front.left"]
     step = float(toe_for_rod_change(1.5 / 6, 120.0, "behind"))
     assert wheel.still["Tie rod"] == pytest.approx(-0.3 * DEGREE / step, abs=1.2)
+    right = [Entered("front.left.check_toe", "angle", {"toe": Typed("6", "min")})]
+    assert look_aligned(through(*angles, *turned, *right)) == []
     (off,) = look_aligned(through(*angles, *turned, *read))
     assert off.code == "angle_off"
     assert "toe is +0.30° from its target" in off.message

@@ -8,11 +8,13 @@ from planner import Order
 from test_fastening import SPEC, Bench, to_snug, work
 from test_geometry_of_cars import ANGLES, TAPE, record, typed
 
+from fair_spindle.core.basics.errors import OutOfRange
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.agenda import blocks_left
+from fair_spindle.core.joblog.joint_maps import permit_drawn
 from fair_spindle.core.joblog.kinds import CAR, WORK
-from fair_spindle.core.joblog.log import Entered, Event, Planned
+from fair_spindle.core.joblog.log import Drawn, Entered, Event, Planned
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
@@ -124,3 +126,15 @@ def test_a_change_is_after_less_before_and_a_miss_is_after_less_predicted():
     assert (beside.change.value, beside.change.uncertainty) == (pytest.approx(-0.2), pytest.approx(0.05))
     assert beside.miss == pytest.approx(-0.02)
     assert not beside.beyond
+
+
+@pytest.mark.parametrize(
+    ("length", "refused"), [(-1.0, True), (0.0, False), (92.0, False), (1000.0, False), (1001.0, True)]
+)
+def test_a_bolts_length_lies_within_a_metre(length, refused):
+    drawn = Drawn(Joint("a", "Plate", "clamp", (Bolt(1, length_mm=length),)))
+    if refused:
+        with pytest.raises(OutOfRange, match="between 0 and 1000 mm"):
+            permit_drawn(drawn, JobState())
+    else:
+        assert permit_drawn(drawn, JobState()) == drawn

@@ -83,6 +83,12 @@ def test_what_fits_two_places_or_none_is_asked_and_never_guessed(text, question,
     assert all(question in one.question and not one.joints and len(one.fits) == fits for one in found)
 
 
+@pytest.mark.parametrize(("word", "side"), [("left", "left"), ("LH", "left"), ("right", "right"), ("rh", "right")])
+def test_a_row_of_one_side_is_for_that_side(word, side):
+    (row,) = matched(f"Lower arm bolt {word} 95 Nm")
+    assert row.joints == (f"arm.front.{side}",)
+
+
 def test_thread_count_and_size_tell_rows_apart_that_words_do_not():
     by_count = matched("bolts x4, 13 mm, 22 Nm")
     assert by_count[0].joints == ("brace",)
