@@ -164,7 +164,7 @@ def test_calculation_over_http_names_the_field(client):
 def test_signing_is_blocked_lists_what_is_open_and_shows_a_later_change(client, jobs):
     blocked = write(client, jobs["hanging"], {"kind": "signed", "name": "A. Tester"})
     assert blocked.status_code == 409
-    assert any("corner" in item for item in blocked.json()["details"]["items"])
+    assert any("carried at front left" in item for item in blocked.json()["details"]["items"])
     job = jobs["finished"]
     signed = client.get(f"/api/jobs/{job}").json()
     assert signed["signature"]["intact"]
