@@ -6,11 +6,12 @@ from collections.abc import Callable
 from functools import wraps
 from typing import ParamSpec, TypeVar
 
+MOST = 20_000
 P = ParamSpec("P")
 R = TypeVar("R")
 
 
-def by_identity(function: Callable[P, R], most: int = 20_000) -> Callable[P, R]:
+def by_identity(function: Callable[P, R]) -> Callable[P, R]:
     """Remember a pure function's answers for the very same arguments, given by position, which may not be hashable.
 
     The arguments are kept with the answer, so that no other thing takes their place in memory.
@@ -30,7 +31,7 @@ def by_identity(function: Callable[P, R], most: int = 20_000) -> Callable[P, R]:
         key = tuple(map(id, args))
         found = None if kwargs else known.get(key)
         if found is None:
-            if len(known) >= most:
+            if len(known) >= MOST:
                 known.clear()
             found = known[key] = (args, function(*args, **kwargs))
         return found[1]

@@ -18,8 +18,8 @@ class Wheel(StrEnum):
 
     Examples
     --------
-    >>> Wheel.REAR_LEFT.axle, Wheel.REAR_LEFT.across, Wheel.REAR_LEFT.label, Wheel.REAR_LEFT.place
-    ('rear', <Wheel.REAR_RIGHT: 'rear.right'>, 'Rear left', 2)
+    >>> Wheel.REAR_LEFT.axle, Wheel.REAR_LEFT.side, Wheel.REAR_LEFT.label, WHEELS.index(Wheel.REAR_LEFT)
+    ('rear', 'left', 'Rear left', 2)
     >>> Wheel.FRONT_RIGHT.number, Wheel.FRONT_RIGHT.letters, f"{Wheel.FRONT_RIGHT}.toe"
     ('front_right', 'FR', 'front.right.toe')
     >>> WheelKey.__args__ == WHEELS
@@ -40,16 +40,6 @@ class Wheel(StrEnum):
     def side(self) -> Side:
         """Side of the car."""
         return cast(Side, self.partition(".")[2])
-
-    @property
-    def across(self) -> Wheel:
-        """The other wheel of its axle."""
-        return Wheel(f"{self.axle}.{other_side(self.side)}")
-
-    @property
-    def place(self) -> int:
-        """Where it stands in an array of four."""
-        return WHEELS.index(self)
 
     @property
     def label(self) -> str:

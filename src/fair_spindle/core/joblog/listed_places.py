@@ -18,7 +18,7 @@ from fair_spindle.core.joblog.state import JobState
 
 # Places of a joint that nobody drew stand in a row. [mm]
 APART = 60.0
-LISTED = "listed."
+LISTED = "listed"
 
 
 def listed_places(state: JobState) -> Iterator[tuple[Fastener, Bolt]]:
@@ -48,7 +48,7 @@ def listed_places(state: JobState) -> Iterator[tuple[Fastener, Bolt]]:
 
 def drawn_joints(state: JobState) -> tuple[Joint, ...]:
     """Joints that somebody drew; one that only a list tells is matched to a job's own places instead."""
-    return tuple(joint for joint in state.joints.values() if not joint.key.startswith(LISTED))
+    return tuple(joint for joint in state.joints.values() if not joint.key.startswith(f"{LISTED}."))
 
 
 def with_row(state: JobState, row: Fastener) -> JobState:
@@ -91,7 +91,7 @@ def _joint_of(row: Fastener, state: JobState) -> Joint:
     if joint := next(found, None):
         return joint
     slug = re.sub(r"[^a-z0-9]+", "-", row.group.lower())[:40]
-    key = ".".join(filter(None, (LISTED.rstrip("."), row.axle, row.side, slug)))
+    key = ".".join(filter(None, (LISTED, row.axle, row.side, slug)))
     free = next(one for n in count(1) if (one := key if n == 1 else f"{key}-{n}") not in state.joints)
     return Joint(free, row.group, "bracket", (), row.axle, row.side, "row", pattern="row")
 

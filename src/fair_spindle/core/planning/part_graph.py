@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
-from fair_spindle.core.basics.wheels import SIDES
+from fair_spindle.core.basics.wheels import wheels_at
 from fair_spindle.core.geometry.corner import Corner
-from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, arms_of
 from fair_spindle.core.planning.car_parts import ALONG, KINDS, CarPart, PartJoint, parts_of
 from fair_spindle.core.planning.part_effects import Effect, effects_at, moved_by, usual_effects
 from fair_spindle.core.planning.procedure import Measured
@@ -75,7 +75,7 @@ def graph_of(axle: str, car: Mapping[str, str], corners: Mapping[str, Corner] | 
     >>> strut[0].label, strut[0].joints[0]
     ('Lower arm', 'ball joint: clamp with a pinch bolt')
     """
-    layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
+    layout = _layout_of(axle, car)
     if layout is None:
         return ()
     swaps = {arm: corrected(part, axle, car) for arm, part in parts_of(layout.key).items()}
@@ -116,7 +116,7 @@ def corrected(part: CarPart, axle: str, car: Mapping[str, str]) -> CarPart:
 
 def effects_of(axle: str, layout: str, corners: Mapping[str, Corner]) -> Mapping[str, tuple[Effect, ...]]:
     """What the parts of an axle do to its wheels: by points where a side has them, else by its layout."""
-    corner = next((corners[key] for key in (f"{axle}.{side}" for side in SIDES) if key in corners), None)
+    corner = next((corners[wheel] for wheel in wheels_at(axle) if wheel in corners), None)
     return effects_at(corner) if corner is not None else usual_effects(layout)
 
 
@@ -124,10 +124,14 @@ def moved_on(car: Mapping[str, str], corners: Mapping[str, Corner]) -> dict[str,
     """What each part moves on a car whose points are known, by axle and part."""
     found: dict[str, tuple[Measured, ...]] = {}
     for axle in {key.partition(".")[0] for key in corners}:
-        layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
+        layout = _layout_of(axle, car)
         for arm, effects in effects_of(axle, layout.key, corners).items() if layout else ():
             found[f"{axle}.{arm}"] = moved_by(effects, layout.kingpin if layout else False)
     return found
+
+
+def _layout_of(axle: str, car: Mapping[str, str]) -> Layout | None:
+    return LAYOUTS.get(car.get(f"{axle}.layout", ""))
 
 
 def _others(axle: str, car: Mapping[str, str]) -> Iterator[GraphPart]:
@@ -139,7 +143,7 @@ def _others(axle: str, car: Mapping[str, str]) -> Iterator[GraphPart]:
         "hub": "Wheel bearing and upright",
     }
     missing = {"bar"} if car.get(f"{axle}.bar.fitted") == "none" else set()
-    layout = LAYOUTS.get(car.get(f"{axle}.layout", ""))
+    layout = _layout_of(axle, car)
     if layout and layout.leaves:
         missing.add("spring")  # the leaves are the springs
     for key, label in labels.items():

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_table
-from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, wheels_at
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -220,7 +220,7 @@ def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str,
     found = {}
     for axle in AXLES:
         ratios = []
-        for key in (f"{axle}.{side}" for side in SIDES):
+        for key in wheels_at(axle):
             ends = [readings.quantities.get(f"{key}.point.spring_{end}") for end in ("top", "low")]
             told = [np.array([end.parts[axis] for axis in "xyz"]) for end in ends if end]
             if key in corners and corners[key].kind.guide == "strut":

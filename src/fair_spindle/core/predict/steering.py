@@ -12,7 +12,7 @@ from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
-from fair_spindle.core.geometry.layouts import LAYOUTS
+from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 from fair_spindle.core.geometry.toe import steer_sign
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -69,7 +69,7 @@ def solid_steering(readings: Readings) -> SolidSteering | None:
     from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio, less what a
     Panhard rod moves the whole axle the same way.
     """
-    layout = LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
+    layout = _layout(readings)
     if not layout or layout.guide != "axle":
         return None
     lacks: list[str] = []
@@ -172,9 +172,13 @@ def _drag(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     yield _rod(rod, "steering wheel", before, 0.0, near, per_turn, open_, rod.turns_to(needed))
 
 
+def _layout(readings: Readings) -> Layout | None:
+    return LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
+
+
 def _axle_shift(readings: Readings, change: float, lacks: list[str]) -> float | None:
     """How far the axle itself moves away from the drag link's body end; None where its Panhard rod is not known."""
-    layout = LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
+    layout = _layout(readings)
     if not layout or not layout.across or not change:
         return 0.0
     found = _needed(readings, lacks, f"{WHERE}.panhard.length", f"{WHERE}.panhard.rise")

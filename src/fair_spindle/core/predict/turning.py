@@ -112,7 +112,7 @@ def plan_car(
     thrust, drawn = 0.0, None
     stood = thrust_as_read(wheels)
     for axle in ("rear", "front"):
-        pair = [wheels[key] for key in (f"{axle}.{side}" for side in SIDES) if key in wheels]
+        pair = [wheels[key] for key in wheels_at(axle) if key in wheels]
         aims = [aim_of(one, thrust, stood) for one in pair]
         across = _across(axle, pair, aims, limits, ratio) if len(pair) == len(SIDES) else ()
         turned = _turned(pair, aims, across)

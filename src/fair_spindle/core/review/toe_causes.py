@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import degrees, exp, hypot
 
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.review.before_and_after import Beside, MovesToe
 from fair_spindle.core.review.height_causes import WORTH_TELLING
 from fair_spindle.core.turns.threads import FLAT
@@ -61,7 +62,7 @@ def explain_toes(besides: Sequence[Beside], moves: Mapping[str, MovesToe]) -> di
         if toe.miss is None:
             continue
         axle, _, side = key.partition(".")
-        other = toes.get(f"{axle}.{'right' if side == 'left' else 'left'}")
+        other = toes.get(f"{axle}.{other_side(side)}")
         told = explain_toe(
             toe.miss,
             toe.plus_minus,

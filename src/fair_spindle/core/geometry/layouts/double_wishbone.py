@@ -27,7 +27,6 @@ LAYOUT = Layout(
         WHEEL,
     ),
     camber_usual=(-4.0, 1.5),
-    kingpin=True,
     links=(
         ("upper_front", "upper_front", "upper_ball"),
         ("upper_rear", "upper_rear", "upper_ball"),

@@ -56,13 +56,13 @@ class ArmKind:
 class Layout:
     """A type of axle.  A new one is a file like its neighbours, and its line in ``layouts``.
 
-    ``kingpin`` tells that its wheels have a steering axis of their own, ``steering_axis`` between which points, lower
-    one first.  ``links`` are (name, inner point, outer point), ``told_links`` that a corner's links are told with it,
-    ``guide_points`` what the guide rests on, ``movable`` the part of it that an adjuster moves.  Of an axle whose
-    wheels move together ``axle_points`` are needed of both sides; ``axle_links`` are (name, body, axle), ``leaves``
-    (front eye, seat), ``across`` the ends of its rod at both sides.  ``camber_usual`` is what cars show [°],
-    ``joint_inboard`` how far the upper joint leans in by its height, ``usual`` a middling left corner at ride height,
-    x forward, y left, z up [mm]; the product's own, common practice, no published source.
+    ``steering_axis`` are the points between which its wheels steer, lower one first.  ``links`` are (name, inner
+    point, outer point), ``told_links`` that a corner's links are told with it, ``guide_points`` what the guide rests
+    on, ``movable`` the part of it that an adjuster moves.  Of an axle whose wheels move together ``axle_points`` are
+    needed of both sides; ``axle_links`` are (name, body, axle), ``leaves`` (front eye, seat), ``across`` the ends of
+    its rod at both sides.  ``camber_usual`` is what cars show [°], ``joint_inboard`` how far the upper joint leans in
+    by its height, ``usual`` a middling left corner at ride height, x forward, y left, z up [mm]; the product's own,
+    common practice, no published source.
     """
 
     key: str
@@ -71,8 +71,6 @@ class Layout:
     points: tuple[tuple[str, str], ...]
     camber_usual: tuple[float, float]
     guide: Guide = "links"
-    independent: bool = True
-    kingpin: bool = False
     axles: tuple[Axle, ...] = AXLES
     links: tuple[tuple[str, str, str], ...] = ()
     told_links: bool = False
@@ -86,6 +84,16 @@ class Layout:
     across: str = ""
     joint_inboard: float = 0.0
     usual: Mapping[str, Point] = field(default_factory=dict)
+
+    @property
+    def independent(self) -> bool:
+        """Whether its wheels move each for itself."""
+        return self.guide not in ("beam", "axle")
+
+    @property
+    def kingpin(self) -> bool:
+        """Whether its wheels have a steering axis of their own."""
+        return self.steering_axis is not None or self.guide == "axle"
 
     @property
     def taped(self) -> tuple[ArmKind, ...]:

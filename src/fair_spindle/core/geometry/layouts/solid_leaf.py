@@ -18,8 +18,6 @@ LAYOUT = Layout(
     ),
     camber_usual=(-1.0, 1.5),
     guide="axle",
-    independent=False,
-    kingpin=True,
     axle_points=("leaf_front", "leaf_rear", "axle_seat", "wheel_center"),
     leaves=(("leaf_front", "axle_seat"),),
 )

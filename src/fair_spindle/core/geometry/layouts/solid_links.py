@@ -22,8 +22,6 @@ LAYOUT = Layout(
     ),
     camber_usual=(-1.0, 1.5),
     guide="axle",
-    independent=False,
-    kingpin=True,
     axle_points=("lower_body", "lower_axle", "upper_body", "upper_axle", "panhard_end", "wheel_center"),
     axle_links=(("lower link", "lower_body", "lower_axle"), ("upper link", "upper_body", "upper_axle")),
     across="panhard_end",

@@ -18,7 +18,6 @@ LAYOUT = Layout(
     (("strut_top", "Strut top"), *LOWER_POINTS, ("strut_low", "Strut axis, lower point"), *TIE_POINTS, WHEEL),
     camber_usual=(-3.5, 1.5),
     guide="strut",
-    kingpin=True,
     links=(*LOWER_LINKS, TIE_LINK),
     guide_points=("strut_top", "strut_low"),
     steering_axis=("lower_ball", "strut_top"),

@@ -9,7 +9,6 @@ LAYOUT = Layout(
     (("beam_pivot", "Beam, body pivot"), ("cross_beam", "Cross beam, where it meets the arm"), WHEEL),
     camber_usual=(-2.5, 0.5),
     guide="beam",
-    independent=False,
     axles=("rear",),
     guide_points=("beam_pivot",),
     axle_points=("beam_pivot", "cross_beam", "wheel_center"),
