@@ -7,6 +7,7 @@ import json
 import sqlite3
 import zipfile
 
+import numpy as np
 import pytest
 from alembic import command
 from alembic.config import Config
@@ -172,6 +173,38 @@ def test_geometry_is_planned_and_tried_out_and_changes_nothing(client, cars):
     assert [one["axle"] for one in solid] == ["front", "rear"]
     assert solid[0]["shift_per_heave"] == pytest.approx(0, abs=1e-9), "leaf springs hold the axle sideways"
     assert all(one["roll_steer"] != 0 and one["problem"] == "" for one in solid)
+
+
+def test_a_corner_moves_in_space_with_its_links_as_long_as_they_are(client, cars):
+    """A rigid link keeps its length, a turned one its new length; common geometry, no published source."""
+    path = f"/api/cars/{cars['vessik']}/linkage"
+    found = client.post(path, json={"wheel": "front.left", "turns": {"Tie rod": 2.0}}).json()
+    names = [line["name"] for line in found["lines"]]
+    moved = {
+        part: np.array(found[part]["frames"]).reshape(-1, len(names), 2, 3) for part in ("before", "after", "steer")
+    }
+    lengths = {part: np.linalg.norm(ends[:, :, 0] - ends[:, :, 1], axis=2) for part, ends in moved.items()}
+    own = [float(np.linalg.norm(np.subtract(line["end"], line["start"]))) for line in found["lines"]]
+    rod, strut = names.index("tie"), names.index("strut_low to strut_top")
+    rigid = [n for n in range(len(names)) if n not in (rod, strut)]
+    assert lengths["before"][:, [*rigid, rod]] == pytest.approx(
+        np.broadcast_to(np.array(own)[[*rigid, rod]], (13, len(rigid) + 1)), abs=0.02
+    )
+    assert lengths["after"][:, rigid] == pytest.approx(lengths["before"][:, rigid], abs=0.02)
+    assert np.ptp(lengths["after"][:, rod]) < 0.02, "turned, and of one length through the travel"
+    assert lengths["after"][0, rod] - own[rod] == pytest.approx(3.0, abs=0.02), "two turns of 1.5 mm"
+    hub = moved["before"][:, names.index("spindle"), 0]
+    assert (hub - hub[6])[:, 2] == pytest.approx(found["before"]["at_mm"], abs=0.02), "the wheel goes by its travel"
+    rack = moved["steer"][:, rod, 0]
+    assert (rack - rack[5]) == pytest.approx(np.array(found["steer"]["at_mm"])[:, None] * [0, 1, 0], abs=0.02)
+    assert lengths["steer"][:, rod] == pytest.approx(lengths["after"][0, rod], abs=0.02)
+    assert found["after"]["frames"][6] != found["before"]["frames"][6]
+    assert client.post(path, json={"wheel": "rear.left"}).json()["steer"] == {"at_mm": [], "frames": []}
+    for wrong in ({"wheel": "spare"}, {"wheel": "front.left", "turns": {"wing": 1}}, {}):
+        assert client.post(path, json=wrong).status_code == 422
+    assert (
+        "not known by points" in client.post(f"/api/cars/{cars['ossel']}/linkage", json={"wheel": "rear.left"}).text
+    )
 
 
 def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):

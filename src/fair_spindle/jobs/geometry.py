@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from itertools import pairwise
 from math import degrees
 from typing import Literal
 
@@ -12,7 +11,7 @@ import numpy as np
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
-from fair_spindle.core.geometry.corner import Array, Corner
+from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.slopes import Geometry, angles_at
 from fair_spindle.core.geometry.solid_axle import move_axle
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
@@ -35,9 +34,10 @@ from fair_spindle.core.predict.geometry import (
 )
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
-from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link
+from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
+from fair_spindle.jobs.drawn_corner import changes_of, drawn, linkage_of
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
     AnglesView,
@@ -45,7 +45,8 @@ from fair_spindle.jobs.geometry_models import (
     AxleToeView,
     CurveView,
     GeometryView,
-    SegmentView,
+    LinkageView,
+    LinkageWanted,
     ShareView,
     SidesApartView,
     SolidAxleView,
@@ -65,7 +66,6 @@ from fair_spindle.records.database import Database
 SWEEP_MM = 80
 # A turn shorter than this fits any thread. [mm]
 WORTH_CHECKING = 3.0
-RIM = 200.0  # mm, in the drawings only
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 
 
@@ -99,6 +99,15 @@ def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
             ratio = _ratio(now) if axle == "front" else None
             axles[axle] = axle_toe(np.radians(left.toe_deg), np.radians(right.toe_deg), ratio, thrust)
     return TriedCar(wheels=tried, axles=[_show_toe(axle, toe) for axle, toe in axles.items()])
+
+
+def see_linkage(database: Database, car_id: str, wanted: LinkageWanted) -> LinkageView:
+    """One corner in space, through travel and steer, as it is and as turned."""
+    now = standing(database, car_id, car=True)
+    wheels = wheels_of(readings_now(now.state, now.template), _baseline(database, now)[0])
+    if wanted.wheel not in wheels:
+        raise InputError("Choose one of the car's wheels.", field="wheel")
+    return linkage_of(wheels[wanted.wheel], label_wheel(wanted.wheel), wanted.turns)
 
 
 def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
@@ -155,14 +164,7 @@ def _tried(wheel: Wheel, wanted: WhatIf) -> TriedView:
     axle = wheel.key.split(".")[0]
     travel = -wanted.heights_mm.get(axle, -wheel.travel)
     turns = wanted.turns.get(wheel.key, {})
-    known = {adjuster.name for adjuster in wheel.adjusters}
-    strange = next((name for name in turns if name not in known), "")
-    if strange:
-        raise InputError(f"This wheel has no adjuster {strange!r}.", field=f"turns.{wheel.key}.{strange}")
-    row = np.array(
-        [[adjuster.start + turns.get(adjuster.name, 0.0) * adjuster.per_turn for adjuster in wheel.adjusters]]
-    )
-    changes = changes_by_link(wheel.adjusters, row) if wheel.adjusters else {}
+    changes = changes_of(wheel, turns)
     try:
         return TriedView(
             key=wheel.key,
@@ -188,7 +190,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         travel_mm=wheel.travel,
         angles=_angles(corner, 0.0, {}) if corner else None,
         curve=curve_of(corner, {}) if corner else None,
-        segments=_segments(corner) if isinstance(corner, Corner) else [],
+        segments=drawn(corner) if isinstance(corner, Corner) else [],
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
         worth=_worth(wheel),
@@ -408,43 +410,3 @@ def show_order(plan: CarPlan) -> list[str]:
         if names:
             steps.append(f"{axle.capitalize()} axle: settle, read again, then lock every jam nut")
     return steps
-
-
-def _segments(corner: Corner) -> list[SegmentView]:
-    """Links, axes and the wheel as lines."""
-    found = [
-        SegmentView(name=link.name, kind="link", start=list(link.inner), end=list(link.outer))
-        for link in corner.links
-    ]
-    for first, second, kind in (
-        ("strut_low", "strut_top", "strut"),
-        ("arm_inner", "arm_outer", "axis"),
-        ("arm_inner", "wheel_center", "arm"),
-        ("arm_outer", "wheel_center", "arm"),
-        ("beam_pivot", "wheel_center", "arm"),
-        ("trailing_body", "wheel_center", "arm"),
-        ("lower_ball", "upper_ball", "upright"),
-        ("lower_ball", "strut_low", "upright"),
-    ):
-        if first in corner.points and second in corner.points:
-            ends = [list(map(float, corner.points[name])) for name in (first, second)]
-            found.append(SegmentView(name=f"{first} to {second}", kind=kind, start=ends[0], end=ends[1]))
-    hub, out = corner.wheel, corner.spindle
-    if not any(one.kind == "upright" for one in found):
-        found += [
-            SegmentView(name=f"upright to {link.name}", kind="upright", start=hub.tolist(), end=list(link.outer))
-            for link in corner.links
-        ]
-    rim = _rim(hub, out)
-    found += [SegmentView(name="wheel", kind="rim", start=start, end=end) for start, end in pairwise(rim)]
-    found.append(SegmentView(name="spindle", kind="spindle", start=hub.tolist(), end=(hub + 90 * out).tolist()))
-    return found
-
-
-def _rim(hub: Array, out: Array) -> list[list[float]]:
-    """A circle in the wheel's plane, to show its lean; its size is the drawing's, not the car's."""
-    ahead = np.cross(out, [0.0, 0.0, 1.0])
-    ahead /= np.linalg.norm(ahead)
-    turn = np.linspace(0.0, 2.0 * np.pi, 25)[:, None]
-    around = hub + RIM * (np.cos(turn) * ahead + np.sin(turn) * np.cross(out, ahead))
-    return [[float(at) for at in point] for point in around]

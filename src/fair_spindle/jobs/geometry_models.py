@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, computed_field
 
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.jobs.book_models import View
@@ -111,6 +111,31 @@ class SegmentView(View):
     end: list[float]
 
 
+class MotionView(View):
+    """How lines move: both ends of each, x, y, z after each other, line after line, at every place. [mm]"""
+
+    at_mm: list[float]
+    frames: list[list[float]]
+
+
+class LinkageWanted(Strict):
+    """A wheel, and turns of its adjusters to see beside what it is."""
+
+    wheel: Text
+    turns: Annotated[dict[Text, Bounded], Field(max_length=12)] = Field(default_factory=dict)
+
+
+class LinkageView(View):
+    """A corner in space: its lines at ride height, through travel as it is and as turned, and through steer."""
+
+    key: str
+    label: str
+    lines: list[SegmentView]
+    before: MotionView
+    after: MotionView
+    steer: MotionView
+
+
 class AdjusterView(View):
     """What can be turned, and what the plan turns it by."""
 
@@ -129,7 +154,7 @@ class AdjusterView(View):
 
 
 class TargetView(View):
-    """One angle that is wanted, what the height alone makes of it, and what the turns reach."""
+    """One angle that is wanted, what the height alone makes of it, what the turns reach."""
 
     name: str
     wanted_deg: float
@@ -141,6 +166,12 @@ class TargetView(View):
     chance_pct: float | None
     verdict: Verdict
     why: str
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def between_deg(self) -> tuple[float, float]:
+        """From where to where it would do."""
+        return self.wanted_deg - self.tolerance_deg, self.wanted_deg + self.tolerance_deg
 
 
 class WorthView(View):

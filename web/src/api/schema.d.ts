@@ -770,6 +770,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cars/{car_id}/linkage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * See Linkage
+         * @description One corner's lines in space, through travel and steer, as it is and with other turns; nothing is changed.
+         */
+        post: operations["see_linkage_api_cars__car_id__linkage_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cars/{car_id}/log": {
         parameters: {
             query?: never;
@@ -5145,6 +5165,33 @@ export interface components {
             outer: number[];
         };
         /**
+         * LinkageView
+         * @description A corner in space: its lines at ride height, through travel as it is and as turned, and through steer.
+         */
+        LinkageView: {
+            after: components["schemas"]["MotionView"];
+            before: components["schemas"]["MotionView"];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: components["schemas"]["SegmentView"][];
+            steer: components["schemas"]["MotionView"];
+        };
+        /**
+         * LinkageWanted
+         * @description A wheel, and turns of its adjusters to see beside what it is.
+         */
+        LinkageWanted: {
+            /** Turns */
+            turns?: {
+                [key: string]: number;
+            };
+            /** Wheel */
+            wheel: string;
+        };
+        /**
          * Listed
          * @description Fasteners were put on the car's list, each in place of one of the same key.
          */
@@ -5395,6 +5442,16 @@ export interface components {
             values: {
                 [key: string]: components["schemas"]["ValueView"];
             };
+        };
+        /**
+         * MotionView
+         * @description How lines move: both ends of each, x, y, z after each other, line after line, at every place. [mm]
+         */
+        MotionView: {
+            /** At Mm */
+            at_mm: number[];
+            /** Frames */
+            frames: number[][];
         };
         /**
          * Moved
@@ -7295,13 +7352,21 @@ export interface components {
         };
         /**
          * TargetView
-         * @description One angle that is wanted, what the height alone makes of it, and what the turns reach.
+         * @description One angle that is wanted, what the height alone makes of it, what the turns reach.
          */
         TargetView: {
             /** After Deg */
             after_deg: number;
             /** Before Deg */
             before_deg: number;
+            /**
+             * Between Deg
+             * @description From where to where it would do.
+             */
+            readonly between_deg: [
+                number,
+                number
+            ];
             /** Chance Pct */
             chance_pct: number | null;
             /** Name */
@@ -11960,6 +12025,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparedView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    see_linkage_api_cars__car_id__linkage_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                car_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkageWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkageView"];
                 };
             };
             /** @description Bad Request */

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import type { TriedView, WheelPlanView } from '../api/client'
 import { VERDICTS, sayNumber } from '../composables/useWords'
 import CornerDrawing from './CornerDrawing.vue'
 import TravelCurve from './TravelCurve.vue'
 
+const CornerSpace = defineAsyncComponent(() => import('./CornerSpace.vue'))
+const inSpace = ref(false)
 const props = defineProps<{ wheel: WheelPlanView; tried?: TriedView }>()
 const turns = defineModel<Record<string, number>>('turns', { required: true })
 const target = (name: string) => props.wheel.targets.find((one) => one.name === name)
@@ -15,7 +17,7 @@ const curve = (name: 'toe_deg' | 'camber_deg') => {
     today: { travel: props.wheel.curve?.travel_mm ?? [], value: props.wheel.curve?.[name] ?? [] },
     tried: at?.curve ? { travel: at.curve.travel_mm, value: at.curve[name] } : undefined,
     at: at?.angles ? ([at.travel_mm, at.angles[name]] as [number, number]) : undefined,
-    wanted: wanted ? ([wanted.wanted_deg, wanted.tolerance_deg] as [number, number]) : undefined,
+    wanted: wanted?.between_deg,
   }
 }
 const chance = computed(() => props.wheel.chance_pct)
@@ -35,12 +37,23 @@ function turn(name: string, value: string): void {
       </p>
     </template>
     <template v-else>
-      <CornerDrawing
-        v-if="wheel.segments.length"
-        :segments="wheel.segments"
-        :label="wheel.label"
-        :left="wheel.key.endsWith('left')"
-      />
+      <template v-if="wheel.segments.length">
+        <CornerSpace
+          v-if="inSpace"
+          :wheel="wheel.key"
+          :label="wheel.label"
+          :turns="turns"
+          @plain="inSpace = false"
+        />
+        <template v-else>
+          <CornerDrawing
+            :segments="wheel.segments"
+            :label="wheel.label"
+            :left="wheel.key.endsWith('left')"
+          />
+          <el-button class="turned" @click="inSpace = true">Turn it in space</el-button>
+        </template>
+      </template>
       <p v-else class="notice wait">
         By slopes alone: straight lines from what was read at two heights. Points give more.
       </p>
@@ -124,6 +137,10 @@ function turn(name: string, value: string): void {
 </template>
 
 <style scoped>
+.turned {
+  justify-self: start;
+}
+
 .wheel {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

@@ -1,0 +1,127 @@
+"""Small calculations worked by hand: wheels known by slopes, a car weighed in parts, points that cannot be right."""
+
+import numpy as np
+import pytest
+
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.wheels import WHEELS, Wheel
+from fair_spindle.core.geometry.corner import Corner, Link, make_corner, suspicions
+from fair_spindle.core.geometry.slopes import Slopes, angles_at
+from fair_spindle.core.springs.loads import Load, car_loads
+
+FL, FR, RL, RR = WHEELS
+
+
+def test_a_wheel_known_by_slopes_moves_on_straight_lines():
+    """The equation of a line; no published source."""
+    wheel = Slopes(-1, -0.02, 0.004, 2e-5, -3e-4, effects={"tie": (0.01, 0.0), "lower": (0.002, -0.003)})
+    found = angles_at(wheel, [-10.0, 20.0], {"tie": 0.5, "lower": [1.0, 2.0]})
+    assert found.toe == pytest.approx([0.004 - 2e-4 + 0.005 + 0.002, 0.004 + 4e-4 + 0.005 + 0.004])
+    assert found.camber == pytest.approx([-0.02 + 3e-3 - 0.003, -0.02 - 6e-3 - 0.006])
+    assert found.toe_slope.tolist() == [2e-5] * 2
+    assert found.camber_slope.tolist() == [-3e-4] * 2
+    assert np.isnan(found.half_track).tolist() == [True, True], "how far out the wheel stands was never read"
+    assert found.caster is None
+    assert found.kpi is None
+    with pytest.raises(InputError, match="the effect of lower, tie is known") as refused:
+        angles_at(wheel, [0.0], {"upper": 1.0})
+    assert refused.value.field == "acts_on"
+    with pytest.raises(InputError, match="the effect of nothing is known"):
+        angles_at(Slopes(1, 0.0, 0.0, 0.0, 0.0), [0.0], {"tie": 1.0})
+
+
+WEIGHED = [
+    ("four_scales", {"front_left": 4e3, "front_right": 3600.0, "rear_left": 2900.0, "rear_right": 2500.0}, False),
+    ("learned", {"front_left": 4e3, "front_right": 3600.0, "rear_left": 2900.0, "rear_right": 2500.0}, True),
+    ("two_axles", {"front": 7600.0, "rear": 5400.0}, True),
+    ("total_and_share", {"total": 13e3, "share": 7600 / 13e3}, True),
+]
+
+
+@pytest.mark.parametrize(("method", "weighed", "estimated"), WEIGHED)
+def test_a_car_weighed_in_any_way_is_told_wheel_by_wheel(method, weighed, estimated):
+    """Sums and shares by hand; an unsprung eighth of what is not known is the product's own value."""
+    found = car_loads(method, weighed, {"rear": 350.0})
+    apart = method in ("four_scales", "learned")
+    loads = [4e3, 3600, 2900, 2500] if apart else [3800, 3800, 2700, 2700]
+    assert found.wheels == {
+        wheel: Load(pytest.approx(load), estimated) for wheel, load in zip(WHEELS, loads, strict=True)
+    }
+    assert found.total == pytest.approx(13e3)
+    assert found.front_share == pytest.approx(7600 / 13e3)
+    assert found.left_share == pytest.approx(6900 / 13e3 if apart else 0.5)
+    assert found.cross == pytest.approx(6500 / 13e3)
+    assert found.unsprung[RL] == Load(350.0, False)
+    assert found.unsprung[FL] == Load(pytest.approx(0.12 * loads[0]), True)
+    assert found.sprung(RR) == Load(pytest.approx(loads[3] - 350), estimated)
+    assert found.sprung(FR).estimated, "what is not sprung was not weighed"
+    if apart:
+        heavier = car_loads(method, {**weighed, "front_right": 4600.0, "rear_right": 2600.0}, {})
+        assert heavier.cross == pytest.approx((4600 + 2900) / 14100), "front right and rear left over the whole"
+        assert heavier.left_share == pytest.approx(6900 / 14100)
+
+
+def test_a_car_is_weighed_in_one_of_the_known_ways():
+    with pytest.raises(InputError, match="got 'by eye'") as refused:
+        car_loads("by eye", {}, {})
+    assert refused.value.field == "method"
+
+
+def swing(wheel_y=700.0, outer=(0.0, 300.0, 0.0), side=1):
+    points = {"arm_inner": (0.0, 200.0 * side, 0.0), "arm_outer": outer, "wheel_center": (-400.0, wheel_y, 0.0)}
+    return Corner("semi_trailing", side, 0.0, 0.0, points, ())
+
+
+def link(inner, outer, layout="five_link"):
+    return Corner(layout, 1, 0.0, 0.0, {"wheel_center": (0, 700, 300)}, (Link("toe", inner, outer),))
+
+
+SUSPECT = [
+    (swing(0.0), "points.wheel_center", "left corner has positive y"),
+    (swing(0.5, side=-1, outer=(0.0, -300.0, 0.0)), "points.wheel_center", "right corner has negative y"),
+    (swing(outer=(0.0, 229.5, 0.0)), "points.arm_outer", "29.5 mm apart"),
+    (link((0, 400, 0), (0, 419.5, 0)), "links.toe", "19.5 mm long"),
+    (link((0, 400, 0), (2000.5, 400, 0)), "links.toe", "2000.5 mm long"),
+    (link((0, 450.5, 0), (0, 400, 0)), "links.toe", "points inward"),
+]
+SOUND = [
+    swing(0.5),
+    swing(-0.5, side=-1, outer=(0.0, -300.0, 0.0)),
+    swing(outer=(0.0, 230.0, 0.0)),
+    link((0, 400, 0), (0, 420, 0)),
+    link((0, 400, 0), (2000, 400, 0)),
+    link((0, 450, 0), (0, 400, 0)),
+    link((0, 500, 0), (0, 400, 0), "trailing_lateral"),
+]
+
+
+@pytest.mark.parametrize(("corner", "field", "why"), SUSPECT)
+def test_points_that_cannot_be_right_are_named(corner, field, why):
+    """Limits are the product's own; each is tried just beyond."""
+    assert [(one.field, why in one.message) for one in suspicions(corner)] == [(field, True)]
+
+
+@pytest.mark.parametrize("corner", SOUND)
+def test_points_at_the_very_limits_are_taken(corner):
+    assert suspicions(corner) == []
+
+
+@pytest.mark.parametrize(("above", "suspect"), [(20.0, True), (20.5, False)])
+def test_the_upper_end_of_a_steering_axis_lies_above_the_lower(above, suspect):
+    points = {"wheel_center": (0, 700, 300), "lower_ball": (0, 650, 200), "upper_ball": (0, 640, 200 + above)}
+    found = suspicions(Corner("double_wishbone", 1, 0.0, 0.0, points, ()))
+    assert [one.field for one in found] == (["points.lower_ball"] if suspect else [])
+
+
+def test_a_corner_is_refused_by_its_first_suspicion_and_by_points_that_are_no_numbers():
+    points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, np.inf)}
+    with pytest.raises(InputError) as refused:
+        make_corner("semi_trailing", "left", 0.0, 0.0, points)
+    assert (refused.value.field, "three finite numbers" in refused.value.message) == ("points.wheel_center", True)
+    with pytest.raises(InputError) as refused:
+        make_corner("semi_trailing", "left", 0.0, 0.0, {**points, "wheel_center": (-10, -741, 321)})
+    assert (refused.value.field, "positive y" in refused.value.message) == ("points.wheel_center", True)
+
+
+def test_the_four_wheels_are_in_one_order():
+    assert WHEELS == (Wheel.FRONT_LEFT, Wheel.FRONT_RIGHT, Wheel.REAR_LEFT, Wheel.REAR_RIGHT)
