@@ -62,7 +62,12 @@ DIRECT = {
     "geometry/solid_axle": ["published/test_cases.py", "published/test_solid_axle.py", "published/test_refusals.py"],
     "geometry/twist_beam": ["published/test_cases.py", "published/test_solid_axle.py", "published/test_refusals.py"],
     "springs/loads": ["published/test_by_hand.py"],
-    "springs/perches": ["published/test_springs.py", "published/test_edges.py"],
+    "springs/perches": [
+        "published/test_by_hand.py",
+        "published/test_guards.py",
+        "published/test_springs.py",
+        "published/test_edges.py",
+    ],
     "springs/car_heights": ["published/test_cases.py", "published/test_springs.py", "published/test_edges.py"],
     "turns/adjuster": ["published/test_cases.py", "published/test_geometry.py", "published/test_edges.py"],
     "turns/axle_turns": ["published/test_cases.py", "published/test_geometry.py", "published/test_refusals.py"],

@@ -207,6 +207,29 @@ def test_a_corner_moves_in_space_with_its_links_as_long_as_they_are(client, cars
     )
 
 
+def test_points_are_drawn_as_far_as_they_are_read(client):
+    client.post("/api/cars", json={"id": "taped-car", "car": "Ondar Wend", "front_layout": "strut"})
+
+    def point(name, *at):
+        act = typed(f"front.right.point.{name}", "")
+        typed_row = dict(zip(("ahead", "aside", "up"), ({"text": str(one), "unit": "mm"} for one in at), strict=True))
+        write(client, "taped-car", {**act, "method": "from_centre", "typed": typed_row})
+        return client.get("/api/cars/taped-car/points").json()
+
+    assert client.get("/api/cars/taped-car/points").json() == []
+    (alone,) = point("lower_front", 90, 360, 198)
+    assert alone["label"] == "Front right"
+    assert alone["segments"] == [
+        {"name": "lower_front", "kind": "point", "start": [90, -360, 198], "end": [90, -360, 198]}
+    ]
+    (joined,) = point("lower_ball", 10, 705, 178)
+    assert joined["segments"] == [
+        {"name": "lower_front", "kind": "link", "start": [90, -360, 198], "end": [10, -705, 178]}
+    ]
+    (strut,) = point("strut_top", -22, 575, 860)
+    assert [line["kind"] for line in strut["segments"]] == ["link", "point"]
+
+
 def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):
     content = client.get(f"/api/jobs/{jobs['measured']}/job.json").content
     with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:

@@ -13,12 +13,15 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core, to_core, units_of
 from fair_spindle.core.fields.car import ADJUSTERS
 from fair_spindle.core.fields.catalogue import sheet_for
-from fair_spindle.core.fields.field import Field
+from fair_spindle.core.fields.field import Field, placed, sheet_of
+from fair_spindle.core.fields.methods import POINT
 from fair_spindle.core.fields.new_parts import AGAINST_OLD
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import _RULES, Quantity, read_entry
+from fair_spindle.formats.car_csv import write_points
+from fair_spindle.jobs.wording import say_quantity
 
 
 def every_field():
@@ -223,6 +226,8 @@ BY_HAND = {
     "two_axles": ({"front": 800, "rear": 600}, 1400 * 9.80665),
     "total_and_share": ({"total": 1400, "share": 56}, 1400 * 9.80665),
     "point": ({"x": 200, "y": -600, "z": 300}, 700),
+    "from_centre": ({"ahead": -200, "aside": 600, "up": 300}, 700),
+    "from_string": ({"ahead": -200, "string": 980, "gap": 380, "up": 300}, 700),
 }  # fmt: skip
 
 
@@ -237,3 +242,19 @@ def test_a_way_of_measuring_gives_what_its_numbers_say(name):
     field, method = next((field, method) for field in fields for method in field.methods if method.name == name)
     typed = {part.name: Typed(str(numbers[part.name]), part.unit) for part in method.parts if part.name in numbers}
     assert read_entry(Entered(field.key, name, typed), field).value == pytest.approx(wanted, rel=1e-6)
+
+
+@pytest.mark.parametrize(("side", "y"), [("left", 600), ("right", -600)])
+@pytest.mark.parametrize("name", ["from_centre", "from_string"])
+def test_a_point_read_from_a_datum_is_told_in_the_car_s_frame(name, side, y):
+    """x forward, y left, z up: what lies right of the middle has negative y, whichever line it was read from."""
+    numbers, _ = BY_HAND[name]
+    method = next(one for one in POINT if one.name == name)
+    typed = {part.name: Typed(str(numbers[part.name]), "mm") for part in method.parts}
+    asked = placed(Field("point.lower_ball", "Lower ball joint", "Points", methods=POINT), "front", side)
+    read = read_entry(Entered(asked.key, name, typed), asked)
+    assert read.parts == {"x": -200, "y": y, "z": 300}
+    assert say_quantity(asked, read, name) == f"x −200.0, y {y}.0, z 300.0 mm".replace("-", "−")
+    sheet = sheet_of([asked])
+    row = write_points({asked.key: Entered(asked.key, name, typed)}, sheet).decode().splitlines()[1]
+    assert row == f"front,{side},lower_ball,-200,{y},300"

@@ -2,12 +2,15 @@
 
 import numpy as np
 import pytest
+from scipy.optimize import least_squares
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
 from fair_spindle.core.geometry.corner import Corner, Link, make_corner, suspicions
 from fair_spindle.core.geometry.slopes import Slopes, angles_at
+from fair_spindle.core.springs.car_heights import cross_weight
 from fair_spindle.core.springs.loads import Load, car_loads
+from fair_spindle.core.springs.perches import RELUCTANCE, PerchGoals, PerchTurns, turns_uncertainty
 
 FL, FR, RL, RR = WHEELS
 
@@ -65,6 +68,39 @@ def test_a_car_is_weighed_in_one_of_the_known_ways():
     with pytest.raises(InputError, match="got 'by eye'") as refused:
         car_loads("by eye", {}, {})
     assert refused.value.field == "method"
+
+
+@pytest.mark.parametrize("fixed", [[], [1]])
+def test_what_is_unsure_in_a_car_s_heights_and_loads_is_unsure_in_its_rings(fixed):
+    """Each reading shifted by its uncertainty and solved again by scipy; squares added (JCGM 100, 5.1)."""
+    generator = np.random.default_rng(5)
+    heights_by, loads_by = generator.normal(0, 0.4, (4, 4)) + 2 * np.eye(4), generator.normal(0, 90, (4, 4))
+    loads, sure, unsure = np.array([3900.0, 3700, 2600, 2500]), np.array([1.5, 2, 1, 3]), np.array([60.0, 90, 40, 70])
+    low, high = np.full(4, -9.0), np.full(4, 9.0)
+    low[fixed] = high[fixed] = 0.0
+    free = [n for n in range(4) if n not in fixed]
+    goals = PerchGoals(np.array([350.0, np.nan, 340.0, 341.0]), 0.5, within_height=2.0, within_cross=0.004)
+    still = np.zeros(4)
+    turns = PerchTurns(still, still, still, loads, float(cross_weight(loads)), heights_by, loads_by)
+
+    def solved(off, more):
+        def misses(turned):
+            full = np.zeros(4)
+            full[free] = turned
+            cross = cross_weight(loads) + full @ loads_by @ slope_of_cross + more @ slope_of_cross
+            moved = full @ heights_by
+            return np.concatenate(
+                [(moved + off)[[0, 2, 3]] / 2.0, [(cross - cross_weight(loads)) / 0.004], RELUCTANCE * turned]
+            )
+
+        return least_squares(misses, np.zeros(len(free)), xtol=1e-15, ftol=1e-15, gtol=1e-15).x
+
+    nudge = 1e-3 * np.eye(4)
+    slope_of_cross = np.array([cross_weight(loads + one) - cross_weight(loads - one) for one in nudge]) / 2e-3
+    moved = [solved(sure * one, still) for one in np.eye(4)] + [solved(still, unsure * one) for one in np.eye(4)]
+    wanted = np.zeros(4)
+    wanted[free] = np.sqrt(np.sum(np.square(moved), axis=0))
+    assert turns_uncertainty(turns, goals, low, high, sure, unsure) == pytest.approx(wanted, rel=1e-5)
 
 
 def swing(wheel_y=700.0, outer=(0.0, 300.0, 0.0), side=1):

@@ -12,9 +12,14 @@ from fair_spindle.core.basics.errors import Inconsistent, SpindleError
 from fair_spindle.core.bolts import fasteners, tightening
 from fair_spindle.core.geometry import drag_link, toe, wheel_angles
 from fair_spindle.core.geometry.drag_link import DragLink
-from fair_spindle.core.springs import rubber, springs, sway_bar
+from fair_spindle.core.springs import perches, rubber, springs, sway_bar
 from fair_spindle.core.springs.rubber import Arm, Shackle
 from fair_spindle.core.springs.springs import Coil
+
+
+def perch(ratio=1.0, load=3000.0, gas=0.0, pitch=2.0):
+    return perches.perch_place(ratio, load, gas, 470.0, 0.0, 40.0, [Coil(40.0, 220.0)], pitch, 150.0)
+
 
 COIL = Coil(30.0, 300.0, 100.0)
 # What is called with the number, where it stops, a number just inside, the field that is named, and what came.
@@ -106,6 +111,11 @@ LIMITS = {
         lambda x: tightening.castle_nut(6, x, 1.5, 2e4, 5e4, 14, 0.2), pi / 3 + 1e-3, pi / 3, "past_deg", "1.048"
     ),
     "castle pitch": (lambda x: tightening.castle_nut(6, 0.1, x, 2e4, 5e4, 14, 0.2), 0.0, 1e-3, "pitch_mm", "0"),
+    "perch ratio": (lambda x: perch(ratio=x), 0.0, 1e-3, "motion_ratio", "0"),
+    "perch load": (lambda x: perch(load=x), 0.0, 1e-3, "sprung_load_n", "0"),
+    "perch gas": (lambda x: perch(gas=x), -1e-3, 0.0, "gas_force_n", "-0.001"),
+    "perch gas alone": (lambda x: perch(gas=x), 3000.0, 2999.9, "gas_force_n", "a gas force"),
+    "perch pitch": (lambda x: perch(pitch=x), 0.0, 1e-3, "pitch_mm", "0"),
     "no place": (lambda x: tightening.tighten_order([(0, 0)] * x, "row"), 0, 1, "places", "0"),
     "many places": (lambda x: tightening.tighten_order([(n, 0) for n in range(x)], "row"), 61, 60, "places", "61"),
     "final": (lambda x: tightening.pass_torques(x, [50, 100]), 0.0, 1e-3, "torque_nm", "0"),

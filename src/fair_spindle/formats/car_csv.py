@@ -9,9 +9,9 @@ from pydantic import ValidationError
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core, units_of
-from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.fields.field import Field, Sheet
 from fair_spindle.core.joblog.log import Entered, Fastener
-from fair_spindle.core.joblog.readings import read_part
+from fair_spindle.core.joblog.readings import Quantity, read_entry, read_part
 from fair_spindle.formats.acts import model_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 
@@ -45,8 +45,7 @@ def write_points(entries: Mapping[str, Entered], sheet: Sheet) -> bytes:
             continue
         row: dict[str, object] = {"axle": asked.axle, "side": asked.side, "point": asked.name.removeprefix("point.")}
         if key in entries:
-            for axis, part in zip(_AXES, asked.methods[0].parts, strict=True):
-                row[axis] = _in_mm(entries[key].typed[part.name], read_part(part, entries[key].typed[part.name], key))
+            row |= _in_frame(entries[key], asked)
         rows.append(row)
     return write_rows(POINT_COLUMNS, rows)
 
@@ -72,6 +71,15 @@ def read_points(content: bytes, sheet: Sheet) -> tuple[Entered, ...]:
             read_part(part, typed[part.name], f"line {line}, {part.name}_mm")
         entries[key] = Entered(key, "point", typed)
     return tuple(entries.values())
+
+
+def _in_frame(entry: Entered, asked: Field) -> dict[str, str]:
+    """A point's cells: as typed where it was typed in the car's frame, worked out where it was read from a datum."""
+    if entry.method == "point":
+        told = [(part, entry.typed[part.name]) for part in asked.methods[0].parts]
+        return {f"{part.name}_mm": _in_mm(typed, read_part(part, typed, part.name)) for part, typed in told}
+    read = read_entry(entry, asked)
+    return {axis: f"{read.parts[axis[0]]:.12g}" for axis in _AXES} if isinstance(read, Quantity) else {}
 
 
 def write_fasteners(fasteners: Iterable[Fastener]) -> bytes:

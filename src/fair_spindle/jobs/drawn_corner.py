@@ -10,6 +10,7 @@ import numpy as np
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.geometry.corner import Array, Corner
 from fair_spindle.core.geometry.kinematics import Poses, solve_poses
+from fair_spindle.core.geometry.layouts.layout import Layout
 from fair_spindle.core.predict.geometry import Wheel
 from fair_spindle.core.turns.adjuster import changes_by_link
 from fair_spindle.jobs.geometry_models import LinkageView, MotionView, SegmentView
@@ -40,6 +41,24 @@ def drawn(corner: Corner) -> list[SegmentView]:
     return [
         SegmentView(name=name, kind=kind, start=start[0].tolist(), end=end[0].tolist())
         for name, kind, start, end in _lines(corner)
+    ]
+
+
+def sketched(layout: Layout, points: Mapping[str, Array]) -> list[SegmentView]:
+    """What can be drawn of a corner while its points are being read: lines between what is known, else the point."""
+    ends = [(arm.key, *layout.ends_of(arm.key)) for arm in layout.arms] if layout.told_links else layout.links
+    pairs = [(name, first, second, "link") for name, first, second in ends]
+    pairs += [(f"{first} to {second}", first, second, kind) for first, second, kind in LINES]
+    lines = [
+        SegmentView(name=name, kind=kind, start=points[first].tolist(), end=points[second].tolist())
+        for name, first, second, kind in pairs
+        if first in points and second in points
+    ]
+    drawn_ends = {tuple(end) for line in lines for end in (line.start, line.end)}
+    return lines + [
+        SegmentView(name=name, kind="point", start=at.tolist(), end=at.tolist())
+        for name, at in points.items()
+        if tuple(at.tolist()) not in drawn_ends
     ]
 
 

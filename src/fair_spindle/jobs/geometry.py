@@ -9,9 +9,11 @@ from typing import Literal
 import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.geometry.slopes import Geometry, angles_at
 from fair_spindle.core.geometry.solid_axle import move_axle
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
@@ -37,7 +39,7 @@ from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPl
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.drawn_corner import changes_of, drawn, linkage_of
+from fair_spindle.jobs.drawn_corner import changes_of, drawn, linkage_of, sketched
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
     AnglesView,
@@ -47,6 +49,7 @@ from fair_spindle.jobs.geometry_models import (
     GeometryView,
     LinkageView,
     LinkageWanted,
+    PointsView,
     ShareView,
     SidesApartView,
     SolidAxleView,
@@ -108,6 +111,22 @@ def see_linkage(database: Database, car_id: str, wanted: LinkageWanted) -> Linka
     if wanted.wheel not in wheels:
         raise InputError("Choose one of the car's wheels.", field="wheel")
     return linkage_of(wheels[wanted.wheel], label_wheel(wanted.wheel), wanted.turns)
+
+
+def see_points(database: Database, car_id: str) -> list[PointsView]:
+    """The points of every wheel as far as they are read."""
+    now = standing(database, car_id, car=True)
+    found = []
+    for wheel in WHEELS:
+        layout = LAYOUTS.get(now.readings.words.get(f"{wheel.axle}.layout", ""))
+        read = {
+            key.removeprefix(f"{wheel}.point."): np.array([quantity.parts[axis] for axis in "xyz"])
+            for key, quantity in now.readings.quantities.items()
+            if key.startswith(f"{wheel}.point.")
+        }
+        if layout and read:
+            found.append(PointsView(key=wheel, label=wheel.label, segments=sketched(layout, read)))
+    return found
 
 
 def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:

@@ -111,6 +111,14 @@ class SegmentView(View):
     end: list[float]
 
 
+class PointsView(View):
+    """A wheel's points as far as they are read, as lines and points to draw."""
+
+    key: str
+    label: str
+    segments: list[SegmentView]
+
+
 class MotionView(View):
     """How lines move: both ends of each, x, y, z after each other, line after line, at every place. [mm]"""
 

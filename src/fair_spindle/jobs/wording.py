@@ -137,7 +137,7 @@ _SHOWN_IN = {
 def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
     """A read value in its usual unit with ±, spread and number of readings."""
     way = next((one for one in asked.methods if one.name == method), asked.methods[0])
-    if way.name == "point":
+    if set(quantity.parts) == set("xyz"):
         said = ", ".join(f"{axis} {quantity.parts[axis]:.1f}" for axis in ("x", "y", "z"))
         return f"{said} mm".replace("-", "−")
     unit, digits = _SHOWN_IN.get(UNITS[way.unit].quantity, ("mm", 2))

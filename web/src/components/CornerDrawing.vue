@@ -5,6 +5,8 @@ import type { WheelPlanView } from '../api/client'
 type Segment = WheelPlanView['segments'][number]
 const props = defineProps<{ segments: Segment[]; label: string; left: boolean }>()
 const SIZE = 170
+/** A first point alone has no size. [mm] */
+const LEAST = 200
 const views = computed(() => [
   { name: 'From behind', across: 1, up: 2, flip: -1 },
   { name: 'From outside', across: 0, up: 2, flip: props.left ? -1 : 1 },
@@ -18,7 +20,7 @@ const drawn = computed(() => {
     const all = points.map((at) => at[axis]!)
     return [Math.min(...all), Math.max(...all)] as const
   })
-  const reach = Math.max(...range.map(([low, high]) => high - low)) * 1.15
+  const reach = Math.max(...range.map(([low, high]) => high - low), LEAST) * 1.15
   const middle = range.map(([low, high]) => (low + high) / 2)
   return views.value.map((view) => ({
     name: view.name,
@@ -44,6 +46,7 @@ const drawn = computed(() => {
         <g v-for="(line, place) in view.lines" :key="place" :class="line.kind">
           <title>{{ line.name.replaceAll('_', ' ') }}</title>
           <line :x1="line.from.x" :y1="line.from.y" :x2="line.to.x" :y2="line.to.y" />
+          <circle v-if="line.kind === 'point'" :cx="line.to.x" :cy="line.to.y" r="5" />
           <template v-if="line.kind === 'link'">
             <rect :x="line.from.x - 3" :y="line.from.y - 3" width="6" height="6" />
             <circle :cx="line.to.x" :cy="line.to.y" r="3.4" />

@@ -42,8 +42,9 @@ function inputs(): HTMLInputElement[] {
 
 async function enter(event?: KeyboardEvent): Promise<void> {
   const all = inputs()
-  const next = event ? all[all.indexOf(event.target as HTMLInputElement) + 1] : undefined
-  if (next && !next.value) {
+  const later = event ? all.slice(all.indexOf(event.target as HTMLInputElement) + 1) : []
+  const next = later.find((input) => !input.value)
+  if (next) {
     next.focus()
     return
   }

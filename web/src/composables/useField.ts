@@ -1,10 +1,18 @@
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { send, type Act, type FieldView, type Gauge, type MethodView } from '../api/client'
+import {
+  send,
+  type Act,
+  type EntryView,
+  type FieldView,
+  type Gauge,
+  type MethodView,
+} from '../api/client'
 import { useActing } from './useActing'
 import { useDesk } from './useDesk'
 
 const PLUS_MINUS = 'plus_minus'
 const CORNERS = ['front.left', 'front.right', 'rear.right', 'rear.left']
+const isPoint = (key: string) => key.includes('.point.')
 type Row = Record<string, { text: string; unit: string }>
 
 export interface FieldEntry {
@@ -50,7 +58,15 @@ export function useField(field: FieldView): FieldEntry {
   function sibling() {
     const keys = CORNERS.map((corner) => `${corner}.${field.name}`)
     const others = keys.filter((key) => key !== field.key).map((key) => desk.entries.value[key])
-    return others.find((one) => field.methods.some((method) => method.name === one?.method))
+    const fits = (one: (typeof others)[number]) =>
+      field.methods.some((method) => method.name === one?.method)
+    return others.find(fits) ?? (isPoint(field.key) ? lastPoint(fits) : undefined)
+  }
+
+  /** Points are read one after the other by the same lines: the way of the last is offered for the next. */
+  function lastPoint(fits: (one: EntryView | undefined) => boolean) {
+    const points = Object.entries(desk.entries.value).filter(([key]) => isPoint(key))
+    return points.map(([, one]) => one).findLast(fits)
   }
 
   function fill(): void {
@@ -207,7 +223,7 @@ export function useField(field: FieldView): FieldEntry {
     fill()
   }
 
-  watch(entry, () => (touched ? undefined : fill()))
+  watch([entry, () => sibling()?.method], () => (touched ? undefined : fill()))
   restore()
 
   return {

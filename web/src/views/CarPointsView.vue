@@ -1,6 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ask, type Schemas } from '../api/client'
+import CornerDrawing from '../components/CornerDrawing.vue'
 import FieldGroup from '../components/FieldGroup.vue'
+import { useGuarded } from '../composables/useGuarded'
 import TableFiles from '../components/TableFiles.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useCar } from '../stores/car'
@@ -10,6 +13,20 @@ const page = ref<HTMLElement | null>(null)
 const moveOn = useMoveOn(page)
 const points = computed(() => store.sheet?.fields.filter((one) => one.group === 'Points') ?? [])
 const of = (axle: string) => points.value.filter((one) => one.axle === axle)
+const { problem, guarded } = useGuarded()
+const drawn = shallowRef<Schemas['PointsView'][]>([])
+const drawnOf = (axle: string) => drawn.value.filter((one) => one.key.startsWith(axle))
+const path = computed(() => ({ car_id: store.car!.id }))
+watch(
+  () => store.car!.version,
+  () =>
+    guarded(async () => {
+      drawn.value = await ask((api) =>
+        api.GET('/api/cars/{car_id}/points', { params: { path: path.value } }),
+      )
+    }),
+  { immediate: true },
+)
 const read = computed(() => points.value.filter((one) => store.car!.entries[one.key]).length)
 </script>
 
@@ -19,15 +36,27 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
       <div>
         <h2>Points</h2>
         <p class="soft">
-          x forward, y left, z up, from any one origin on the centre line. Right-hand points have
-          negative y; “Copy left to right” on an axle's page mirrors them.
+          As read: tape from two chalk lines or a string, plumb bob, rule from the floor. Or x
+          forward, y left, z up from one origin on the centre line. “Copy left to right” on an
+          axle's page mirrors them.
         </p>
       </div>
       <p class="figure">{{ read }} of {{ points.length }} known</p>
     </header>
+    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
     <TableFiles table="points" />
     <p v-if="!points.length" class="notice wait">Say first what axles the car has.</p>
     <template v-for="axle in ['front', 'rear']" :key="axle">
+      <div v-if="drawnOf(axle).length" class="pair drawn">
+        <section v-for="one in drawnOf(axle)" :key="one.key" class="card">
+          <h3>{{ one.label }}</h3>
+          <CornerDrawing
+            :segments="one.segments"
+            :label="one.label"
+            :left="one.key.endsWith('left')"
+          />
+        </section>
+      </div>
       <FieldGroup
         v-if="of(axle).length"
         :title="axle === 'front' ? 'Front axle' : 'Rear axle'"

@@ -16,7 +16,7 @@ from fair_spindle.jobs import append, book, cars, entries, geometry, history, qu
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.cars import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
-from fair_spindle.jobs.geometry_models import GeometryView, LinkageView, LinkageWanted, TriedCar, WhatIf
+from fair_spindle.jobs.geometry_models import GeometryView, LinkageView, LinkageWanted, PointsView, TriedCar, WhatIf
 from fair_spindle.jobs.history import ComparedView, HistoryView
 from fair_spindle.jobs.models import EventCreate, ReadRequest
 from fair_spindle.jobs.queue import QueueCreate
@@ -105,6 +105,12 @@ def see_geometry(db: Db, car_id: CarId, samples: Annotated[int, Query(ge=0, le=5
 def try_out(db: Db, car_id: CarId, wanted: WhatIf) -> Response:
     """How the car would stand at other heights and with other turns; nothing is changed."""
     return shown(geometry.try_out(db, car_id, wanted))
+
+
+@router.get("/cars/{car_id}/points")
+def see_points(db: Db, car_id: CarId) -> list[PointsView]:
+    """A car's points as far as they are read, wheel by wheel, to draw."""
+    return geometry.see_points(db, car_id)
 
 
 @router.post("/cars/{car_id}/linkage", response_model=LinkageView)

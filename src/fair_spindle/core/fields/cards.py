@@ -227,7 +227,7 @@ CARDS: dict[str, Card] = {
             (
                 "Chalk line along the car's middle, one across at the front hubs.",
                 "Plumb bob from each joint to the floor: mark it.",
-                "x and y from the chalk lines, z with a rule from the floor.",
+                "Tape from the lines, or from a string beside the car; a rule from the floor.",
                 "Left and right apart: they differ.",
             ),
             "± 1 to 2 mm",

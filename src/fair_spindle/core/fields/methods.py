@@ -219,11 +219,34 @@ DAMPER_CLICKS = (
         "Counted while turning out from fully closed; put back where it was.",
     ),
 )
+_AHEAD = _length("ahead", "Ahead of the line across", -6000, 6000, 2.0)
+_UP = _length("up", "Above the floor", -200, 3000, 2.0)
+_ONE_DATUM = (
+    "A plumb bob from the joint marks the floor. Behind the line across is minus. Every point of the car from the "
+    "same lines and floor."
+)
 POINT = (
     Method(
         "point",
         "x forward, y left, z up",
         tuple(_length(axis, axis, -6000, 6000, 2.0) for axis in ("x", "y", "z")),
         "From any one origin on the car's centre line. Right-hand points have negative y.",
+    ),
+    Method(
+        "from_centre",
+        "Tape from the chalk lines, rule from the floor",
+        (_AHEAD, _length("aside", "Plumb mark to the car's centre line", 0, 1500, 2.0), _UP),
+        _ONE_DATUM,
+    ),
+    Method(
+        "from_string",
+        "Tape from a string beside the car",
+        (
+            _AHEAD,
+            _length("string", "String to the car's centre line", 300, 2000, 1.0, carry=True),
+            _length("gap", "Plumb mark in from the string", -500, 1900, 2.0),
+            _UP,
+        ),
+        _ONE_DATUM,
     ),
 )

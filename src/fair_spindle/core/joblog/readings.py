@@ -100,7 +100,7 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
         reading.spread,
         reading.count,
         tuple(values) if len(values) > 1 else (),
-        rows[0] if len(method.parts) > 1 else {},
+        _parts(method, rows[0], asked),
     )
 
 
@@ -193,6 +193,14 @@ def _row(method: Method, typed: Mapping[str, Typed], key: str) -> dict[str, floa
     }
 
 
+def _parts(method: Method, row: Values, asked: Field) -> Values:
+    """The numbers of a reading that has several; of a point those of the car's frame, however it was read."""
+    if method.name in _OUT:
+        side = -1 if asked.side == "right" else 1
+        return {"x": row["ahead"], "y": side * _OUT[method.name](row), "z": row["up"]}
+    return row if len(method.parts) > 1 else {}
+
+
 def _given(part: Part, typed: Mapping[str, Typed], key: str) -> bool:
     found = typed.get(part.name)
     if found is not None and found.text.strip():
@@ -236,6 +244,13 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "two_axles": lambda v: v["front"] + v["rear"],
     "total_and_share": lambda v: v["total"],
     "point": lambda v: math.hypot(v["x"], v["y"], v["z"]),
+    "from_centre": lambda v: math.hypot(v["ahead"], v["aside"], v["up"]),
+    "from_string": lambda v: math.hypot(v["ahead"], v["string"] - v["gap"], v["up"]),
+}
+# How far out of the car's middle a point lies that was read from a datum, whichever side it is on.
+_OUT: dict[str, Callable[[Values], float]] = {
+    "from_centre": lambda v: v["aside"],
+    "from_string": lambda v: v["string"] - v["gap"],
 }
 
 
