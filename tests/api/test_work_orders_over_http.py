@@ -205,6 +205,25 @@ def test_the_clipboard_has_a_box_for_every_step_and_fastener(job):
     assert text("?axle=rear").count("Sway bar") == 0
 
 
+def test_every_bag_of_fasteners_has_a_label_that_leads_to_its_map(job, monkeypatch):
+    nut = {"diameter_mm": 12, "pitch_mm": 1.5, "head": "19 mm"}
+    joints = {one["key"]: one for one in job.client.get(f"{job.path}/joints").json()["joints"]}
+    key = next(key for key, one in joints.items() if one["label"] == "Wheel nuts, front left")
+    change = {"id": next(job.ids), "seen": job.view()["version"], "joint": key, "places": [1, 2, 3, 4], **nut}
+    assert job.client.post(f"{job.path}/joints/change", json=change).status_code == 201
+    codes = []
+    monkeypatch.setattr("fair_spindle.formats.labels_pdf._code", lambda text, size: codes.append(text) or "")
+    content = job.client.get(f"{job.path}/labels.pdf").content
+    said = " ".join("".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages).split())
+    assert "Wheel nuts, front left" in said
+    assert "4 × M12×1.5, 19 mm" in said
+    assert "1 of a thread not told" in said
+    assert f"http://127.0.0.1:8613/job/order-00001/bolts?joint={key}" in codes
+    assert len(codes) == len(joints)
+    job.client.post("/api/jobs", json={"id": "order-00009", "title": "Nothing off", "car": "Sample Saloon"})
+    assert job.client.get("/api/jobs/order-00009/labels.pdf").status_code == 409
+
+
 def test_a_plan_that_would_lose_what_was_done_is_refused(client, jobs):
     path = f"/api/jobs/{jobs['hanging']}"
     seen = client.get(f"{path}/version").json()["version"]

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import JointForm from '../components/JointForm.vue'
 import JointPlaceForm from '../components/JointPlaceForm.vue'
 import JointMap from '../components/JointMap.vue'
@@ -15,6 +16,8 @@ const store = useJob()
 const { view, chosen, joint, adapter, problem, behind, keep, kept } = useJoints()
 const { problem: refused, act } = useActing()
 const picked = ref<number[]>([])
+/** The code on a bag's label names the joint its fasteners belong to. */
+chosen.value = String(useRoute().query.joint ?? '')
 const drawing = ref(false)
 const pasting = ref(false)
 
@@ -43,6 +46,14 @@ onMounted(() => void useGauges().load())
       <el-button v-if="view?.joints.length" @click="pasting = !pasting">
         {{ pasting ? 'Put the list away' : 'Paste a torque list' }}
       </el-button>
+      <a
+        v-if="view?.joints.length"
+        :href="`${store.path}/labels.pdf`"
+        target="_blank"
+        class="print"
+      >
+        Labels for the bags
+      </a>
     </header>
     <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
     <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
@@ -128,6 +139,12 @@ onMounted(() => void useGauges().load())
 </template>
 
 <style scoped>
+.print {
+  align-content: center;
+  min-height: 44px;
+  font-weight: 600;
+}
+
 header,
 .head {
   justify-content: space-between;

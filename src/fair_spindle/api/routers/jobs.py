@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Body, Path, Query, Response
+from fastapi import APIRouter, Body, Path, Query, Request, Response
 
 from fair_spindle.api.delivered import DeliveredView, show_delivered
 from fair_spindle.api.dependencies import Db, JobId, Key, Seen
@@ -26,6 +26,7 @@ from fair_spindle.jobs import (
     history,
     importing,
     joints,
+    labels,
     learning,
     pictures,
     queue,
@@ -199,6 +200,13 @@ def take_torques(db: Db, job_id: JobId, wanted: TakeTorques) -> Response:
     """Write the values of the lines that were decided."""
     now = torque_list.take_torques(db, job_id, wanted)
     return shown(show_job(now, book.walk_of(db, now)), 201)
+
+
+@router.get("/jobs/{job_id}/labels.pdf", response_class=Response)
+def print_labels(db: Db, job_id: JobId, request: Request) -> Response:
+    """A label for each bag of fasteners, with a code that opens the map of where they belong."""
+    address = request.app.state.sharing.address or str(request.base_url)
+    return download(labels.print_labels(db, job_id, address), "application/pdf", "labels.pdf")
 
 
 @router.post("/jobs/{job_id}/joints/keep", status_code=201)
