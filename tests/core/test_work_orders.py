@@ -70,7 +70,7 @@ def test_a_step_left_out_and_one_of_our_own_and_an_order_of_our_own():
 
 def test_steps_that_wait_for_each_other_are_named_with_the_reasons():
     wish = Later("trailing_arm.in@rear.left", "trailing_arm.knuckle_out@rear.left")
-    with pytest.raises(Inconsistent, match=r"“Knuckle bolt out first”.*by hand") as caught:
+    with pytest.raises(Inconsistent, match=r"“Upright bolt out first”.*by hand") as caught:
         Order(("trailing_arm", "rear"), later=(wish,))
     assert len(caught.value.details["steps"]) >= 2
 

@@ -2,15 +2,18 @@
 
 import numpy as np
 import pytest
+from scipy.integrate import quad
 from scipy.optimize import least_squares
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
 from fair_spindle.core.geometry.corner import Corner, Link, make_corner, suspicions
 from fair_spindle.core.geometry.slopes import Slopes, angles_at
-from fair_spindle.core.springs.car_heights import cross_weight
+from fair_spindle.core.geometry.solid_axle import make_solid_axle, move_axle
+from fair_spindle.core.springs.car_heights import Leg, cross_weight, spring_length
 from fair_spindle.core.springs.loads import Load, car_loads
 from fair_spindle.core.springs.perches import RELUCTANCE, PerchGoals, PerchTurns, turns_uncertainty
+from fair_spindle.core.springs.springs import Coil, coil_curve, stop_curve
 
 FL, FR, RL, RR = WHEELS
 
@@ -68,6 +71,64 @@ def test_a_car_is_weighed_in_one_of_the_known_ways():
     with pytest.raises(InputError, match="got 'by eye'") as refused:
         car_loads("by eye", {}, {})
     assert refused.value.field == "method"
+
+
+TRAVELS = np.array([-35.0, -12.0, 0.0, 8.0, 22.0, 41.0])
+LEGS = {
+    "plain": Leg(coil_curve(Coil(40.0, 300.0, 90.0)), 230.0, 0.8),
+    "ratio grows": Leg(coil_curve(Coil(40.0, 300.0, 90.0)), 230.0, 0.8, ratio_slope=1e-3, scale=1.1),
+    "damper apart": Leg(coil_curve(Coil(40.0, 300.0, 90.0)), 230.0, 0.8, gas=180.0, damper_ratio=0.6),
+    "stop and rubber": Leg(
+        coil_curve(Coil(40.0, 300.0, 90.0)), 230.0, 0.8, gas=180.0, damper_ratio=0.6,
+        stop=stop_curve(30.0), stop_gap=6.0, rubber_rate=5.0, rubber_neutral=-4.0,
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("leg", LEGS.values(), ids=list(LEGS))
+def test_a_leg_pushes_as_its_stored_energy_rises(leg):
+    """Virtual work: force is the slope of the energy of spring, gas, stop and rubber; scipy integrates each."""
+
+    def energy(travel):
+        damper = leg.ratio if leg.damper_ratio is None else leg.damper_ratio
+        pressed = leg.curve.free - leg.length + leg.ratio * travel + leg.ratio_slope * travel**2 / 2
+        stored = leg.scale * quad(lambda x: float(leg.curve.force(np.array(x))[0]), 0, pressed)[0]
+        stored += damper * leg.gas * travel + leg.rubber_rate * (travel - leg.rubber_neutral) ** 2 / 2
+        if leg.stop is not None:
+            stored += quad(
+                lambda x: float(leg.stop.force(np.array(x))[0]), 0, max(damper * travel - leg.stop_gap, 0)
+            )[0]
+        return stored
+
+    force, rate = leg.force(TRAVELS)
+    slope = [(energy(at + 1e-3) - energy(at - 1e-3)) / 2e-3 for at in TRAVELS]
+    assert force == pytest.approx(slope, rel=1e-5)
+    steps = leg.force(TRAVELS + 1e-4)[0] - leg.force(TRAVELS - 1e-4)[0]
+    assert rate == pytest.approx(steps / 2e-4, rel=1e-5)
+    pressed = leg.ratio * TRAVELS + leg.ratio_slope * TRAVELS**2 / 2
+    assert leg.spring_length(TRAVELS) == pytest.approx(leg.length - pressed)
+
+
+def test_a_spring_carries_what_gas_leaves_over_its_own_ratio():
+    """By hand: (3000 − 150 · 0.6)/0.8 N on 40 N/mm; without a ratio of its own the damper takes the spring's."""
+    curve = coil_curve(Coil(40.0, 300.0))
+    assert float(spring_length(curve, 3000.0, 0.8, 150.0, 0.6)) == pytest.approx(300 - (3000 - 150 * 0.6) / 0.8 / 40)
+    assert float(spring_length(curve, 3000.0, 0.8, 150.0)) == pytest.approx(300 - (3000 - 150 * 0.8) / 0.8 / 40)
+
+
+@pytest.mark.parametrize("ahead", [600.0, -600.0])
+def test_a_leaf_carries_its_axle_on_an_arc_about_three_quarters_to_its_eye(ahead):
+    """The three-quarter link of SAE's Spring Design Manual (from memory): a circle about a point 3/4 to the eye."""
+    leaf = {"leaf_front": (ahead, 500, 0), "axle_seat": (0, 500, 0), "wheel_center": (0, 760, 0)}
+    mirrored = {name: (x, -y, z) for name, (x, y, z) in leaf.items()}
+    axle = make_solid_axle(
+        "solid_leaf", leaf | {"leaf_rear": (-ahead, 500, 0)}, mirrored | {"leaf_rear": (-ahead, -500, 0)}
+    )
+    found = move_axle(axle, [-60.0, 0.0, 45.0], 0.0)
+    toward = np.sign(ahead) * (450 - np.sqrt(450**2 - np.array([60.0, 0, 45]) ** 2))
+    assert found.forward == pytest.approx(toward, abs=1e-6)
+    assert found.steer == pytest.approx(0, abs=1e-9)
+    assert found.shift == pytest.approx(0, abs=1e-9)
 
 
 @pytest.mark.parametrize("fixed", [[], [1]])

@@ -7,7 +7,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
-from worker import Worker
+from worker import Worker, file_of
 
 pytestmark = pytest.mark.screen
 
@@ -126,18 +126,27 @@ def bring_points_in(tuner, car, tmp_path, server):
     for text, name in ((wrong, "wrong.csv"), (table(), "points.csv")):
         tuner.tab("Points")
         (tmp_path / name).write_text(text)
-        page.get_by_label("points: in from CSV").set_input_files(tmp_path / name)
+        file_of(page, "points: in from CSV").set_input_files(tmp_path / name)
         expect(page.get_by_text(f"Taken from {name}")).to_be_visible()
         tuner.tab("Geometry")
         if name == "wrong.csv":
-            page.get_by_role("button", name="2 Front axle").click()
+            page.get_by_text("2 Front axle").click()
             expect(corner(tuner, "Front left")).to_contain_text("Link 'upper_rear' points inward")
     rear = corner(tuner, "Rear left")
     expect(rear.get_by_role("img", name="Rear left corner, from above")).to_be_visible()
     expect(rear).to_contain_text("Chance of this wheel ending inside")
-    before = rear.get_by_role("figure").filter(has_text="Camber").inner_text()
-    page.get_by_role("slider", name="Body height change, rear axle").fill("-60")
-    expect(rear.get_by_role("figure").filter(has_text="Camber")).not_to_have_text(before)
+    camber = rear.get_by_role("figure").filter(has_text="Camber")
+    before = camber.inner_text()
+    page.get_by_role("slider", name="Body height change, rear axle").press("Home")
+    expect(camber).not_to_have_text(before)
+    camber.press("End")
+    expect(camber.get_by_role("status")).to_contain_text(re.compile("^80: today −.*, as tried"))
+    tuner.press("Turn it in space", rear)
+    rear.get_by_role("img", name=re.compile("Rear left corner in space, wheel")).press("ArrowLeft")
+    rear.get_by_role("slider", name="Wheel travel").press("End")
+    expect(rear).to_contain_text("wheel +60 mm")
+    tuner.press("Plain views", rear)
+    expect(rear.get_by_role("img", name="Rear left corner, from above")).to_be_visible()
 
 
 def turn_to_the_plan(tuner):

@@ -1,7 +1,10 @@
 """A car's record at the screen: any layout, one side copied to the other, parts, tables in and out."""
 
+import re
+
 import pytest
 from playwright.sync_api import expect
+from worker import file_of, pick
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -40,7 +43,7 @@ def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     dialog.get_by_label("Save it under a name").fill("Long upper arm")
     tuner.press("Put on the shelf", dialog)
     expect(dialog.get_by_text("“Long upper arm” is on the shelf.")).to_be_visible()
-    dialog.get_by_label("Which one").select_option("front.right.upper")
+    pick(dialog.get_by_role("combobox", name="Which one"), re.compile("front right upper", re.I))
     dialog.locator(".part", has_text="Long upper arm").get_by_role("button", name="Fit").click()
     expect(dialog.get_by_text("is fitted at front right upper")).to_be_visible()
     page.keyboard.press("Escape")
@@ -49,12 +52,19 @@ def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     tuner.tab("Points")
     table = "axle;side;point;x_mm;y_mm;z_mm\nfront;left;upper_ball;-12,5;668;330\nfront;left;wheel_center;0;752;0\n"
     (tmp_path / "points.csv").write_text(table, encoding="utf-8-sig")
-    page.get_by_label("points: in from CSV").set_input_files(tmp_path / "points.csv")
+    file_of(page, "points: in from CSV").set_input_files(tmp_path / "points.csv")
     expect(page.get_by_text("Taken from points.csv")).to_be_visible()
     expect(page.get_by_text("✓ x −12.5, y 668.0, z 330.0 mm")).to_be_visible()
     (tmp_path / "bad.csv").write_text(table.replace("upper_ball", "upper_bell"))
-    page.get_by_label("points: in from CSV").set_input_files(tmp_path / "bad.csv")
+    file_of(page, "points: in from CSV").set_input_files(tmp_path / "bad.csv")
     expect(page.get_by_role("alert")).to_contain_text("Line 2: this car has no point 'upper_bell'")
+    ball = "right Front axle Upper ball joint"
+    tuner.field(f"{ball}: how it is measured").select_option("from_centre")
+    for name, text in (("ahead of the line across", "-12.5"), ("plumb mark to the car's centre line", "668")):
+        tuner.field(f"{ball}, {name}").fill(text)
+    tuner.enter(f"{ball}, above the floor", "330")
+    expect(page.get_by_text("✓ x −12.5, y −668.0, z 330.0 mm")).to_be_visible()
+    expect(page.get_by_role("img", name="Front right corner, from behind")).to_be_visible()
     with page.expect_download() as download:
         page.get_by_role("link", name="Out as CSV").click()
     assert 'front,left,upper_ball,"-12,5",668,330' in download.value.path().read_text()
@@ -87,7 +97,7 @@ def test_fasteners_are_listed_doubted_and_struck_off(tuner):
     tuner.tab("Fasteners")
     tuner.field("Holds").fill("Arm to subframe")
     tuner.field("Thread").fill("12 x 1.25")
-    page.get_by_role("combobox", name="Class", exact=True).select_option("10.9")
+    pick(page.get_by_role("combobox", name="Class", exact=True), "10.9")
     page.get_by_label("Torque", exact=True).fill("120")
     page.get_by_label("Torque: unit").select_option("lb_ft")
     tuner.press("Put on the list")
@@ -112,13 +122,13 @@ def test_readings_come_in_from_a_file_with_a_preview(tuner, tmp_path):
     rows = ['front.left.camber,,,-0.55,deg,"Level, bay 1"', 'front.left.camber,,,-0.60,deg,"Level, bay 1"']
     good = "\n".join(["reading,method,part,value,unit,gauge", *rows, "front.right.height,,,368,mm,"])
     (tmp_path / "bad.csv").write_text(f"{good}\nfront.right.toe,,,40,deg,\n")
-    page.get_by_label("Readings from a CSV file").set_input_files(tmp_path / "bad.csv")
+    file_of(page, "Readings from a CSV file").set_input_files(tmp_path / "bad.csv")
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("Line 5: Toe must lie between -10 and 10 °; got 40 °")
     expect(dialog.get_by_role("button", name="Take all")).to_be_disabled()
     tuner.press("Leave it", dialog)
     (tmp_path / "good.csv").write_text(good)
-    page.get_by_label("Readings from a CSV file").set_input_files(tmp_path / "good.csv")
+    file_of(page, "Readings from a CSV file").set_input_files(tmp_path / "good.csv")
     expect(dialog).to_contain_text("−0.57° ± 0.12, 2 readings, spread 0.05°")
     tuner.press("Take all 2", dialog)
     expect(page.get_by_text("Last: 2 entries from a file of readings")).to_be_visible()

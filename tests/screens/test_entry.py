@@ -6,6 +6,7 @@ import re
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import expect
+from worker import file_of, pick
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -61,9 +62,9 @@ def test_a_job_file_comes_in_with_a_preview_and_a_broken_one_does_not(tuner, tmp
     copy["job"] |= {"id": "copied-job-01", "car": "Copied Car"}
     (tmp_path / "good.json").write_text(json.dumps(copy))
     (tmp_path / "cut.json").write_text(content[:9000])
-    page.get_by_label("Job file (JSON or ZIP)").set_input_files(tmp_path / "cut.json")
+    file_of(page, "Job file (JSON or ZIP)").set_input_files(tmp_path / "cut.json")
     expect(page.get_by_role("alert")).to_contain_text("no whole JSON document: line")
-    page.get_by_label("Job file (JSON or ZIP)").set_input_files(tmp_path / "good.json")
+    file_of(page, "Job file (JSON or ZIP)").set_input_files(tmp_path / "good.json")
     expect(page.get_by_text("The job would be added.")).to_be_visible()
     tuner.press("Add this job")
     expect(page.get_by_role("link", name="Copied Car")).to_be_visible()
@@ -118,7 +119,7 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
     expect(page.get_by_role("form", name="Change places")).to_be_visible()
     found["place"] = _faults(page)
     tuner.press("+ Draw a joint")
-    page.get_by_label("Pattern").select_option("free")
+    pick(page.get_by_role("combobox", name="Pattern"), "by coordinates")
     found["draw"] = _faults(page)
     assert not any(found.values()), found
 

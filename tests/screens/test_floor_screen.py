@@ -4,6 +4,7 @@ import re
 
 import pytest
 from playwright.sync_api import expect
+from worker import pick
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -120,7 +121,7 @@ def test_entries_made_without_a_connection_arrive_once_in_order_also_after_a_rel
 def test_what_came_off_is_one_tap_and_comes_back_as_a_step(floor):
     page = floor.page
     page.get_by_text("Something else came off").click()
-    page.get_by_label("Clips, screws, nuts").select_option("8")
+    pick(page.get_by_label("Clips, screws, nuts"), "8")
     page.get_by_role("group", name="What came off").get_by_role("button", name="Undertray").click()
     back = page.get_by_role("button", name="Back on: Undertray")
     back.click()

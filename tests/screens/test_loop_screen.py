@@ -5,6 +5,7 @@ import re
 
 import pytest
 from playwright.sync_api import expect
+from worker import file_of, pick
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 RATIO_WRONG_BY = {"Front axle": ("11.4", "11.2"), "Rear axle": ("0.4", "-0.2")}
@@ -56,7 +57,7 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     learned = page.get_by_role("region", name="Learned")
     ratio = learned.get_by_role("row", name=re.compile("Front motion ratio"))
     expect(ratio).to_be_visible()
-    learned.get_by_role("checkbox", name="Take Rear new spring rate").uncheck()
+    learned.get_by_role("checkbox", name="Take Rear new spring rate").locator("xpath=ancestor::label").click()
     tuner.press("Take what is ticked into the car's record", learned)
     expect(ratio).to_contain_text("✓ in the record")
     expect(learned.get_by_role("row", name=re.compile("Rear new spring rate"))).to_contain_text("✕ refused")
@@ -82,12 +83,12 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     )
     entry["typed"]["height"]["text"] = "333.3"
     changed.write_text(json.dumps(document))
-    files = page.get_by_label("Job file (JSON or ZIP)")
+    files = file_of(page, "Job file (JSON or ZIP)")
     files.set_input_files(changed)
     expect(page.get_by_role("alert")).to_contain_text("changed after it was signed")
     files.set_input_files(archive)
     expect(page.get_by_text("The job would be added.")).to_be_visible()
-    expect(page.get_by_role("group", name="Which car is it?").get_by_label("It is this car")).to_be_checked()
+    expect(page.get_by_role("radio", name="It is this car")).to_be_checked()
     tuner.press("Add this job")
     own.click()
     expect(page.get_by_text("The log is as it was signed.")).to_be_visible()
@@ -107,7 +108,7 @@ def test_two_set_ups_side_by_side_and_a_search(tuner):
     for place, phase in enumerate(("before", "after")):
         words = re.compile(f"Springs and tie-rod ends, front, {phase}$")
         choice = two.get_by_role("combobox").nth(place)
-        choice.select_option(choice.get_by_role("option").filter(has_text=words).get_attribute("value"))
+        pick(choice, words)
     expect(two.get_by_role("row", name=re.compile("Front left ride height"))).to_contain_text("▲ −24.7 ±")
 
 
@@ -122,7 +123,7 @@ def test_a_backup_saved_and_put_back_while_the_workshop_is_open(tuner, tmp_path)
     listed = json.loads(fetched(page, path))
     gone = f"{path}/{listed[0]['id']}?seen={listed[0]['entries']}"
     page.evaluate("(path) => fetch(path, { method: 'DELETE' })", gone)
-    page.get_by_label("Put a backup back (ZIP)").set_input_files(saved)
+    file_of(page, "Put a backup back (ZIP)").set_input_files(saved)
     expect(page.get_by_text("the copy is whole")).to_be_visible()
     tuner.press("Put it in the place of what is here")
     expect(page.get_by_text("It is in place now")).to_be_visible()

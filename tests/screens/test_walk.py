@@ -6,6 +6,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from worker import file_of, pick
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -21,7 +22,7 @@ BY_CORNER = {
 def walk(tuner):
     """A new measuring job on a car with a strut front and a twist beam, at the start of its walk."""
     page = tuner.page
-    page.get_by_role("combobox", name="On", exact=True).select_option(label="Orrowby Halm 1.9, 2011")
+    pick(page.get_by_role("combobox", name="On", exact=True), "Orrowby Halm 1.9, 2011")
     tuner.press("Start the job")
     tuner.press("Measure the whole car: add")
     tuner.press("Take this plan")
@@ -188,8 +189,8 @@ def test_the_order_of_the_walk_and_a_picture(walk, tmp_path):
     page.keyboard.press("1")  # saves it, and goes on by itself
     asked(page, "Rear right", "Ride height")
     (tmp_path / "mark.png").write_bytes(page.screenshot())
-    page.get_by_label("Photo or sketch").set_input_files(tmp_path / "mark.png")
+    file_of(page, "Photo or sketch").set_input_files(tmp_path / "mark.png")
     expect(page.get_by_role("img", name="mark.png")).to_be_visible()
     (tmp_path / "note.png").write_text("no picture at all")
-    page.get_by_label("Photo or sketch").set_input_files(tmp_path / "note.png")
+    file_of(page, "Photo or sketch").set_input_files(tmp_path / "note.png")
     expect(page.get_by_role("alert")).to_contain_text("no picture in PNG, JPEG or WebP")

@@ -9,6 +9,7 @@ import App from './App.vue'
 import { router } from './router'
 import './styles/tokens.css'
 import './styles/base.css'
+import './styles/element.css'
 import './styles/print.css'
 
 const app = createApp(App)

@@ -111,7 +111,7 @@ def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
     rods = align_rods(now.state, now.readings)
     return WheelTurnsView(
         key="front",
-        label="Front axle, steering rods",
+        label="Front axle, rods of the steering",
         known=bool(rods),
         lacks=[labels.get(name, name) for name in found.lacks],
         problem=found.problem,

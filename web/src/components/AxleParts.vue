@@ -31,7 +31,7 @@ watch(
 <template>
   <section v-if="map?.parts.length" class="card stack" :aria-label="`${prefix} parts and joints`">
     <h3>Parts and joints</h3>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div class="views">
       <figure>
         <PartMap :axle="map" :picked="picked" @pick="pick" />

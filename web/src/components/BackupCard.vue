@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from './FilePick.vue'
 import { ref, shallowRef } from 'vue'
 import { send, type RestoreView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
@@ -7,13 +8,11 @@ const { problem, busy, guarded } = useGuarded()
 const file = ref<File | null>(null)
 const found = shallowRef<RestoreView | null>(null)
 
-const look = (event: Event) =>
+const look = (picked: File) =>
   guarded(async () => {
-    const input = event.target as HTMLInputElement
-    file.value = input.files?.[0] ?? null
+    file.value = picked
     found.value = null
-    input.value = ''
-    if (file.value) found.value = await send<RestoreView>('POST', '/api/restore', file.value)
+    found.value = await send<RestoreView>('POST', '/api/restore', picked)
   })
 
 const putBack = () =>
@@ -27,18 +26,17 @@ const putBack = () =>
     <h3>Backup</h3>
     <p class="soft">Everything in one file, checked while it is made; work can go on meanwhile.</p>
     <a href="/api/backup" download="fair-spindle-workshop.zip">Save a backup</a>
-    <label class="labelled">
-      Put a backup back (ZIP)
-      <input type="file" accept=".zip" class="box" @change="look" />
-    </label>
+    <FilePick label="Put a backup back (ZIP)" accept=".zip" @picked="look" />
     <p v-if="busy" class="soft" role="status">Checking the copy…</p>
     <template v-if="found">
-      <p class="notice" :class="found.applied ? 'go' : 'wait'" role="status">{{ found.said }}</p>
+      <el-alert :type="found.applied ? 'success' : 'warning'" :closable="false" role="status">{{
+        found.said
+      }}</el-alert>
       <el-button v-if="!found.applied" type="primary" :disabled="busy" @click="putBack">
         Put it in the place of what is here
       </el-button>
     </template>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

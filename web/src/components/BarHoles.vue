@@ -9,7 +9,9 @@ defineProps<{ bars: SpringsView['bars'] }>()
   <p v-if="!bars.length" class="card soft">No sway bar, by the car's record.</p>
   <section v-for="bar in bars" :key="bar.axle" class="card stack" :aria-label="`${bar.axle} bar`">
     <h3>{{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar</h3>
-    <p v-if="bar.problem" class="notice wait">{{ bar.problem }}</p>
+    <el-alert v-if="bar.problem" type="warning" :closable="false" role="note">{{
+      bar.problem
+    }}</el-alert>
     <p v-if="bar.lacks.length" class="soft">Needs {{ bar.lacks.join(', ').toLowerCase() }}.</p>
     <table v-if="bar.holes.length" class="sheet-table">
       <thead>
@@ -30,14 +32,18 @@ defineProps<{ bars: SpringsView['bars'] }>()
       </tbody>
     </table>
     <template v-if="bar.preload_n !== null">
-      <p :class="Math.abs(bar.preload_n) > 20 ? 'notice wait' : 'notice go'">
+      <el-alert
+        :type="Math.abs(bar.preload_n) > 20 ? 'warning' : 'success'"
+        :closable="false"
+        role="note"
+      >
         Forced on as it is, the second link would carry
         {{ sayNumber(Math.abs(bar.preload_n), 0) }} ±
         {{ sayNumber(bar.preload_plus_minus_n, 0) }} N<template v-if="bar.cross_shift_pct !== null">
           and move cross weight by {{ saySigned(bar.cross_shift_pct, 2) }} ±
           {{ sayNumber(bar.cross_shift_plus_minus_pct, 2) }} %</template
         >.
-      </p>
+      </el-alert>
       <p v-if="bar.link_mm !== null">
         Set it to <b class="figure big">{{ sayNumber(bar.link_mm) }} mm</b> ±
         {{ sayNumber(bar.link_plus_minus_mm) }} centre to centre: it then goes on free, equal thread

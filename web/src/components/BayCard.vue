@@ -55,7 +55,7 @@ onMounted(() =>
         />
       </div>
     </template>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

@@ -61,7 +61,7 @@ async function choose(choice: string): Promise<void> {
         Same as left
       </button>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <p v-else-if="field.hint" class="soft">{{ field.hint }}</p>
   </fieldset>
 </template>

@@ -27,25 +27,36 @@ const elsewhere = computed(() =>
 
 <template>
   <div class="bar screen-only">
-    <p v-if="connection.lost && (connection.words || keptAt)" role="status" class="notice wait">
+    <el-alert
+      v-if="connection.lost && (connection.words || keptAt)"
+      role="status"
+      type="warning"
+      :closable="false"
+    >
       <span>
         {{ connection.words }}
         <template v-if="keptAt">As read at {{ keptAt }}.</template>
         Entries are kept here and sent later.
       </span>
-    </p>
-    <p v-for="one in elsewhere" :key="one.book" role="status" class="notice wait">
+    </el-alert>
+    <el-alert
+      v-for="one in elsewhere"
+      :key="one.book"
+      role="status"
+      type="warning"
+      :closable="false"
+    >
       <span>
         {{ one.title || 'A job or car' }}:
         {{ one.count === 1 ? '1 entry waits' : `${one.count} entries wait` }}
         {{ one.refused ? 'for you: one was refused.' : 'to be sent.' }}
       </span>
       <router-link :to="one.to">Open it →</router-link>
-    </p>
-    <p v-if="newVersion" role="status" class="notice go">
+    </el-alert>
+    <el-alert v-if="newVersion" role="status" type="success" :closable="false">
       <span>A new version is here. What waits to be sent stays.</span>
       <el-button @click="load">Load it</el-button>
-    </p>
+    </el-alert>
   </div>
 </template>
 

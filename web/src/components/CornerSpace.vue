@@ -224,7 +224,7 @@ watch(what, middle)
         @keydown="keyed"
       ></canvas>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div class="row">
       <el-radio-group v-if="linkage?.steer.at_mm.length" v-model="what" aria-label="What moves">
         <el-radio-button value="travel">Travel</el-radio-button>

@@ -33,6 +33,6 @@ function count(flats: number): void {
         − 1 flat
       </el-button>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>

@@ -65,7 +65,7 @@ const correct = () =>
     </p>
     <el-button :disabled="busy" @click="correct">Make the short work order</el-button>
   </section>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
 </template>
 
 <style scoped>

@@ -69,34 +69,34 @@ async function save(): Promise<void> {
 <template>
   <form class="card entry-form" @submit.prevent="save">
     <h3>{{ start ? `Change: ${start.group}` : 'Add a fastener' }}</h3>
-    <label class="wide">Holds <input v-model="form.group" class="box" maxlength="80" /></label>
-    <label>Place <input v-model="form.place" class="box" maxlength="2" /></label>
+    <label class="wide">Holds <el-input v-model="form.group" maxlength="80" /></label>
+    <label>Place <el-input v-model="form.place" maxlength="2" /></label>
     <label>
       Axle
-      <select v-model="form.axle" class="box">
-        <option value="">either</option>
-        <option value="front">front</option>
-        <option value="rear">rear</option>
-      </select>
+      <el-select v-model="form.axle" aria-label="Axle" :empty-values="[null, undefined]">
+        <el-option value="" label="either" />
+        <el-option value="front" label="front" />
+        <el-option value="rear" label="rear" />
+      </el-select>
     </label>
     <label>
       Side
-      <select v-model="form.side" class="box">
-        <option value="">both</option>
-        <option value="left">left</option>
-        <option value="right">right</option>
-      </select>
+      <el-select v-model="form.side" aria-label="Side" :empty-values="[null, undefined]">
+        <el-option value="" label="both" />
+        <el-option value="left" label="left" />
+        <el-option value="right" label="right" />
+      </el-select>
     </label>
-    <label>Thread <input v-model="form.thread" class="box" placeholder="12 x 1.5" /></label>
-    <label>Length, mm <input v-model="form.length" class="box" maxlength="6" /></label>
+    <label>Thread <el-input v-model="form.thread" placeholder="12 x 1.5" /></label>
+    <label>Length, mm <el-input v-model="form.length" maxlength="6" /></label>
     <label>
       Class
-      <select v-model="form.grade" class="box">
-        <option value="">unknown</option>
-        <option v-for="one in choices.property_classes" :key="one">{{ one }}</option>
-      </select>
+      <el-select v-model="form.grade" aria-label="Class" :empty-values="[null, undefined]">
+        <el-option value="" label="unknown" />
+        <el-option v-for="one in choices.property_classes" :key="one" :value="one" :label="one" />
+      </el-select>
     </label>
-    <label>Drive and size <input v-model="form.drive" class="box" maxlength="60" /></label>
+    <label>Drive and size <el-input v-model="form.drive" maxlength="60" /></label>
     <label>
       Torque
       <UnitInput
@@ -109,37 +109,22 @@ async function save(): Promise<void> {
     </label>
     <label>
       Thread is
-      <select v-model="form.condition" class="box">
-        <option value="">not told</option>
-        <option value="dry">dry</option>
-        <option value="oiled">oiled</option>
-        <option value="anti_seize">anti-seize</option>
-        <option value="threadlocker">threadlocker</option>
-      </select>
+      <el-select v-model="form.condition" aria-label="Thread is" :empty-values="[null, undefined]">
+        <el-option value="" label="not told" />
+        <el-option value="dry" label="dry" />
+        <el-option value="oiled" label="oiled" />
+        <el-option value="anti_seize" label="anti-seize" />
+        <el-option value="threadlocker" label="threadlocker" />
+      </el-select>
     </label>
-    <label class="wide">Source <input v-model="form.source" class="box" maxlength="200" /></label>
-    <label class="tick"><input v-model="form.single" type="checkbox" /> Single use</label>
+    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
+    <el-checkbox v-model="form.single">Single use</el-checkbox>
     <div class="row wide">
       <el-button type="primary" native-type="submit" :disabled="busy">
         {{ start ? 'Save the change' : 'Put on the list' }}
       </el-button>
       <el-button v-if="start" @click="emit('done')">Leave it</el-button>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </form>
 </template>
-
-<style scoped>
-.tick {
-  display: flex !important;
-  gap: 10px;
-  align-items: center;
-  min-height: 44px;
-}
-
-.tick input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--go);
-}
-</style>

@@ -6,10 +6,10 @@ import type { FindingView } from '../api/client'
 const STEPS_IN_SIGHT = 4
 const props = defineProps<{ findings: FindingView[] }>()
 const KINDS = [
-  { severity: 'blocks', title: 'Blocks the signature', mark: '✕', tone: 'stop' },
-  { severity: 'open', title: 'Open, and will be listed on the record', mark: '○', tone: 'wait' },
-  { severity: 'question', title: 'To be looked at', mark: '?', tone: 'wait' },
-  { severity: 'note', title: 'Worth knowing', mark: '·', tone: 'go' },
+  { severity: 'blocks', title: 'Blocks the signature', mark: '✕', tone: 'error' },
+  { severity: 'open', title: 'Open, and will be listed on the record', mark: '○', tone: 'warning' },
+  { severity: 'question', title: 'To be looked at', mark: '?', tone: 'warning' },
+  { severity: 'note', title: 'Worth knowing', mark: '·', tone: 'success' },
 ] as const
 const groups = computed(() =>
   KINDS.map((kind) => {
@@ -22,25 +22,32 @@ const groups = computed(() =>
 </script>
 
 <template>
-  <div v-for="group in groups" :key="group.severity" class="notice" :class="group.tone">
-    <div>
-      <b>{{ group.title }} ({{ group.count }})</b>
-      <ul>
-        <li v-for="one in group.items" :key="one.code + one.subject + one.message">
-          <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
-        </li>
-      </ul>
-      <details v-if="group.away.size">
-        <summary>and {{ group.away.size }} more steps not done</summary>
+  <el-alert
+    v-for="group in groups"
+    :key="group.severity"
+    :type="group.tone"
+    :title="`${group.title} (${group.count})`"
+    :closable="false"
+    role="note"
+  >
+    <ul>
+      <li v-for="one in group.items" :key="one.code + one.subject + one.message">
+        <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
+      </li>
+    </ul>
+    <el-collapse v-if="group.away.size"
+      ><el-collapse-item name="it" :title="`and ${group.away.size} more steps not done`">
         <ul>
           <li v-for="one in group.away" :key="one.code + one.subject + one.message">
             <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
           </li>
         </ul>
-      </details>
-    </div>
-  </div>
-  <p v-if="!groups.length" class="notice go">✓ Nothing is open.</p>
+      </el-collapse-item></el-collapse
+    >
+  </el-alert>
+  <el-alert v-if="!groups.length" type="success" :closable="false" role="note"
+    >✓ Nothing is open.</el-alert
+  >
 </template>
 
 <style scoped>
@@ -48,13 +55,6 @@ ul {
   padding: 4px 0 0;
   margin: 0;
   list-style: none;
-}
-
-summary {
-  min-height: 44px;
-  padding-top: 8px;
-  font-weight: 600;
-  cursor: pointer;
 }
 
 li {

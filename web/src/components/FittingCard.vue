@@ -31,14 +31,12 @@ function tell(key: string, value: string): void {
   emit('change', { options: { ...props.fitting.options, [key]: value } })
 }
 
-function compare(key: string, which: 'old' | 'new', event: Event): void {
-  const text = (event.target as HTMLInputElement).value
+function compare(key: string, which: 'old' | 'new', text: string): void {
   // Built on what was typed, not on what has been answered: two fields after each other both count.
   compared.value = {
     ...compared.value,
     [key]: { ...(compared.value[key] ?? { old: '', new: '' }), [which]: text },
   }
-  emit('change', { compared: compared.value })
 }
 </script>
 
@@ -54,53 +52,50 @@ function compare(key: string, which: 'old' | 'new', event: Event): void {
       </el-button>
     </div>
     <div v-if="procedure?.by_side" class="row" role="group" aria-label="Sides">
-      <button
+      <el-button
         v-for="side in SIDES"
         :key="side"
-        type="button"
         class="pick"
         :aria-pressed="sides().includes(side)"
         @click="toggle(side)"
       >
         {{ side === 'left' ? 'Left' : 'Right' }}
-      </button>
+      </el-button>
     </div>
     <label v-for="one in questions" :key="one.key" class="labelled">
       <span>{{ one.label }} <span v-if="!one.told" class="soft">assumed</span></span>
-      <select
-        class="box"
-        :value="one.answer"
-        @change="tell(one.key, ($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="choice in one.choices" :key="choice.value" :value="choice.value">
-          {{ choice.label }}
-        </option>
-      </select>
-    </label>
-    <details v-if="procedure?.checks.length">
-      <summary>Old part beside new</summary>
-      <button
-        v-if="procedure.by_side && sides().length === 2"
-        type="button"
-        class="pick"
-        :aria-pressed="apart"
-        @click="apart = !apart"
-      >
-        Left and right each for itself
-      </button>
-      <div v-for="row in rows" :key="row.key" class="compare">
-        <span>{{ row.label }}</span>
-        <input
-          v-for="which in ['old', 'new'] as const"
-          :key="which"
-          class="box"
-          :value="compared[row.key]?.[which] ?? ''"
-          :placeholder="which"
-          :aria-label="`${row.label}: ${which}`"
-          @change="compare(row.key, which, $event)"
+      <el-select :model-value="one.answer" :aria-label="one.label" @change="tell(one.key, $event)">
+        <el-option
+          v-for="choice in one.choices"
+          :key="choice.value"
+          :value="choice.value"
+          :label="choice.label"
         />
-      </div>
-    </details>
+      </el-select>
+    </label>
+    <el-collapse v-if="procedure?.checks.length"
+      ><el-collapse-item name="it" title="Old part beside new">
+        <el-button
+          v-if="procedure.by_side && sides().length === 2"
+          class="pick"
+          :aria-pressed="apart"
+          @click="apart = !apart"
+        >
+          Left and right each for itself
+        </el-button>
+        <div v-for="row in rows" :key="row.key" class="compare">
+          <span>{{ row.label }}</span>
+          <el-input
+            v-for="which in ['old', 'new'] as const"
+            :key="which"
+            :model-value="compared[row.key]?.[which] ?? ''"
+            :placeholder="which"
+            :aria-label="`${row.label}: ${which}`"
+            @update:model-value="compare(row.key, which, $event)"
+            @change="emit('change', { compared })"
+          />
+        </div> </el-collapse-item
+    ></el-collapse>
   </article>
 </template>
 
@@ -110,13 +105,6 @@ function compare(key: string, which: 'old' | 'new', event: Event): void {
   gap: 10px;
   align-items: start;
   justify-content: space-between;
-}
-
-summary {
-  min-height: 44px;
-  padding: 10px 0;
-  font-weight: 600;
-  cursor: pointer;
 }
 
 .compare {

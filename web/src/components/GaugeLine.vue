@@ -66,7 +66,9 @@ function take(): void {
         Take {{ takes }}
       </el-button>
     </div>
-    <p v-if="line.message" class="notice stop" role="alert">{{ line.message }}</p>
+    <el-alert v-if="line.message" type="error" :closable="false" role="alert">{{
+      line.message
+    }}</el-alert>
   </section>
 </template>
 
@@ -138,9 +140,5 @@ function take(): void {
 .wait {
   font-weight: 600;
   color: var(--wait);
-}
-
-.notice {
-  grid-column: 1 / -1;
 }
 </style>

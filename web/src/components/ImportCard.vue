@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { send, type ImportView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
@@ -16,12 +17,10 @@ const bring = (query: string) =>
     answer.value = told.answers[0]?.value ?? ''
   })
 
-async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  file.value = input.files?.[0] ?? null
+async function choose(picked: File): Promise<void> {
+  file.value = picked
   preview.value = null
-  if (file.value) await bring('apply=false')
-  input.value = ''
+  await bring('apply=false')
 }
 
 async function add(): Promise<void> {
@@ -32,24 +31,26 @@ async function add(): Promise<void> {
 <template>
   <div class="card stack">
     <h3>Bring in a job file</h3>
-    <label class="labelled">
-      Job file (JSON or ZIP)
-      <input type="file" accept=".json,.zip,application/json" class="box" @change="choose" />
-    </label>
+    <FilePick
+      label="Job file (JSON or ZIP)"
+      accept=".json,.zip,application/json"
+      @picked="choose"
+    />
     <template v-if="preview">
-      <p class="notice go" role="status">
+      <el-alert type="success" :closable="false" role="status">
         <span>
           <b>{{ preview.title }}</b>, {{ preview.car }}: {{ preview.entries }} entries.
           {{ preview.said }}
         </span>
-      </p>
-      <fieldset v-if="preview.answers.length" class="stack">
-        <legend>Which car is it?</legend>
-        <label v-for="one in preview.answers" :key="one.value" class="answer">
-          <input v-model="answer" type="radio" name="car" :value="one.value" />
-          {{ one.label }}
-        </label>
-      </fieldset>
+      </el-alert>
+      <template v-if="preview.answers.length">
+        <b>Which car is it?</b>
+        <el-radio-group v-model="answer" aria-label="Which car is it?">
+          <el-radio v-for="one in preview.answers" :key="one.value" :value="one.value">
+            {{ one.label }}
+          </el-radio>
+        </el-radio-group>
+      </template>
       <el-button
         v-if="!preview.applied && (preview.outcome === 'new' || preview.answers.length)"
         type="primary"
@@ -59,33 +60,6 @@ async function add(): Promise<void> {
         {{ preview.outcome === 'new' ? 'Add this job' : 'Do that' }}
       </el-button>
     </template>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
-
-<style scoped>
-fieldset {
-  padding: 0;
-  margin: 0;
-  border: 0;
-}
-
-legend {
-  margin-bottom: 8px;
-  font-weight: 600;
-}
-
-.answer {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: 12px;
-  align-items: center;
-  min-height: 44px;
-  cursor: pointer;
-}
-
-.answer input {
-  width: 24px;
-  height: 24px;
-}
-</style>

@@ -62,36 +62,48 @@ async function put(retired: boolean): Promise<void> {
 <template>
   <form class="card entry-form" @submit.prevent="put(false)">
     <h3>{{ start ? `Change: ${start.name}` : 'Add a gauge' }}</h3>
-    <label class="wide">Name <input v-model="form.name" class="box" maxlength="120" /></label>
+    <label class="wide">Name <el-input v-model="form.name" maxlength="120" /></label>
     <label>
       Kind
-      <select v-model="form.kind" class="box" @change="usualUnit">
-        <option v-for="one in KINDS" :key="one.key" :value="one.key">{{ one.label }}</option>
-      </select>
+      <el-select v-model="form.kind" aria-label="Kind" @change="usualUnit">
+        <el-option v-for="one in KINDS" :key="one.key" :value="one.key" :label="one.label" />
+      </el-select>
     </label>
     <label>
       Shows
-      <select v-model="form.unit" class="box">
-        <option v-for="one in UNITS" :key="one.key" :value="one.key">{{ one.label }}</option>
-      </select>
+      <el-select v-model="form.unit" aria-label="Shows">
+        <el-option v-for="one in UNITS" :key="one.key" :value="one.key" :label="one.label" />
+      </el-select>
     </label>
-    <label>Resolution <input v-model="form.resolution" class="box" maxlength="40" /></label>
+    <label>Resolution <el-input v-model="form.resolution" maxlength="40" /></label>
     <label>
       ± from its certificate
-      <input v-model="form.uncertainty" class="box" maxlength="40" />
+      <el-input v-model="form.uncertainty" maxlength="40" />
     </label>
-    <label>Calibrated on <input v-model="form.calibrated" type="date" class="box" /></label>
-    <label>Due on <input v-model="form.due" type="date" class="box" /></label>
+    <label
+      >Calibrated on
+      <el-date-picker
+        v-model="form.calibrated"
+        type="date"
+        value-format="YYYY-MM-DD"
+        format="YYYY-MM-DD"
+    /></label>
+    <label
+      >Due on
+      <el-date-picker v-model="form.due" type="date" value-format="YYYY-MM-DD" format="YYYY-MM-DD"
+    /></label>
     <label class="wide">
       Address, where it speaks
-      <input v-model="form.address" class="box" placeholder="ws://… (empty: read by eye)" />
+      <el-input v-model="form.address" placeholder="ws://… (empty: read by eye)" />
     </label>
-    <label class="wide">Note <input v-model="form.note" class="box" maxlength="400" /></label>
+    <label class="wide">Note <el-input v-model="form.note" maxlength="400" /></label>
     <div class="row all">
       <el-button type="primary" native-type="submit" :disabled="busy">Save the gauge</el-button>
       <el-button @click="emit('left')">Leave it</el-button>
       <el-button v-if="start" text :disabled="busy" @click="put(true)">Take out of use</el-button>
     </div>
-    <p v-if="problem" class="notice stop all" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" class="all" role="alert">{{
+      problem
+    }}</el-alert>
   </form>
 </template>

@@ -12,7 +12,7 @@ const emit = defineEmits<{ done: [key: string] }>()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, act } = useActing()
 const form = ref(emptyJoint())
-const ROLES = [
+const ROLES: [string, string][] = [
   ['clamp', 'Clamps'],
   ['bracket', 'Bracket'],
   ['rubber_pivot', 'Pivot in rubber'],
@@ -38,111 +38,107 @@ async function save(): Promise<void> {
 <template>
   <form class="card entry-form" aria-label="New joint" @submit.prevent="save">
     <h3>Draw a joint</h3>
-    <label class="wide">Holds <input v-model="form.label" class="box" maxlength="80" /></label>
+    <label class="wide">Holds <el-input v-model="form.label" maxlength="80" /></label>
     <label>
       What it is
-      <select v-model="form.role" class="box">
-        <option v-for="[key, words] in ROLES" :key="key" :value="key">{{ words }}</option>
-      </select>
+      <el-select v-model="form.role" aria-label="What it is">
+        <el-option v-for="[key, words] in ROLES" :key="key" :value="key" :label="words" />
+      </el-select>
     </label>
     <label>
       Axle
-      <select v-model="form.axle" class="box">
-        <option value="">either</option>
-        <option value="front">front</option>
-        <option value="rear">rear</option>
-      </select>
+      <el-select v-model="form.axle" aria-label="Axle" :empty-values="[null, undefined]">
+        <el-option value="" label="either" />
+        <el-option value="front" label="front" />
+        <el-option value="rear" label="rear" />
+      </el-select>
     </label>
     <label>
       Side
-      <select v-model="form.side" class="box">
-        <option value="">both</option>
-        <option value="left">left</option>
-        <option value="right">right</option>
-      </select>
+      <el-select v-model="form.side" aria-label="Side" :empty-values="[null, undefined]">
+        <el-option value="" label="both" />
+        <el-option value="left" label="left" />
+        <el-option value="right" label="right" />
+      </el-select>
     </label>
     <template v-if="form.role === 'rubber_pivot'">
       <label>
         Bushing
-        <select v-model="form.bushing" class="box">
-          <option value="">not known</option>
-          <option value="bonded_rubber">bonded rubber</option>
-          <option value="fluid_filled_rubber">fluid-filled rubber</option>
-          <option value="greased_poly">greased polyurethane</option>
-          <option value="spherical">spherical</option>
-          <option value="rolling_element">rolling bearing</option>
-        </select>
+        <el-select v-model="form.bushing" aria-label="Bushing" :empty-values="[null, undefined]">
+          <el-option value="" label="not known" />
+          <el-option value="bonded_rubber" label="bonded rubber" />
+          <el-option value="fluid_filled_rubber" label="fluid-filled rubber" />
+          <el-option value="greased_poly" label="greased polyurethane" />
+          <el-option value="spherical" label="spherical" />
+          <el-option value="rolling_element" label="rolling bearing" />
+        </el-select>
       </label>
       <label>
-        Arm it turns <input v-model="form.arm" class="box" placeholder="lower" maxlength="30" />
+        Arm it turns <el-input v-model="form.arm" placeholder="lower" maxlength="30" />
       </label>
     </template>
     <label>
       Pattern
-      <select v-model="form.pattern" class="box">
-        <option value="circle">circle</option>
-        <option value="rectangle">rectangle</option>
-        <option value="row">row</option>
-        <option value="free">by coordinates</option>
-      </select>
+      <el-select v-model="form.pattern" aria-label="Pattern">
+        <el-option value="circle" label="circle" />
+        <el-option value="rectangle" label="rectangle" />
+        <el-option value="row" label="row" />
+        <el-option value="free" label="by coordinates" />
+      </el-select>
     </label>
     <template v-if="form.pattern !== 'free'">
-      <label>Places <input v-model="form.count" class="box" maxlength="2" /></label>
+      <label>Places <el-input v-model="form.count" maxlength="2" /></label>
       <label>
         {{ form.pattern === 'circle' ? 'Across, mm' : 'Long, mm' }}
-        <input v-model="form.width" class="box" maxlength="6" />
+        <el-input v-model="form.width" maxlength="6" />
       </label>
       <label v-if="form.pattern === 'rectangle'">
-        High, mm <input v-model="form.height" class="box" maxlength="6" />
+        High, mm <el-input v-model="form.height" maxlength="6" />
       </label>
     </template>
     <div v-else class="all free">
       <JointGrid v-model="form.rows" />
       <label>
         A row for each place: x; y in mm, then if they differ thread; torque; note
-        <textarea
+        <el-input
           v-model="form.rows"
-          class="box"
-          rows="8"
+          :rows="8"
           aria-label="Places"
           placeholder="0; 0; M10 x 1.25; 38 nm; counterbore up"
+          type="textarea"
         />
       </label>
     </div>
     <label>
       Order
-      <select v-model="form.order" class="box">
-        <option value="cross">crosswise</option>
-        <option value="star">in a star</option>
-        <option value="spiral">from the middle</option>
-        <option value="row">along the row</option>
-      </select>
+      <el-select v-model="form.order" aria-label="Order">
+        <el-option value="cross" label="crosswise" />
+        <el-option value="star" label="in a star" />
+        <el-option value="spiral" label="from the middle" />
+        <el-option value="row" label="along the row" />
+      </el-select>
     </label>
-    <label>Passes, % <input v-model="form.passes" class="box" placeholder="50, 100" /></label>
-    <label>Thread <input v-model="form.thread" class="box" placeholder="12 x 1.5" /></label>
-    <label>Length, mm <input v-model="form.length" class="box" maxlength="6" /></label>
+    <label>Passes, % <el-input v-model="form.passes" placeholder="50, 100" /></label>
+    <label>Thread <el-input v-model="form.thread" placeholder="12 x 1.5" /></label>
+    <label>Length, mm <el-input v-model="form.length" maxlength="6" /></label>
     <label>
       Class
-      <select v-model="form.grade" class="box">
-        <option value="">unknown</option>
-        <option v-for="one in choices.property_classes" :key="one">{{ one }}</option>
-      </select>
+      <el-select v-model="form.grade" aria-label="Class" :empty-values="[null, undefined]">
+        <el-option value="" label="unknown" />
+        <el-option v-for="one in choices.property_classes" :key="one" :value="one" :label="one" />
+      </el-select>
     </label>
-    <label
-      >Head <input v-model="form.head" class="box" placeholder="Socket 17" maxlength="40"
-    /></label>
-    <label>Nut <input v-model="form.nut" class="box" maxlength="40" /></label>
-    <label
-      >Hold <input v-model="form.hold" class="box" placeholder="inner hex 6" maxlength="40"
-    /></label>
+    <label>Head <el-input v-model="form.head" placeholder="Socket 17" maxlength="40" /></label>
+    <label>Nut <el-input v-model="form.nut" maxlength="40" /></label>
+    <label>Hold <el-input v-model="form.hold" placeholder="inner hex 6" maxlength="40" /></label>
     <label>
       Tightened by
-      <select v-model="form.way" class="box">
-        <option value="torque">torque</option>
-        <option value="torque_angle">torque, then angle</option>
-        <option value="angle">angle from snug</option>
-        <option value="stretch">stretch</option>
-      </select>
+      <el-select v-model="form.way" aria-label="Tightened by">
+        <el-option value="torque" label="torque" />
+        <el-option value="torque_angle" label="torque, then angle" />
+        <el-option value="angle" label="angle from snug" />
+        <el-option value="stretch" label="stretch" />
+      </el-select>
     </label>
     <label v-if="form.way === 'torque' || form.way === 'torque_angle'">
       Torque
@@ -155,59 +151,67 @@ async function save(): Promise<void> {
       />
     </label>
     <label v-if="form.way === 'torque'">
-      To, for a range <input v-model="form.torqueTo" class="box" maxlength="10" />
+      To, for a range <el-input v-model="form.torqueTo" maxlength="10" />
     </label>
     <label v-if="form.way === 'stretch'">
-      Stretch, mm <input v-model="form.stretch" class="box" maxlength="5" />
+      Stretch, mm <el-input v-model="form.stretch" maxlength="5" />
     </label>
     <label v-if="form.way === 'torque_angle' || form.way === 'angle'">
-      Angle, ° <input v-model="form.angle" class="box" maxlength="5" />
+      Angle, ° <el-input v-model="form.angle" maxlength="5" />
     </label>
     <label>
       Value is for
-      <select v-model="form.condition" class="box">
-        <option value="">not told</option>
-        <option value="dry">a dry thread</option>
-        <option value="oiled">an oiled thread</option>
-        <option value="anti_seize">anti-seize</option>
-        <option value="threadlocker">threadlocker</option>
-      </select>
+      <el-select
+        v-model="form.condition"
+        aria-label="Value is for"
+        :empty-values="[null, undefined]"
+      >
+        <el-option value="" label="not told" />
+        <el-option value="dry" label="a dry thread" />
+        <el-option value="oiled" label="an oiled thread" />
+        <el-option value="anti_seize" label="anti-seize" />
+        <el-option value="threadlocker" label="threadlocker" />
+      </el-select>
     </label>
     <label>
       Thread is now
-      <select v-model="form.threadNow" class="box">
-        <option value="">not told</option>
-        <option value="dry">dry</option>
-        <option value="oiled">oiled</option>
-        <option value="anti_seize">with anti-seize</option>
-        <option value="threadlocker">with threadlocker</option>
-      </select>
+      <el-select
+        v-model="form.threadNow"
+        aria-label="Thread is now"
+        :empty-values="[null, undefined]"
+      >
+        <el-option value="" label="not told" />
+        <el-option value="dry" label="dry" />
+        <el-option value="oiled" label="oiled" />
+        <el-option value="anti_seize" label="with anti-seize" />
+        <el-option value="threadlocker" label="with threadlocker" />
+      </el-select>
     </label>
-    <label class="wide">Source <input v-model="form.source" class="box" maxlength="200" /></label>
+    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
     <label>
       Trusted as
-      <select v-model="form.trust" class="box">
-        <option value="">not told</option>
-        <option value="maker">maker's data</option>
-        <option value="part_maker">part maker's sheet</option>
-        <option value="second_hand">second hand</option>
-      </select>
+      <el-select v-model="form.trust" aria-label="Trusted as" :empty-values="[null, undefined]">
+        <el-option value="" label="not told" />
+        <el-option value="maker" label="maker's data" />
+        <el-option value="part_maker" label="part maker's sheet" />
+        <el-option value="second_hand" label="second hand" />
+      </el-select>
     </label>
     <label>
       Locked by
-      <select v-model="form.lock" class="box">
-        <option value="">nothing</option>
-        <option value="cotter">castle nut and cotter pin</option>
-        <option value="tab">tab</option>
-        <option value="jam_nut">jam nut</option>
-      </select>
+      <el-select v-model="form.lock" aria-label="Locked by" :empty-values="[null, undefined]">
+        <el-option value="" label="nothing" />
+        <el-option value="cotter" label="castle nut and cotter pin" />
+        <el-option value="tab" label="tab" />
+        <el-option value="jam_nut" label="jam nut" />
+      </el-select>
     </label>
     <label class="wide">
-      No wrench fits, because <input v-model="form.reach" class="box" maxlength="120" />
+      No wrench fits, because <el-input v-model="form.reach" maxlength="120" />
     </label>
-    <label class="tick"><input v-model="form.single" type="checkbox" /> Single use</label>
-    <label class="tick"><input v-model="form.aluminium" type="checkbox" /> Into aluminium</label>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-checkbox v-model="form.single">Single use</el-checkbox>
+    <el-checkbox v-model="form.aluminium">Into aluminium</el-checkbox>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div class="row wide">
       <el-button type="primary" native-type="submit" :disabled="busy">Draw it</el-button>
     </div>
@@ -223,16 +227,5 @@ async function save(): Promise<void> {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 16px;
-}
-
-textarea {
-  font-family: var(--figures);
-}
-
-.tick {
-  display: flex !important;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
 }
 </style>

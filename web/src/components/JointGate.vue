@@ -23,28 +23,28 @@ async function readHeight(): Promise<void> {
 
 <template>
   <div class="stack">
-    <p v-if="store.gateWaits" class="notice wait" role="status">
+    <el-alert v-if="store.gateWaits" type="warning" :closable="false" role="status">
       ▮ Where the car stands now waits to be sent: whether this may be torqued is known once the
       connection is back.
-    </p>
-    <p v-else-if="joint.gate_open" class="notice go" role="status">
+    </el-alert>
+    <el-alert v-else-if="joint.gate_open" type="success" :closable="false" role="status">
       ✓
       {{
         joint.height_mm
           ? `${sayNumber(joint.height_mm)} mm is inside the clamp window: it may be torqued now.`
           : 'On its wheels and settled: it may be torqued now.'
       }}
-    </p>
-    <p v-else class="notice wait" role="status">▮ {{ joint.gate }}</p>
+    </el-alert>
+    <el-alert v-else type="warning" :closable="false" role="status">▮ {{ joint.gate }}</el-alert>
     <el-button v-if="unsettled" :disabled="busy" @click="act({ kind: 'settled' })">
       Rolled and bounced: it is settled
     </el-button>
     <div class="row">
       <label class="labelled">
         Hub to arch now
-        <input
+        <el-input
           v-model="height"
-          class="box figure"
+          class="figure"
           inputmode="decimal"
           :aria-label="`${joint.label}: hub to arch now`"
           @keydown.enter.prevent="readHeight"
@@ -52,6 +52,6 @@ async function readHeight(): Promise<void> {
       </label>
       <el-button :disabled="busy" @click="readHeight">Record height</el-button>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>

@@ -74,26 +74,13 @@ async function save(): Promise<void> {
         @enter="save"
       />
     </label>
-    <label class="wide">Source <input v-model="form.source" class="box" maxlength="200" /></label>
-    <label>Head <input v-model="form.head" class="box" maxlength="40" /></label>
-    <label>Hold <input v-model="form.hold" class="box" maxlength="40" /></label>
-    <label class="wide">
-      Which way round <input v-model="form.note" class="box" maxlength="120" />
-    </label>
-    <label v-if="joint.side" class="tick">
-      <input v-model="both" type="checkbox" /> The same on the other side
-    </label>
-    <label class="tick"><input v-model="form.right" type="checkbox" /> Right as typed</label>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
+    <label>Head <el-input v-model="form.head" maxlength="40" /></label>
+    <label>Hold <el-input v-model="form.hold" maxlength="40" /></label>
+    <label class="wide"> Which way round <el-input v-model="form.note" maxlength="120" /> </label>
+    <el-checkbox v-if="joint.side" v-model="both">The same on the other side</el-checkbox>
+    <el-checkbox v-model="form.right">Right as typed</el-checkbox>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <el-button type="primary" native-type="submit" :disabled="busy">Save the change</el-button>
   </form>
 </template>
-
-<style scoped>
-.tick {
-  display: flex !important;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
-}
-</style>

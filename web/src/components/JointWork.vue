@@ -158,7 +158,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
     </template>
     <label v-if="to === 'angled' || to === 'locked'" class="labelled">
       {{ to === 'angled' ? 'Turned on, degrees' : 'Forward to the slot, degrees' }}
-      <input v-model="angle" class="box figure" aria-label="Degrees turned on" />
+      <el-input v-model="angle" class="figure" aria-label="Degrees turned on" />
     </label>
     <p v-if="to === 'angled'" class="soft">
       Paint a stripe over head and part first; after the angle both marks show it.
@@ -202,7 +202,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
         Paint mark
       </el-button>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <KeepReading v-if="off" :busy="busy" @keep="work('torqued', { kept: $event })" />
     <JointExtras
       v-if="to === 'torqued'"
@@ -210,19 +210,33 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       :shut="shut"
       :reach="first?.reach ?? ''"
       :busy="busy"
-      @feel="work('torqued', { by_feel: $event, reading: null })"
+      :together="alike.length"
+      @feel="work('torqued', { by_feel: $event, reading: null, places: alike })"
       @override="work('torqued', { override: $event })"
     />
-    <p v-for="words in first?.doubts ?? []" :key="words" class="notice wait">▲ {{ words }}</p>
-    <p v-if="joint.swapped" class="notice wait">▲ {{ joint.swapped }}</p>
-    <div v-for="one in joint.redo" :key="one.number" class="notice stop">
-      <div>
-        <b>Place {{ one.number }}.</b> {{ one.said }}
-        <ol>
-          <li v-for="step in one.steps" :key="step">{{ step }}</li>
-        </ol>
-      </div>
-    </div>
+    <el-alert
+      v-for="words in first?.doubts ?? []"
+      :key="words"
+      type="warning"
+      :closable="false"
+      role="note"
+      >▲ {{ words }}</el-alert
+    >
+    <el-alert v-if="joint.swapped" type="warning" :closable="false" role="note"
+      >▲ {{ joint.swapped }}</el-alert
+    >
+    <el-alert
+      v-for="one in joint.redo"
+      :key="one.number"
+      type="error"
+      :closable="false"
+      role="note"
+    >
+      <b>Place {{ one.number }}.</b> {{ one.said }}
+      <ol>
+        <li v-for="step in one.steps" :key="step">{{ step }}</li>
+      </ol>
+    </el-alert>
   </section>
 </template>
 
@@ -241,7 +255,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
   font-size: 20px;
 }
 
-.wait:not(.notice) {
+.wait {
   font-weight: 600;
   color: var(--wait);
 }

@@ -9,9 +9,9 @@ const reason = ref('')
 
 <template>
   <form class="row" @submit.prevent="emit('keep', reason)">
-    <input
+    <el-input
       v-model="reason"
-      class="box grow"
+      class="grow"
       maxlength="200"
       placeholder="Why this reading stays"
       aria-label="Why this reading stays"

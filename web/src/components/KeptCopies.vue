@@ -45,9 +45,9 @@ onMounted(load)
           <el-button text :disabled="busy" @click="bring(one.name, false)">Look into it</el-button>
         </div>
         <template v-if="looked === one.name && found">
-          <p class="notice" :class="found.applied ? 'go' : 'wait'" role="status">
+          <el-alert :type="found.applied ? 'success' : 'warning'" :closable="false" role="status">
             {{ found.said }}
-          </p>
+          </el-alert>
           <el-button
             v-if="!found.applied"
             type="primary"
@@ -61,7 +61,7 @@ onMounted(load)
     </ul>
     <p v-else class="soft">None yet.</p>
     <el-button :disabled="busy" @click="keep">Keep a copy now</el-button>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

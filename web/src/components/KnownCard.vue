@@ -20,23 +20,23 @@ const place = (axle: string, side: string) => [axle, side].filter(Boolean).join(
         {{ one.known ? '✓' : '○' }} <b>{{ one.what }}:</b> {{ one.said
         }}{{ one.minutes ? ` (${one.minutes} min)` : '' }}
       </p>
-      <details v-if="one.fields.length">
-        <summary class="soft">Tell it here</summary>
-        <template v-for="key in one.fields" :key="key">
-          <template v-if="fields.get(key)">
-            <ChoiceField
-              v-if="fields.get(key)!.choices.length"
-              :field="fields.get(key)!"
-              :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
-            />
-            <MeasuringField
-              v-else
-              :field="fields.get(key)!"
-              :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
-            />
-          </template>
-        </template>
-      </details>
+      <el-collapse v-if="one.fields.length"
+        ><el-collapse-item name="it" title="Tell it here">
+          <template v-for="key in one.fields" :key="key">
+            <template v-if="fields.get(key)">
+              <ChoiceField
+                v-if="fields.get(key)!.choices.length"
+                :field="fields.get(key)!"
+                :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
+              />
+              <MeasuringField
+                v-else
+                :field="fields.get(key)!"
+                :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
+              />
+            </template>
+          </template> </el-collapse-item
+      ></el-collapse>
     </div>
   </section>
 </template>
@@ -48,11 +48,5 @@ const place = (axle: string, side: string) => [axle, side].filter(Boolean).join(
 
 .wait {
   color: var(--wait);
-}
-
-summary {
-  align-content: center;
-  min-height: 44px;
-  cursor: pointer;
 }
 </style>

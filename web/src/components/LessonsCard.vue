@@ -49,14 +49,12 @@ function tick(key: string): void {
             <b>{{ one.after }}</b>
           </td>
           <td>
-            <label v-if="one.decided === 'open' && found?.can_take" class="tick">
-              <input
-                type="checkbox"
-                :checked="!left.has(one.key)"
-                :aria-label="`Take ${one.label}`"
-                @change="tick(one.key)"
-              />
-            </label>
+            <el-checkbox
+              v-if="one.decided === 'open' && found?.can_take"
+              :model-value="!left.has(one.key)"
+              :aria-label="`Take ${one.label}`"
+              @change="tick(one.key)"
+            />
             <span v-else :class="one.decided">{{ DECIDED[one.decided] }}</span>
           </td>
         </tr>
@@ -80,22 +78,11 @@ function tick(key: string): void {
     <p v-else class="soft">
       Taking it back is an undo in the car's record; then it can be decided again.
     </p>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 
 <style scoped>
-.tick {
-  display: grid;
-  place-items: center start;
-  min-height: 44px;
-}
-
-.tick input {
-  width: 28px;
-  height: 28px;
-}
-
 .taken {
   color: var(--go);
 }

@@ -161,7 +161,6 @@ useResizeObserver(place, () => chart.value?.resize())
 <template>
   <figure
     class="chart"
-    role="group"
     tabindex="0"
     :aria-label="`${title}; arrow keys step through the values`"
     @keydown="step"

@@ -4,18 +4,22 @@ const emit = defineEmits<{ yes: []; no: [] }>()
 </script>
 
 <template>
-  <div v-if="lost.length" class="notice wait" role="alertdialog" aria-label="What no longer holds">
-    <div class="stack">
-      <b>What no longer holds then</b>
-      <ul>
-        <li v-for="one in lost" :key="one">{{ one }}</li>
-      </ul>
-      <div class="row">
-        <el-button type="primary" @click="emit('yes')">Go back all the same</el-button>
-        <el-button @click="emit('no')">Leave it</el-button>
-      </div>
+  <el-alert
+    v-if="lost.length"
+    type="warning"
+    title="What no longer holds then"
+    :closable="false"
+    role="alertdialog"
+    aria-label="What no longer holds"
+  >
+    <ul>
+      <li v-for="one in lost" :key="one">{{ one }}</li>
+    </ul>
+    <div class="row">
+      <el-button type="primary" @click="emit('yes')">Go back all the same</el-button>
+      <el-button @click="emit('no')">Leave it</el-button>
     </div>
-  </div>
+  </el-alert>
 </template>
 
 <style scoped>

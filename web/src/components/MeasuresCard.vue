@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
+import { onMounted, ref, shallowRef, watch } from 'vue'
 import { ask, type MeasuresView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { inUnit, readTyped } from '../composables/useTyped'
@@ -22,6 +22,11 @@ const LIMITS = [
   { key: 'caster_deg', label: 'Caster within ± °' },
 ] as const
 
+const typed = ref<Record<string, string>>({})
+watch(found, (now) => {
+  if (now) typed.value = Object.fromEntries(LIMITS.map((one) => [one.key, String(now[one.key])]))
+})
+
 const load = () =>
   guarded(async () => {
     found.value = await ask((api) => api.GET('/api/settings/measures'))
@@ -37,8 +42,7 @@ async function put(part: Partial<MeasuresView>): Promise<void> {
 
 const change = (part: Partial<MeasuresView>) => guarded(() => put(part))
 
-function limit(key: (typeof LIMITS)[number]['key'], event: Event): void {
-  const { value } = event.target as HTMLInputElement
+function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
   void guarded(async () => {
     const { numbers } = await readTyped({ numbers: inUnit('deg', { [key]: value }) })
     if (numbers[key] !== undefined) await put({ [key]: numbers[key] })
@@ -58,30 +62,30 @@ onMounted(load)
     <div v-if="found" class="both">
       <label v-for="(units, quantity) in found.choices" :key="quantity" class="labelled">
         {{ NAMES[quantity] ?? quantity }}
-        <select
-          class="box"
+        <el-select
           :disabled="busy"
-          :value="found.units?.[quantity] ?? Object.keys(units)[0]"
+          :model-value="found.units?.[quantity] ?? Object.keys(units)[0]"
+          :aria-label="NAMES[quantity] ?? quantity"
           @change="
             change({
-              units: { ...found.units, [quantity]: ($event.target as HTMLSelectElement).value },
+              units: { ...found.units, [quantity]: $event },
             })
           "
         >
-          <option v-for="(label, key) in units" :key="key" :value="key">{{ label }}</option>
-        </select>
+          <el-option v-for="(label, key) in units" :key="key" :value="key" :label="label" />
+        </el-select>
       </label>
       <label v-for="one in LIMITS" :key="one.key" class="labelled">
         {{ one.label }}
-        <input
-          class="box figure"
-          :value="found[one.key]"
+        <el-input
+          v-model="typed[one.key]"
+          class="figure"
           :disabled="busy"
           @change="limit(one.key, $event)"
         />
       </label>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

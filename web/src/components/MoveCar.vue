@@ -65,7 +65,7 @@ function move(one: Choice): void {
       </button>
     </div>
     <LostNotice :lost="lost" @yes="yes" @no="no" />
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
 

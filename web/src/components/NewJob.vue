@@ -35,19 +35,17 @@ async function addCar(): Promise<string> {
     <h3>New job</h3>
     <label v-if="!car && cars.length" class="labelled">
       On
-      <select v-model="chosen" class="box">
-        <option value="">A new car…</option>
-        <option v-for="one in cars" :key="one.id" :value="one.id">{{ one.car }}</option>
-      </select>
+      <el-select v-model="chosen" aria-label="On" :empty-values="[null, undefined]">
+        <el-option value="" label="A new car…" />
+        <el-option v-for="one in cars" :key="one.id" :value="one.id" :label="one.car" />
+      </el-select>
     </label>
-    <label v-if="isNew" class="labelled"
-      >Car <input v-model="name" class="box" maxlength="120"
-    /></label>
+    <label v-if="isNew" class="labelled">Car <el-input v-model="name" maxlength="120" /></label>
     <label class="labelled">
       What it is called, if you like
-      <input v-model="title" class="box" maxlength="120" />
+      <el-input v-model="title" maxlength="120" />
     </label>
     <el-button type="primary" native-type="submit" :disabled="busy">Start the job</el-button>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </form>
 </template>

@@ -37,36 +37,35 @@ function add(): void {
 
 <template>
   <form class="stack" @submit.prevent="add">
-    <label class="labelled"
-      >What is done <input v-model="title" class="box" maxlength="120"
-    /></label>
-    <label class="labelled"
-      >In more words <input v-model="detail" class="box" maxlength="500"
-    /></label>
+    <label class="labelled">What is done <el-input v-model="title" maxlength="120" /></label>
+    <label class="labelled">In more words <el-input v-model="detail" maxlength="500" /></label>
     <div class="pair">
       <label class="labelled">
         Part of the work
-        <select v-model.number="phase" class="box">
-          <option v-for="one in PHASES" :key="one.value" :value="one.value">{{ one.label }}</option>
-        </select>
+        <el-select v-model="phase" aria-label="Part of the work">
+          <el-option v-for="one in PHASES" :key="one.value" :value="one.value" :label="one.label" />
+        </el-select>
       </label>
       <label class="labelled">
         The car
-        <select v-model="where" class="box">
-          <option value="any">anywhere</option>
-          <option value="on_wheels">on its wheels</option>
-          <option value="hanging">hanging on stands</option>
-        </select>
+        <el-select v-model="where" aria-label="The car">
+          <el-option value="any" label="anywhere" />
+          <el-option value="on_wheels" label="on its wheels" />
+          <el-option value="hanging" label="hanging on stands" />
+        </el-select>
       </label>
     </div>
     <label class="labelled">
       After
-      <select v-model="first" class="box">
-        <option value="">where it fits</option>
-        <option v-for="one in steps.filter((each) => each.may_go)" :key="one.key" :value="one.key">
-          {{ one.title }}
-        </option>
-      </select>
+      <el-select v-model="first" aria-label="After" :empty-values="[null, undefined]">
+        <el-option value="" label="where it fits" />
+        <el-option
+          v-for="one in steps.filter((each) => each.may_go)"
+          :key="one.key"
+          :value="one.key"
+          :label="one.title"
+        />
+      </el-select>
     </label>
     <div class="row">
       <el-button type="primary" native-type="submit" :disabled="!title.trim()">Add it</el-button>

@@ -54,14 +54,14 @@ const fit = (part: ShelfPart) =>
     <div class="shelf">
       <label v-if="prefixes.length > 1">
         Which one
-        <select v-model="prefix" class="box">
-          <option v-for="one in prefixes" :key="one" :value="one">{{ say(one) }}</option>
-        </select>
+        <el-select v-model="prefix" aria-label="Which one">
+          <el-option v-for="one in prefixes" :key="one" :value="one" :label="say(one)" />
+        </el-select>
       </label>
       <form @submit.prevent="save">
         <label>
           Save it under a name
-          <input v-model="name" class="box" maxlength="120" />
+          <el-input v-model="name" maxlength="120" />
         </label>
         <el-button native-type="submit" :disabled="busy">Put on the shelf</el-button>
       </form>
@@ -72,8 +72,8 @@ const fit = (part: ShelfPart) =>
         </span>
         <el-button type="primary" :disabled="busy" @click="fit(part)">Fit</el-button>
       </div>
-      <p v-if="said" class="notice go" role="status">{{ said }}</p>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="said" type="success" :closable="false" role="status">{{ said }}</el-alert>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     </div>
   </el-dialog>
 </template>
@@ -89,11 +89,6 @@ label {
 label {
   gap: 4px;
   font-weight: 600;
-}
-
-.box {
-  width: 100%;
-  font-weight: 400;
 }
 
 .part {

@@ -56,7 +56,9 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
     <p v-if="!view.correction" class="soft">
       Give a height wanted at a wheel, or a cross weight wanted: the turns follow.
     </p>
-    <p v-else-if="view.correction.problem" class="notice wait">{{ view.correction.problem }}</p>
+    <el-alert v-else-if="view.correction.problem" type="warning" :closable="false" role="note">{{
+      view.correction.problem
+    }}</el-alert>
     <template v-else>
       <p class="soft">
         {{

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from './FilePick.vue'
 import { computed, ref } from 'vue'
 import { newId, Offline, Refusal, send, type JobView } from '../api/client'
 import { useJob } from '../stores/job'
@@ -9,11 +10,8 @@ const problem = ref('')
 const busy = ref(false)
 const own = computed(() => store.job?.pictures.filter((one) => one.subject === props.subject) ?? [])
 
-async function attach(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
-  if (!file || !store.job) return
+async function attach(file: File): Promise<void> {
+  if (!store.job) return
   busy.value = true
   problem.value = ''
   const words = { key: newId(), seen: String(store.job.version), subject: props.subject }
@@ -38,17 +36,14 @@ async function attach(event: Event): Promise<void> {
       target="_blank"
       ><img :src="`${store.path}/pictures/${one.sha256}`" :alt="one.name"
     /></a>
-    <label class="add">
-      <span>{{ busy ? 'Keeping it…' : '+ Photo or sketch' }}</span>
-      <input
-        type="file"
-        accept="image/png,image/jpeg,image/webp"
-        aria-label="Photo or sketch"
-        :disabled="busy"
-        @change="attach"
-      />
-    </label>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <FilePick
+      label="Photo or sketch"
+      accept="image/png,image/jpeg,image/webp"
+      :shown="busy ? 'Keeping it…' : '+ Photo or sketch'"
+      :disabled="busy"
+      @picked="attach"
+    />
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
 
@@ -65,28 +60,5 @@ img {
   height: 72px;
   border: 1px solid var(--line);
   border-radius: var(--radius);
-}
-
-.add {
-  position: relative;
-  display: grid;
-  place-items: center;
-  min-height: 48px;
-  padding: 0 14px;
-  color: var(--go);
-  cursor: pointer;
-  border: 1px dashed var(--soft);
-  border-radius: var(--radius);
-}
-
-.add:focus-within {
-  outline: 3px solid var(--brass);
-}
-
-.add input {
-  position: absolute;
-  inset: 0;
-  cursor: pointer;
-  opacity: 0;
 }
 </style>

@@ -39,8 +39,7 @@ function bringBack(key: string): void {
   brief.value = { ...brief.value, dropped }
 }
 
-function after(step: PlanStepView, event: Event): void {
-  const first = (event.target as HTMLSelectElement).value
+function after(step: PlanStepView, first: string): void {
   if (!first) return
   brief.value = { ...brief.value, later: [...(brief.value.later ?? []), { first, then: step.key }] }
 }
@@ -79,8 +78,17 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
           <div v-if="open === step.key" class="more">
             <p v-if="step.detail">{{ step.detail }}</p>
             <p v-if="step.tools.length" class="soft">{{ step.tools.join(' · ') }}</p>
-            <p v-for="one in step.cautions" :key="one" class="notice stop">▲ {{ one }}</p>
-            <p v-if="step.school" class="notice wait">{{ step.school }}</p>
+            <el-alert
+              v-for="one in step.cautions"
+              :key="one"
+              type="error"
+              :closable="false"
+              role="note"
+              >▲ {{ one }}</el-alert
+            >
+            <el-alert v-if="step.school" type="warning" :closable="false" role="note">{{
+              step.school
+            }}</el-alert>
             <div v-if="step.why.length">
               <b>Why here</b>
               <ul>
@@ -89,20 +97,20 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
             </div>
             <p v-if="step.by.length" class="soft">For: {{ step.by.join('; ') }}</p>
             <div v-if="step.may_go" class="row">
-              <select
-                class="box"
+              <el-select
+                model-value=""
                 :aria-label="`Do ${step.title} only after`"
+                :empty-values="[null, undefined]"
                 @change="after(step, $event)"
               >
-                <option value="">Only after…</option>
-                <option
+                <el-option value="" label="Only after…" />
+                <el-option
                   v-for="other in steps.filter((one) => one.may_go && one.key !== step.key)"
                   :key="other.key"
                   :value="other.key"
-                >
-                  {{ other.title }}
-                </option>
-              </select>
+                  :label="other.title"
+                />
+              </el-select>
               <el-button @click="leaving = step">Leave it out…</el-button>
             </div>
           </div>
@@ -179,10 +187,5 @@ ol {
 ul {
   padding-left: 20px;
   margin: 2px 0 0;
-}
-
-.more .box {
-  flex: 1;
-  min-width: 0;
 }
 </style>

@@ -36,19 +36,20 @@ const readAll = () =>
       <router-link :to="{ name: 'debrief' }" class="out">Debrief</router-link>
       <router-link :to="{ name: 'practice' }" class="out">All exercises</router-link>
     </div>
-    <details>
-      <summary>What it is about, and the car in the bay</summary>
-      <p>{{ bay.brief }}</p>
-      <p v-if="bay.bare" class="soft">
-        The rules only watch: nothing is refused, and the debrief says what would have been.
-      </p>
-      <BayDrawing :bay="bay" />
-      <template v-if="bay.paper">
-        <h3>The paper on the bench</h3>
-        <pre>{{ bay.paper }}</pre>
-      </template>
-    </details>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-collapse
+      ><el-collapse-item name="it" title="What it is about, and the car in the bay">
+        <p>{{ bay.brief }}</p>
+        <p v-if="bay.bare" class="soft">
+          The rules only watch: nothing is refused, and the debrief says what would have been.
+        </p>
+        <BayDrawing :bay="bay" />
+        <template v-if="bay.paper">
+          <h3>The paper on the bench</h3>
+          <pre>{{ bay.paper }}</pre>
+        </template>
+      </el-collapse-item></el-collapse
+    >
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 
@@ -79,15 +80,9 @@ const readAll = () =>
   background: var(--card);
 }
 
-details {
+.el-collapse {
   padding: 0 10px;
   background: var(--card);
-}
-
-summary {
-  align-content: center;
-  min-height: 44px;
-  cursor: pointer;
 }
 
 pre {

@@ -69,19 +69,24 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
         </figcaption>
         <label v-else class="labelled">
           {{ name(one.axle) }} axle: what it hangs on
-          <select
-            class="box"
-            @change="tellLayout(one.axle, ($event.target as HTMLSelectElement).value)"
+          <el-select
+            model-value=""
+            :aria-label="`${name(one.axle)} axle: what it hangs on`"
+            :empty-values="[null, undefined]"
+            @change="tellLayout(one.axle, $event)"
           >
-            <option value="">not told; search by word</option>
-            <option v-for="choice in one.choices" :key="choice.value" :value="choice.value">
-              {{ choice.label }}
-            </option>
-          </select>
+            <el-option value="" label="not told; search by word" />
+            <el-option
+              v-for="choice in one.choices"
+              :key="choice.value"
+              :value="choice.value"
+              :label="choice.label"
+            />
+          </el-select>
         </label>
       </figure>
     </div>
-    <p v-if="part" class="notice go">
+    <el-alert v-if="part" type="success" :closable="false" role="note">
       <span>
         <b>{{ part.part.label }}, {{ part.axle }}</b>
         <template v-if="part.part.joints.length"> · {{ part.part.joints.join(', ') }}</template>
@@ -90,10 +95,9 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
         <template v-if="part.part.moves"> · {{ part.part.moves }}</template>
       </span>
       <el-button text @click="part = null">Everything</el-button>
-    </p>
-    <input
+    </el-alert>
+    <el-input
       v-model="sought"
-      class="box"
       type="search"
       placeholder="Part or job"
       aria-label="Find"
@@ -107,17 +111,16 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
           <p class="soft">{{ one.fits ? one.about : one.why_not }}</p>
         </div>
         <div v-if="one.fits" class="where">
-          <button
+          <el-button
             v-for="axle in one.axles.length ? one.axles : ['']"
             :key="axle"
-            type="button"
             class="pick"
             :disabled="isTaken(one.key, axle)"
             :aria-label="`${one.title}: ${axle || 'add'}`"
             @click="emit('add', one.key, axle)"
           >
             {{ isTaken(one.key, axle) ? '✓' : '+' }} {{ name(axle) }}
-          </button>
+          </el-button>
         </div>
       </li>
     </ul>

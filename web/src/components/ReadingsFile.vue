@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { newId, Offline, Refusal, send, type ReadingsPreview } from '../api/client'
 import { useJob } from '../stores/job'
@@ -28,12 +29,10 @@ async function ask(apply: boolean): Promise<void> {
   }
 }
 
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement
-  file.value = input.files?.[0] ?? null
-  input.value = ''
+function choose(picked: File): void {
+  file.value = picked
   key = newId()
-  open.value = !!file.value
+  open.value = true
   void ask(false)
 }
 </script>
@@ -41,18 +40,10 @@ function choose(event: Event): void {
 <template>
   <span class="files">
     <a :href="`${store.path}/readings.csv`" download="readings.csv">Readings as CSV</a>
-    <label>
-      <span>Readings from a CSV file</span>
-      <input
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="Readings from a CSV file"
-        @change="choose"
-      />
-    </label>
+    <FilePick label="Readings from a CSV file" accept=".csv,text/csv" @picked="choose" />
   </span>
   <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <table v-if="preview" class="sheet-table">
       <thead>
         <tr>
@@ -97,29 +88,12 @@ function choose(event: Event): void {
   gap: 0 18px;
 }
 
-.files a,
-label {
-  position: relative;
+.files a {
   display: grid;
   place-items: center;
   min-height: 44px;
   font-weight: 600;
   color: var(--go);
-}
-
-label span {
-  text-decoration: underline;
-}
-
-label:focus-within {
-  outline: 3px solid var(--brass);
-}
-
-label input {
-  position: absolute;
-  inset: 0;
-  cursor: pointer;
-  opacity: 0;
 }
 
 .bad {

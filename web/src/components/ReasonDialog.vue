@@ -24,7 +24,7 @@ function give(words = reason.value): void {
       </div>
       <label>
         Reason, for the record
-        <textarea v-model="reason" class="box" rows="3" maxlength="500" required />
+        <el-input v-model="reason" :rows="3" maxlength="500" required type="textarea" />
       </label>
       <div class="row">
         <el-button type="primary" native-type="submit" :disabled="!reason.trim()">

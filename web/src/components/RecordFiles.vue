@@ -41,7 +41,7 @@ const takeAway = () =>
       <el-button :disabled="busy" @click="again">New job from this one</el-button>
       <el-button :disabled="busy" @click="leaving = !leaving">Take this job away…</el-button>
     </div>
-    <div v-if="leaving" class="notice stop">
+    <el-alert v-if="leaving" type="error" :closable="false" role="note">
       <div class="stack">
         <span>
           The job and its log leave this workshop. A job file brings it back as it was; save one
@@ -52,8 +52,8 @@ const takeAway = () =>
           <el-button @click="leaving = false">Keep it</el-button>
         </div>
       </div>
-    </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    </el-alert>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

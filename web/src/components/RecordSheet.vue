@@ -7,7 +7,7 @@ const { found: record, problem } = useJobPart<RecordView>('record')
 </script>
 
 <template>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   <div v-if="record" class="parts">
     <p v-if="record.fitted.length"><b>Fitted:</b> {{ record.fitted.join('; ') }}.</p>
     <BesideTable v-if="record.beside.length" :readings="record.beside" />
@@ -98,14 +98,16 @@ const { found: record, problem } = useJobPart<RecordView>('record')
         </tbody>
       </table>
     </div>
-    <details v-if="record.car_learns.length">
-      <summary class="soft">
-        What the car's record will know once this is signed, {{ record.car_learns.length }}
-      </summary>
-      <ul>
-        <li v-for="one in record.car_learns" :key="one">{{ one }}</li>
-      </ul>
-    </details>
+    <el-collapse v-if="record.car_learns.length"
+      ><el-collapse-item
+        name="it"
+        :title="`What the car's record will know once this is signed, ${record.car_learns.length}`"
+      >
+        <ul>
+          <li v-for="one in record.car_learns" :key="one">{{ one }}</li>
+        </ul>
+      </el-collapse-item></el-collapse
+    >
     <p v-for="one in record.rechecks" :key="one">{{ one }}</p>
   </div>
 </template>

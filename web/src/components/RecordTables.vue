@@ -37,23 +37,16 @@ const over = computed(() => readings.value.filter((one) => one.over))
       </tbody>
     </table>
   </div>
-  <details v-if="over.length">
-    <summary>From the car's record, {{ over.length }}</summary>
-    <table class="sheet-table">
-      <tbody>
-        <tr v-for="one in over" :key="one.key">
-          <th>{{ one.label }}</th>
-          <td>{{ one.understood }}</td>
-        </tr>
-      </tbody>
-    </table>
-  </details>
+  <el-collapse v-if="over.length"
+    ><el-collapse-item name="it" :title="`From the car's record, ${over.length}`">
+      <table class="sheet-table">
+        <tbody>
+          <tr v-for="one in over" :key="one.key">
+            <th>{{ one.label }}</th>
+            <td>{{ one.understood }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </el-collapse-item></el-collapse
+  >
 </template>
-
-<style scoped>
-summary {
-  min-height: 44px;
-  font-weight: 600;
-  cursor: pointer;
-}
-</style>

@@ -6,11 +6,11 @@ const { timers } = useTimers()
 
 <template>
   <ul v-if="timers.length" class="timers" aria-label="Working by itself">
-    <li v-for="one in timers" :key="one.title" class="notice" :class="one.left ? 'wait' : 'go'">
-      <b class="figure">{{ one.left ? one.left : '✓ ready' }}</b>
-      <span
-        >{{ one.title }}<template v-if="one.left">: not before {{ one.until }}</template></span
-      >
+    <li v-for="one in timers" :key="one.title">
+      <el-alert :type="one.left ? 'warning' : 'success'" :closable="false" role="note">
+        <b class="figure">{{ one.left ? one.left : '✓ ready' }}</b>
+        {{ one.title }}<template v-if="one.left">: not before {{ one.until }}</template>
+      </el-alert>
     </li>
   </ul>
 </template>

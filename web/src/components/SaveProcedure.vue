@@ -14,32 +14,26 @@ const key = computed(() =>
 </script>
 
 <template>
-  <details class="card">
-    <summary>Keep this plan as a procedure of our own</summary>
-    <form class="row" @submit.prevent="key.length > 1 && emit('save', key, title.trim())">
-      <input
-        v-model="title"
-        class="box grow"
-        maxlength="120"
-        placeholder="What we call it"
-        aria-label="Name of the procedure"
-      />
-      <el-button native-type="submit" :disabled="busy || key.length < 2">Keep it</el-button>
-    </form>
-    <p class="soft">
-      It stands with the others under Add what is fitted, and can be given away as a file.
-    </p>
-  </details>
+  <el-collapse class="card"
+    ><el-collapse-item name="it" title="Keep this plan as a procedure of our own">
+      <form class="row" @submit.prevent="key.length > 1 && emit('save', key, title.trim())">
+        <el-input
+          v-model="title"
+          class="grow"
+          maxlength="120"
+          placeholder="What we call it"
+          aria-label="Name of the procedure"
+        />
+        <el-button native-type="submit" :disabled="busy || key.length < 2">Keep it</el-button>
+      </form>
+      <p class="soft">
+        It stands with the others under Add what is fitted, and can be given away as a file.
+      </p>
+    </el-collapse-item></el-collapse
+  >
 </template>
 
 <style scoped>
-summary {
-  min-height: 44px;
-  padding: 8px 0;
-  font-weight: 600;
-  cursor: pointer;
-}
-
 .grow {
   flex: 1;
   min-width: 0;

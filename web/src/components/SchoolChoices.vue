@@ -15,13 +15,13 @@ function choose(key: string, way: string): void {
     <p class="soft">The workshop's choice stands; changed here it holds for this job.</p>
     <label v-for="one in schools" :key="one.key" class="labelled">
       {{ one.question }}
-      <select
-        class="box"
-        :value="one.way"
-        @change="choose(one.key, ($event.target as HTMLSelectElement).value)"
+      <el-select
+        :model-value="one.way"
+        :aria-label="one.question"
+        @change="choose(one.key, $event)"
       >
-        <option v-for="way in one.ways" :key="way.value" :value="way.value">{{ way.label }}</option>
-      </select>
+        <el-option v-for="way in one.ways" :key="way.value" :value="way.value" :label="way.label" />
+      </el-select>
       <span class="soft small">{{ one.said }}</span>
     </label>
   </section>

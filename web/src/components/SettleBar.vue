@@ -14,27 +14,21 @@ async function settle(): Promise<void> {
 </script>
 
 <template>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-  <p v-if="!onWheels" class="notice stop" role="status">
+  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <el-alert v-if="!onWheels" type="error" :closable="false" role="status">
     ✕ The car is {{ store.job?.position_said }}. Readings at the wheels are taken settled, on its
     wheels; taken now they are marked.
-  </p>
-  <div v-else-if="!store.job?.settled" class="notice wait" role="status">
+  </el-alert>
+  <el-alert v-else-if="!store.job?.settled" type="warning" :closable="false" role="status">
     <span>
       ▲ Roll the car a length and back, bounce both ends. Readings before that are marked.
     </span>
     <el-button type="primary" :disabled="busy" @click="settle"> It is settled </el-button>
-  </div>
+  </el-alert>
   <p v-else class="go" role="status">✓ The car is settled on its wheels.</p>
 </template>
 
 <style scoped>
-.notice {
-  flex-wrap: wrap;
-  align-items: center;
-  justify-content: space-between;
-}
-
 .go {
   font-weight: 600;
   color: var(--go);

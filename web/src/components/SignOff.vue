@@ -28,14 +28,14 @@ function reopen(reason: string): void {
   <section class="card">
     <h3>Signature</h3>
     <template v-if="signature">
-      <p :class="['notice', signature.intact ? 'go' : 'stop']" role="status">
+      <el-alert :type="signature.intact ? 'success' : 'error'" :closable="false" role="status">
         <span v-if="signature.intact">
           ✓ Signed by <b>{{ signature.name }}</b>, {{ sayMoment(signature.at) }}. The log is as it
           was signed.
           {{ signature.whole ? '' : 'Its seal is of 0.1 and does not cover title and car.' }}
         </span>
         <span v-else>✕ The log was changed after {{ signature.name }} signed it.</span>
-      </p>
+      </el-alert>
       <p class="soft print-hash">Fingerprint {{ signature.digest.slice(0, 16) }}…</p>
       <div v-if="signature.listed.length">
         <b>Signed with these items open</b>
@@ -54,14 +54,14 @@ function reopen(reason: string): void {
     <form v-else class="row" @submit.prevent="sign">
       <label>
         Your name
-        <input v-model="name" class="box" maxlength="100" autocomplete="off" />
+        <el-input v-model="name" maxlength="100" autocomplete="off" />
       </label>
       <el-button :type="blocked ? '' : 'primary'" native-type="submit" :disabled="busy">
         {{ listed ? `Sign with ${listed} open` : 'Sign' }}
       </el-button>
       <span v-if="blocked" class="soft">First close what blocks it.</span>
     </form>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 

@@ -8,10 +8,12 @@ defineProps<{ axle: GeometryView['solid'][number] }>()
 <template>
   <section class="card stack" :aria-label="`Solid axle, ${axle.axle}`">
     <h3>The axle as one piece</h3>
-    <p v-if="axle.problem" class="notice wait">{{ axle.problem }}</p>
-    <p v-if="axle.lacks.length" class="notice wait">
+    <el-alert v-if="axle.problem" type="warning" :closable="false" role="note">{{
+      axle.problem
+    }}</el-alert>
+    <el-alert v-if="axle.lacks.length" type="warning" :closable="false" role="note">
       Points still to be measured: {{ axle.lacks.join(', ') }}.
-    </p>
+    </el-alert>
     <template v-if="axle.roll_steer !== null">
       <p>
         Steers <b class="figure">{{ saySigned(axle.roll_steer, 3) }}°</b> for each degree of roll

@@ -8,25 +8,25 @@ const wish = defineModel<Required<TrySprings>>({ required: true })
 type Wheel = keyof Required<TrySprings>['turns']
 type Axle = keyof Required<TrySprings>['rates_pct']
 const AXLES: Axle[] = ['front', 'rear']
-const number = (event: Event) => Number((event.target as HTMLInputElement).value)
+/** A slider of one handle tells one number. */
+const number = (at: number | number[]) => [at].flat()[0]!
 
-function ring(key: string, event: Event): void {
-  wish.value = { ...wish.value, turns: { ...wish.value.turns, [key as Wheel]: number(event) } }
+function ring(key: string, at: number | number[]): void {
+  wish.value = { ...wish.value, turns: { ...wish.value.turns, [key as Wheel]: number(at) } }
 }
 
-function seat(key: string, event: Event): void {
+function seat(key: string, at: number | number[]): void {
   wish.value = {
     ...wish.value,
-    seats_mm: { ...wish.value.seats_mm, [key as Wheel]: number(event) },
+    seats_mm: { ...wish.value.seats_mm, [key as Wheel]: number(at) },
   }
 }
 
-function rate(axle: Axle, event: Event): void {
-  wish.value = { ...wish.value, rates_pct: { ...wish.value.rates_pct, [axle]: number(event) } }
+function rate(axle: Axle, at: number | number[]): void {
+  wish.value = { ...wish.value, rates_pct: { ...wish.value.rates_pct, [axle]: number(at) } }
 }
 
-function hole(axle: Axle, event: Event): void {
-  const chosen = (event.target as HTMLSelectElement).value as '1' | '2' | '3'
+function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
   wish.value = { ...wish.value, holes: { ...wish.value.holes, [axle]: chosen } }
 }
 </script>
@@ -42,26 +42,26 @@ function hole(axle: Axle, event: Event): void {
         <span v-if="threaded.includes(one.key)">
           {{ one.label }} ring
           <b class="figure">{{ saySigned(wish.turns[one.key as Wheel] ?? 0, 2) }} turns</b>
-          <input
-            type="range"
-            min="-12"
-            max="12"
-            step="0.25"
+          <el-slider
+            :min="-12"
+            :max="12"
+            :step="0.25"
+            :show-tooltip="false"
             :aria-label="`${one.label}: ring turns to try`"
-            :value="wish.turns[one.key as Wheel] ?? 0"
+            :model-value="wish.turns[one.key as Wheel] ?? 0"
             @input="ring(one.key, $event)"
           />
         </span>
         <span v-else>
           {{ one.label }} seat
           <b class="figure">{{ saySigned(wish.seats_mm[one.key as Wheel] ?? 0, 0) }} mm</b>
-          <input
-            type="range"
-            min="-40"
-            max="40"
-            step="1"
+          <el-slider
+            :min="-40"
+            :max="40"
+            :step="1"
+            :show-tooltip="false"
             :aria-label="`${one.label}: seat height to try`"
-            :value="wish.seats_mm[one.key as Wheel] ?? 0"
+            :model-value="wish.seats_mm[one.key as Wheel] ?? 0"
             @input="seat(one.key, $event)"
           />
         </span>
@@ -70,13 +70,13 @@ function hole(axle: Axle, event: Event): void {
         <span>
           {{ axle === 'front' ? 'Front' : 'Rear' }} spring rate
           <b class="figure">{{ saySigned(wish.rates_pct[axle] ?? 0, 0) }} %</b>
-          <input
-            type="range"
-            min="-40"
-            max="80"
-            step="1"
+          <el-slider
+            :min="-40"
+            :max="80"
+            :step="1"
+            :show-tooltip="false"
             :aria-label="`${axle} spring rate to try`"
-            :value="wish.rates_pct[axle] ?? 0"
+            :model-value="wish.rates_pct[axle] ?? 0"
             @input="rate(axle, $event)"
           />
         </span>
@@ -84,16 +84,20 @@ function hole(axle: Axle, event: Event): void {
       <label v-for="bar in view.bars.filter((one) => one.holes.length > 1)" :key="bar.axle">
         <span>
           {{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar
-          <select
-            class="box"
+          <el-select
             :aria-label="`${bar.axle} bar hole to try`"
-            :value="wish.holes[bar.axle as Axle] ?? bar.holes.find((one) => one.used)?.name ?? '1'"
+            :model-value="
+              wish.holes[bar.axle as Axle] ?? bar.holes.find((one) => one.used)?.name ?? '1'
+            "
             @change="hole(bar.axle as Axle, $event)"
           >
-            <option v-for="one in bar.holes" :key="one.name" :value="one.name">
-              Hole {{ one.name }}
-            </option>
-          </select>
+            <el-option
+              v-for="one in bar.holes"
+              :key="one.name"
+              :value="one.name"
+              :label="`Hole ${one.name}`"
+            />
+          </el-select>
         </span>
       </label>
     </div>
@@ -116,14 +120,6 @@ label span {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0 10px;
   align-items: center;
-}
-
-input,
-select {
-  grid-column: 1 / -1;
-  width: 100%;
-  height: 44px;
-  accent-color: var(--go);
 }
 
 @media (width <= 760px) {

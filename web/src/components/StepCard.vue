@@ -103,7 +103,15 @@ async function write(): Promise<void> {
       :wanted="{ to: step.where, corner: step.corner, axle: step.carried_axle }"
     />
     <StepCautions v-if="step.cautions.length" :cautions="step.cautions" :job="job.id" />
-    <p v-for="one in step.told" :key="one" class="notice go told">{{ one }}</p>
+    <el-alert
+      v-for="one in step.told"
+      :key="one"
+      type="success"
+      :closable="false"
+      class="told"
+      role="note"
+      >{{ one }}</el-alert
+    >
     <StepReads v-if="step.reads.length" :step="step" />
     <StepTurns
       v-if="step.asks === 'turns' && !step.reads.length && job.pages.includes('turns')"
@@ -116,17 +124,18 @@ async function write(): Promise<void> {
       {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
     </p>
     <p v-if="step.school" class="soft">{{ step.school }}</p>
-    <details v-if="step.why.length">
-      <summary class="soft">Why here</summary>
-      <ul>
-        <li v-for="one in step.why" :key="one">{{ one }}</li>
-      </ul>
-    </details>
+    <el-collapse v-if="step.why.length"
+      ><el-collapse-item name="it" title="Why here">
+        <ul>
+          <li v-for="one in step.why" :key="one">{{ one }}</li>
+        </ul>
+      </el-collapse-item></el-collapse
+    >
     <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
     <form class="row" @submit.prevent="write">
-      <input
+      <el-input
         v-model="note"
-        class="box grow"
+        class="grow"
         maxlength="500"
         placeholder="Note for the record"
         aria-label="Note for the record"
@@ -135,14 +144,16 @@ async function write(): Promise<void> {
     </form>
     <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div v-if="step.state === 'open'" ref="actions" class="finish">
       <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
-      <p v-if="held && !elsewhere" class="notice wait">
+      <el-alert v-if="held && !elsewhere" type="warning" :closable="false" role="note">
         <b class="figure">{{ sayLeft(held.ready, now) }}</b>
         <span>{{ held.title }}: it still works, not before {{ sayClock(held.ready) }}.</span>
-      </p>
-      <p v-if="step.wrong_part && !elsewhere" class="notice stop">{{ step.wrong_part }}</p>
+      </el-alert>
+      <el-alert v-if="step.wrong_part && !elsewhere" type="error" :closable="false" role="note">{{
+        step.wrong_part
+      }}</el-alert>
       <el-button
         v-if="held && !step.wrong_part && !elsewhere"
         size="large"

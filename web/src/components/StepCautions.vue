@@ -15,18 +15,22 @@ function understood(): void {
 </script>
 
 <template>
-  <div v-if="fresh.length" class="notice stop fresh">
+  <el-alert v-if="fresh.length" type="error" :closable="false" role="note" class="fresh">
     <ul aria-label="Cautions">
       <li v-for="one in fresh" :key="one">{{ one }}</li>
     </ul>
     <el-button @click="understood">Understood</el-button>
-  </div>
-  <details v-if="rest.length" class="notice stop known">
-    <summary>{{ rest.length > 1 ? `${rest.length} cautions: ` : '' }}{{ rest[0] }}</summary>
-    <ul aria-label="Cautions">
-      <li v-for="one in rest" :key="one">{{ one }}</li>
-    </ul>
-  </details>
+  </el-alert>
+  <el-collapse v-if="rest.length" class="known">
+    <el-collapse-item
+      name="it"
+      :title="`${rest.length > 1 ? `${rest.length} cautions: ` : ''}${rest[0]}`"
+    >
+      <ul aria-label="Cautions">
+        <li v-for="one in rest" :key="one">{{ one }}</li>
+      </ul>
+    </el-collapse-item>
+  </el-collapse>
 </template>
 
 <style scoped>
@@ -41,40 +45,24 @@ li::marker {
   content: '▲  ';
 }
 
-.fresh {
-  align-items: start;
-  padding: 8px 12px;
-}
-
 .known {
-  display: block;
+  --el-collapse-header-text-color: var(--stop);
+  --el-collapse-content-text-color: var(--stop);
+  --el-collapse-header-bg-color: var(--stop-wash);
+
   padding: 0 12px;
+  background: var(--stop-wash);
+  border-left: 5px solid var(--stop);
+  border-radius: var(--radius);
 }
 
-summary {
-  min-height: 44px;
+.known :deep(.el-collapse-item__title) {
   overflow: hidden;
-  font-weight: 600;
-  line-height: 44px;
   text-overflow: ellipsis;
   white-space: nowrap;
-  cursor: pointer;
 }
 
-.known[open] summary {
+.known :deep(.is-active .el-collapse-item__title) {
   white-space: normal;
-  line-height: 1.4;
-  padding: 10px 0;
-}
-
-@media (width <= 760px) {
-  .fresh {
-    display: grid;
-    gap: 8px;
-  }
-
-  .fresh .el-button {
-    justify-self: end;
-  }
 }
 </style>

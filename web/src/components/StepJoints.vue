@@ -60,26 +60,25 @@ onMounted(() => void useGauges().load())
 
 <template>
   <div class="stack" :aria-busy="behind || store.unsent > 0">
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div class="row" role="group" aria-label="Fasteners of this step">
       <p v-if="!view" class="soft">Reading the maps…</p>
-      <button
+      <el-button
         v-for="one in mine"
         :key="one.key"
-        type="button"
         class="pick"
         :aria-pressed="one.key === joint?.key"
         @click="choose(one.key)"
       >
         {{ reached(one) ? '✓ ' : '' }}{{ one.label }}
         <span class="figure">→ {{ stage(goalOf(one.key))?.wanted }}</span>
-      </button>
+      </el-button>
     </div>
     <template v-if="joint">
       <JointMap v-if="joint.bolts.length > 1" :joint="joint" :picked="picked" @pick="pick" />
-      <p v-if="reached(joint)" class="notice go" role="status">
+      <el-alert v-if="reached(joint)" type="success" :closable="false" role="status">
         ✓ {{ joint.label }}: {{ stage(goalOf(joint.key))?.wanted }}.
-      </p>
+      </el-alert>
       <JointWork
         v-model:adapter="adapter"
         :joint="joint"
@@ -88,18 +87,17 @@ onMounted(() => void useGauges().load())
         :unloaded="goalOf(joint.key) !== 'torqued'"
         @done="picked = []"
       />
-      <details
+      <el-collapse
         v-if="goalOf(joint.key) === 'torqued'"
-        :open="!joint.bolts.some((one) => one.source)"
-      >
-        <summary class="soft">Thread, value and source</summary>
-        <JointPlaceForm
-          :joint="joint"
-          :places="places"
-          :usual-source="usualSource"
-          @done="picked = []"
-        />
-      </details>
+        :model-value="!joint.bolts.some((one) => one.source) ? ['it'] : []"
+        ><el-collapse-item name="it" title="Thread, value and source">
+          <JointPlaceForm
+            :joint="joint"
+            :places="places"
+            :usual-source="usualSource"
+            @done="picked = []"
+          /> </el-collapse-item
+      ></el-collapse>
     </template>
   </div>
 </template>

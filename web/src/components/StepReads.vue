@@ -25,10 +25,10 @@ const counts = (read: StepReadView) => read.counted && !read.said
       <ChoiceField v-if="field.choices.length" :field="field" />
       <MeasuringField v-else :field="field" />
       <p v-if="read.beside" class="soft">beside {{ read.beside }}</p>
-      <details v-if="counts(read)" :open="!!read.counted?.total_flats">
-        <summary class="soft">Or tap them as they come</summary>
-        <CountTurns :read="read" :label="field.label" />
-      </details>
+      <el-collapse v-if="counts(read)" :model-value="!!read.counted?.total_flats ? ['it'] : []"
+        ><el-collapse-item name="it" title="Or tap them as they come">
+          <CountTurns :read="read" :label="field.label" /> </el-collapse-item
+      ></el-collapse>
     </div>
   </section>
 </template>
@@ -37,11 +37,5 @@ const counts = (read: StepReadView) => read.counted && !read.said
 .read {
   display: grid;
   gap: 4px;
-}
-
-summary {
-  align-content: center;
-  min-height: 44px;
-  cursor: pointer;
 }
 </style>

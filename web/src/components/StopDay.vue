@@ -29,10 +29,12 @@ watch([open, () => store.job?.version], () => open.value && void load())
       ◐ Stop for the day
     </button>
     <template v-if="open && left">
-      <p v-if="left.may_be_driven" class="notice go">
+      <el-alert v-if="left.may_be_driven" type="success" :closable="false" role="note">
         ✓ Nothing is loose; it stands on its wheels.
-      </p>
-      <p v-else class="notice stop">▲ Not to be driven. The car is {{ left.position }}.</p>
+      </el-alert>
+      <el-alert v-else type="error" :closable="false" role="note"
+        >▲ Not to be driven. The car is {{ left.position }}.</el-alert
+      >
       <template v-if="left.loose.length">
         <b>Loose right now</b>
         <ul aria-label="Loose right now">
@@ -47,9 +49,9 @@ watch([open, () => store.job?.version], () => open.value && void load())
       </template>
       <p v-if="left.next_step">Goes on with: {{ left.next_step }}.</p>
       <form class="row" @submit.prevent="stop">
-        <input
+        <el-input
           v-model="note"
-          class="box grow"
+          class="grow"
           maxlength="500"
           placeholder="For whoever goes on"
           aria-label="Note for whoever goes on"
@@ -63,7 +65,9 @@ watch([open, () => store.job?.version], () => open.value && void load())
       </p>
       <a :href="`${store.path}/stop.pdf`" class="print">Sheet for the driver's seat</a>
     </template>
-    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+    <el-alert v-if="problem || refused" type="error" :closable="false" role="alert">{{
+      problem || refused
+    }}</el-alert>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { newId, send, type CarView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
@@ -9,13 +10,9 @@ const store = useCar()
 const { problem, guarded } = useGuarded()
 const said = ref('')
 
-const take = (event: Event) =>
+const take = (file: File) =>
   guarded(async () => {
-    const input = event.target as HTMLInputElement
-    const file = input.files?.[0]
-    input.value = ''
     said.value = ''
-    if (!file) return
     const query = new URLSearchParams({ key: newId(), seen: String(store.car!.version) })
     const path = `${store.path}/${props.table}.csv?${query}`
     store.take(await send<CarView>('POST', path, file))
@@ -26,18 +23,15 @@ const take = (event: Event) =>
 <template>
   <div class="files">
     <a :href="`${store.path}/${table}.csv`" :download="`${table}.csv`">Out as CSV</a>
-    <label>
-      <span>In from CSV</span>
-      <input
-        type="file"
-        accept=".csv,text/csv"
-        :aria-label="`${table}: in from CSV`"
-        @change="take"
-      />
-    </label>
+    <FilePick
+      :label="`${table}: in from CSV`"
+      shown="In from CSV"
+      accept=".csv,text/csv"
+      @picked="take"
+    />
   </div>
-  <p v-if="said" class="notice go" role="status">{{ said }}</p>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <el-alert v-if="said" type="success" :closable="false" role="status">{{ said }}</el-alert>
+  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
 </template>
 
 <style scoped>
@@ -46,28 +40,11 @@ const take = (event: Event) =>
   gap: 18px;
 }
 
-a,
-label {
-  position: relative;
+a {
   display: grid;
   place-items: center;
   min-height: 44px;
   font-weight: 600;
   color: var(--go);
-}
-
-label span {
-  text-decoration: underline;
-}
-
-label:focus-within {
-  outline: 3px solid var(--brass);
-}
-
-input {
-  position: absolute;
-  inset: 0;
-  cursor: pointer;
-  opacity: 0;
 }
 </style>

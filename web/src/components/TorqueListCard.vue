@@ -89,19 +89,22 @@ function choose(line: number, place: string): void {
     <el-button v-if="own?.text" :disabled="busy" @click="takeOwn">
       Take what the car's record lists
     </el-button>
-    <textarea v-model="text" class="box" rows="6" maxlength="20000" aria-label="The list" />
+    <el-input v-model="text" :rows="6" maxlength="20000" aria-label="The list" type="textarea" />
     <div class="row">
       <label>
         A row without a unit is in
-        <select v-model="unit" class="box">
-          <option v-for="one in choices.torque_units" :key="one.key" :value="one.key">
-            {{ one.label }}
-          </option>
-        </select>
+        <el-select v-model="unit" aria-label="A row without a unit is in">
+          <el-option
+            v-for="one in choices.torque_units"
+            :key="one.key"
+            :value="one.key"
+            :label="one.label"
+          />
+        </el-select>
       </label>
       <label class="grow">
         Where the list stands
-        <input v-model="source" class="box" maxlength="200" autocomplete="off" />
+        <el-input v-model="source" maxlength="200" autocomplete="off" />
       </label>
       <el-button type="primary" :disabled="busy || !text.trim()" @click="look">Read it</el-button>
     </div>
@@ -112,21 +115,24 @@ function choose(line: number, place: string): void {
         </p>
         <p v-if="one.question" class="wait">? {{ one.question }}</p>
         <p v-if="one.fits.length > 1" class="soft">{{ one.fits.join(' · ') }}</p>
-        <select
-          class="box"
-          :value="chosen[one.line]"
+        <el-select
+          :model-value="chosen[one.line]"
           :disabled="!one.said"
           :aria-label="`Place of line ${one.line}`"
-          @change="choose(one.line, ($event.target as HTMLSelectElement).value)"
+          :empty-values="[null, undefined]"
+          @change="choose(one.line, $event)"
         >
-          <option value="">Left out</option>
-          <option v-for="place in known" :key="place.value" :value="place.value">
-            {{ place.label }}
-          </option>
-        </select>
+          <el-option value="" label="Left out" />
+          <el-option
+            v-for="place in known"
+            :key="place.value"
+            :value="place.value"
+            :label="place.label"
+          />
+        </el-select>
       </li>
     </ul>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <el-button v-if="read" type="primary" :disabled="busy || !count" @click="take">
       Take {{ count }} of {{ read.rows.length }} rows
     </el-button>
@@ -134,20 +140,11 @@ function choose(line: number, place: string): void {
 </template>
 
 <style scoped>
-textarea {
-  width: 100%;
-  font: inherit;
-}
-
 .rows {
   display: grid;
   gap: 12px;
   padding: 0;
   list-style: none;
-}
-
-.rows select {
-  width: 100%;
 }
 
 .asked {

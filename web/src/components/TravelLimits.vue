@@ -10,17 +10,26 @@ const WAYS = [
 </script>
 
 <template>
-  <p
+  <el-alert
     v-for="words in steeringDamper"
     :key="words"
-    :class="words.startsWith('▲') ? 'notice wait' : 'notice go'"
+    :type="words.startsWith('▲') ? 'warning' : 'success'"
+    :closable="false"
+    role="note"
   >
     {{ words }}
-  </p>
+  </el-alert>
   <div class="pair">
     <section v-for="one in travel" :key="one.key" class="card stack" :aria-label="one.label">
       <h3>{{ one.label }}</h3>
-      <p v-for="words in one.warnings" :key="words" class="notice wait">▲ {{ words }}</p>
+      <el-alert
+        v-for="words in one.warnings"
+        :key="words"
+        type="warning"
+        :closable="false"
+        role="note"
+        >▲ {{ words }}</el-alert
+      >
       <div v-for="way in WAYS" :key="way.key">
         <template v-if="one[way.key].length">
           <p>

@@ -23,7 +23,7 @@ function undo(): void {
 <template>
   <div class="undo screen-only">
     <WaitingPanel :book="book" />
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div v-if="(lastWaiting || view?.last_event) && !closed" class="last">
       <span class="soft">
         Last: {{ lastWaiting ? `${lastWaiting.said} (waits)` : view?.last_said }}

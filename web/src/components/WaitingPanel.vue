@@ -44,7 +44,9 @@ const pageOf = (kind: string) => (kind === 'entered' ? 'baseline' : 'floor')
       <li v-for="one in waiting" :key="one.entry.id" class="stack">
         <span>{{ one.said || one.entry.act.kind }}</span>
         <template v-if="refused?.id === one.entry.id">
-          <p class="notice stop" role="alert">{{ refused.error.message }}</p>
+          <el-alert type="error" :closable="false" role="alert">{{
+            refused.error.message
+          }}</el-alert>
           <div class="row">
             <el-button type="primary" @click="again">Send it all the same</el-button>
             <el-button @click="change(one)">Change it</el-button>

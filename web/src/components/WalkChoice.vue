@@ -44,7 +44,7 @@ onUnmounted(() => window.removeEventListener('keydown', byNumber))
       <kbd>{{ place + 1 }}</kbd> {{ one.label }}
     </button>
   </div>
-  <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   <p v-else class="soft">{{ field.hint }}</p>
 </template>
 

@@ -67,47 +67,41 @@ onMounted(load)
 </script>
 
 <template>
-  <details class="order">
-    <summary>Order of the walk</summary>
-    <template v-if="order">
-      <div class="row" role="group" aria-label="Go round by">
-        <button
-          v-for="by in ['wheel', 'reading'] as const"
-          :key="by"
-          type="button"
-          :class="{ on: order.by === by }"
-          :aria-pressed="order.by === by"
-          @click="change(order.corners, by)"
-        >
-          {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
-        </button>
-      </div>
-      <ol :aria-busy="waiting > 0">
-        <li v-for="(corner, place) in order.corners" :key="corner">
-          <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
+  <el-collapse class="order"
+    ><el-collapse-item name="it" title="Order of the walk">
+      <template v-if="order">
+        <div class="row" role="group" aria-label="Go round by">
           <button
-            v-if="place"
+            v-for="by in ['wheel', 'reading'] as const"
+            :key="by"
             type="button"
-            :aria-label="`${NAMES[corner]} earlier`"
-            @click="earlier(place)"
+            :class="{ on: order.by === by }"
+            :aria-pressed="order.by === by"
+            @click="change(order.corners, by)"
           >
-            ↑
+            {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
           </button>
-        </li>
-      </ol>
-    </template>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-  </details>
+        </div>
+        <ol :aria-busy="waiting > 0">
+          <li v-for="(corner, place) in order.corners" :key="corner">
+            <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
+            <button
+              v-if="place"
+              type="button"
+              :aria-label="`${NAMES[corner]} earlier`"
+              @click="earlier(place)"
+            >
+              ↑
+            </button>
+          </li>
+        </ol>
+      </template>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    </el-collapse-item></el-collapse
+  >
 </template>
 
 <style scoped>
-summary {
-  align-content: center;
-  min-height: 44px;
-  font-weight: 600;
-  cursor: pointer;
-}
-
 ol {
   padding: 0;
   margin: 8px 0 0;

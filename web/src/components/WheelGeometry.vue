@@ -22,8 +22,8 @@ const curve = (name: 'toe_deg' | 'camber_deg') => {
 }
 const chance = computed(() => props.wheel.chance_pct)
 
-function turn(name: string, value: string): void {
-  turns.value = { ...turns.value, [name]: Number(value) }
+function turn(name: string, at: number | number[]): void {
+  turns.value = { ...turns.value, [name]: [at].flat()[0]! }
 }
 </script>
 
@@ -31,10 +31,12 @@ function turn(name: string, value: string): void {
   <section class="card wheel" :aria-label="wheel.label">
     <h3>{{ wheel.label }}</h3>
     <template v-if="!wheel.known">
-      <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
-      <p v-if="wheel.lacks.length" class="notice wait">
+      <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
+        wheel.problem
+      }}</el-alert>
+      <el-alert v-if="wheel.lacks.length" type="warning" :closable="false" role="note">
         Points still to be measured: {{ wheel.lacks.join(', ') }}.
-      </p>
+      </el-alert>
     </template>
     <template v-else>
       <template v-if="wheel.segments.length">
@@ -54,13 +56,15 @@ function turn(name: string, value: string): void {
           <el-button class="turned" @click="inSpace = true">Turn it in space</el-button>
         </template>
       </template>
-      <p v-else class="notice wait">
+      <el-alert v-else type="warning" :closable="false" role="note">
         By slopes alone: straight lines from what was read at two heights. Points give more.
-      </p>
-      <p v-if="wheel.depth === 'tape'" class="notice wait">
+      </el-alert>
+      <el-alert v-if="wheel.depth === 'tape'" type="warning" :closable="false" role="note">
         From tape measures: flat in the front view. Points give more.
-      </p>
-      <p v-if="wheel.differs" class="notice wait">▲ {{ wheel.differs }}</p>
+      </el-alert>
+      <el-alert v-if="wheel.differs" type="warning" :closable="false" role="note"
+        >▲ {{ wheel.differs }}</el-alert
+      >
       <p v-if="!wheel.measured.length" class="soft">
         Toe and camber were not read yet; the curves start from zero.
       </p>
@@ -68,8 +72,12 @@ function turn(name: string, value: string): void {
         <TravelCurve title="Camber" unit="°" v-bind="curve('camber_deg')" />
         <TravelCurve title="Toe" unit="°" v-bind="curve('toe_deg')" />
       </div>
-      <p v-if="tried?.problem" class="notice stop" role="alert">{{ tried.problem }}</p>
-      <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
+      <el-alert v-if="tried?.problem" type="error" :closable="false" role="alert">{{
+        tried.problem
+      }}</el-alert>
+      <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
+        wheel.problem
+      }}</el-alert>
       <div v-for="one in wheel.adjusters" :key="one.name" class="adjuster">
         <div class="said">
           <b>{{ one.name }}</b>
@@ -86,14 +94,14 @@ function turn(name: string, value: string): void {
             try {{ sayNumber(turns[one.name] ?? 0, 2) }}
             {{ one.unit === 'turn' ? 'turns' : one.unit }}
           </span>
-          <input
-            type="range"
+          <el-slider
+            :show-tooltip="false"
             :aria-label="`${wheel.label} ${one.name}: try`"
             :min="Math.max(one.low_turns, -8)"
             :max="Math.min(one.high_turns, 8)"
             :step="one.step_turns"
-            :value="turns[one.name] ?? 0"
-            @input="turn(one.name, ($event.target as HTMLInputElement).value)"
+            :model-value="turns[one.name] ?? 0"
+            @input="turn(one.name, $event)"
           />
         </label>
       </div>
@@ -124,11 +132,17 @@ function turn(name: string, value: string): void {
           </tr>
         </tbody>
       </table>
-      <p v-for="one in wheel.worth" :key="one.said" class="notice">
+      <el-alert
+        v-for="one in wheel.worth"
+        :key="one.said"
+        type="info"
+        :closable="false"
+        role="note"
+      >
         {{ one.said }}: toe ± {{ sayNumber(one.toe_deg[0], 2) }}° becomes ±
         {{ sayNumber(one.toe_deg[1], 2) }}°, camber ± {{ sayNumber(one.camber_deg[0], 2) }}° becomes
         ± {{ sayNumber(one.camber_deg[1], 2) }}°; {{ one.minutes }} minutes.
-      </p>
+      </el-alert>
       <p v-if="chance !== null" class="soft">
         Chance of this wheel ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>.
       </p>
@@ -179,12 +193,6 @@ label {
   gap: 10px;
   align-items: center;
   min-height: 44px;
-}
-
-input {
-  width: 100%;
-  height: 44px;
-  accent-color: var(--go);
 }
 
 .go {

@@ -15,10 +15,12 @@ function turn(adjuster: string, steps: number): void {
 <template>
   <section class="card wheel" :aria-label="wheel.label">
     <h3>{{ wheel.label }}</h3>
-    <p v-if="wheel.problem" class="notice wait">{{ wheel.problem }}</p>
-    <p v-if="wheel.lacks.length" class="notice wait">
+    <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
+      wheel.problem
+    }}</el-alert>
+    <el-alert v-if="wheel.lacks.length" type="warning" :closable="false" role="note">
       Still to be measured: {{ wheel.lacks.join(', ') }}.
-    </p>
+    </el-alert>
     <div
       v-for="one in wheel.counts"
       :key="one.name"
@@ -64,7 +66,7 @@ function turn(adjuster: string, steps: number): void {
         }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
       </p>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <p v-for="one in wheel.targets" :key="one.name">
       {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched
       {{ sayNumber(one.before_deg, 2) }}°, with the plan

@@ -4,18 +4,25 @@ import { useMe } from '../stores/me'
 
 /** Who works on this device now; shown once the workshop has named people. */
 const store = useMe()
-const choose = (event: Event) => pick((event.target as HTMLSelectElement).value)
 </script>
 
 <template>
   <label v-if="store.people.length" class="who">
     <span class="word">Who</span>
-    <select :value="connection.person" aria-label="Who works on this device" @change="choose">
-      <option value="">nobody picked</option>
-      <option v-for="one in store.people" :key="one.id" :value="one.id">
-        {{ one.initials }} · {{ one.name }}
-      </option>
-    </select>
+    <el-select
+      :model-value="connection.person"
+      aria-label="Who works on this device"
+      :empty-values="[null, undefined]"
+      @change="pick"
+    >
+      <el-option value="" label="nobody picked" />
+      <el-option
+        v-for="one in store.people"
+        :key="one.id"
+        :value="one.id"
+        :label="`${one.initials} · ${one.name}`"
+      />
+    </el-select>
   </label>
 </template>
 
@@ -27,14 +34,8 @@ const choose = (event: Event) => pick((event.target as HTMLSelectElement).value)
   color: var(--chalk-soft);
 }
 
-select {
-  min-height: 44px;
-  max-width: 170px;
-  padding: 0 8px;
-  color: var(--chalk);
-  background: #2b373a;
-  border: 1px solid #4a585a;
-  border-radius: var(--radius);
+.el-select {
+  width: 170px;
 }
 
 @media (width <= 700px) {
@@ -42,8 +43,8 @@ select {
     display: none;
   }
 
-  select {
-    width: 66px;
+  .el-select {
+    width: 86px;
   }
 }
 </style>

@@ -55,7 +55,9 @@ onMounted(() => void useGauges().load())
         Labels for the bags
       </a>
     </header>
-    <p v-if="problem || refused" class="notice stop" role="alert">{{ problem || refused }}</p>
+    <el-alert v-if="problem || refused" type="error" :closable="false" role="alert">{{
+      problem || refused
+    }}</el-alert>
     <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
     <JointForm v-if="drawing" @done="choose" />
     <template v-else>

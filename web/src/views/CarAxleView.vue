@@ -44,10 +44,10 @@ const copy = () =>
       <h2>{{ title }} axle</h2>
       <el-button v-if="known" :disabled="busy" @click="copy">Copy left to right</el-button>
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <p v-if="!known" class="notice wait">
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <el-alert v-if="!known" type="warning" :closable="false" role="note">
       Say first what this axle is; then its arms and points are asked for.
-    </p>
+    </el-alert>
     <AxleParts v-if="known" :axle="axle" :fields="hangsOn" :prefix="title" />
     <FieldGroup
       v-for="group in groups"

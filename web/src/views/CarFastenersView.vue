@@ -26,7 +26,7 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
       </div>
       <TableFiles table="fasteners" />
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <div v-if="fasteners.length" class="scroll card" tabindex="0" role="region" aria-label="List">
       <table class="sheet-table">
         <thead>

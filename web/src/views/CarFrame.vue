@@ -42,7 +42,9 @@ onUnmounted(() => store.close())
   />
   <main class="sheet">
     <div v-if="store.missing" class="stack">
-      <p class="notice stop" role="alert">There is no such car here. Go back to all cars.</p>
+      <el-alert type="error" :closable="false" role="alert"
+        >There is no such car here. Go back to all cars.</el-alert
+      >
       <WaitingPanel :book="store.book()" />
     </div>
     <p v-else-if="!store.car || !store.sheet" class="soft">

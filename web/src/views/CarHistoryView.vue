@@ -42,7 +42,7 @@ onMounted(load)
 <template>
   <div class="stack">
     <h2>History</h2>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <p v-if="history && !moments.length" class="card">
       Nothing was read on this car yet. A baseline begins its history.
     </p>
@@ -56,24 +56,28 @@ onMounted(load)
         <div class="pair">
           <label class="labelled">
             From
-            <select v-model="first" class="box">
-              <option v-for="one in moments" :key="one.key" :value="one.key">
-                {{ named(one.key) }}
-              </option>
-            </select>
+            <el-select v-model="first" aria-label="From">
+              <el-option
+                v-for="one in moments"
+                :key="one.key"
+                :value="one.key"
+                :label="named(one.key)"
+              />
+            </el-select>
           </label>
           <label class="labelled">
             To
-            <select v-model="then" class="box">
-              <option v-for="one in moments" :key="one.key" :value="one.key">
-                {{ named(one.key) }}
-              </option>
-            </select>
+            <el-select v-model="then" aria-label="To">
+              <el-option
+                v-for="one in moments"
+                :key="one.key"
+                :value="one.key"
+                :label="named(one.key)"
+              />
+            </el-select>
           </label>
         </div>
-        <label class="tick"
-          ><input v-model="onlyChanged" type="checkbox" /> Only what changed</label
-        >
+        <el-checkbox v-model="onlyChanged">Only what changed</el-checkbox>
         <div v-if="compared" class="scroll">
           <table class="sheet-table">
             <thead>
@@ -126,17 +130,3 @@ onMounted(load)
     </template>
   </div>
 </template>
-
-<style scoped>
-.tick {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 44px;
-}
-
-.tick input {
-  width: 22px;
-  height: 22px;
-}
-</style>

@@ -43,9 +43,11 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
       </div>
       <p class="figure">{{ read }} of {{ points.length }} known</p>
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <TableFiles table="points" />
-    <p v-if="!points.length" class="notice wait">Say first what axles the car has.</p>
+    <el-alert v-if="!points.length" type="warning" :closable="false" role="note"
+      >Say first what axles the car has.</el-alert
+    >
     <template v-for="axle in ['front', 'rear']" :key="axle">
       <div v-if="drawnOf(axle).length" class="pair drawn">
         <section v-for="one in drawnOf(axle)" :key="one.key" class="card">

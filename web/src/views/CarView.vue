@@ -52,10 +52,12 @@ const copy = () =>
           <h3>Another car like it</h3>
           <label class="labelled">
             Its name
-            <input v-model="copyName" class="box" maxlength="120" />
+            <el-input v-model="copyName" maxlength="120" />
           </label>
           <el-button native-type="submit" :disabled="busy">Copy the record</el-button>
-          <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+          <el-alert v-if="problem" type="error" :closable="false" role="alert">{{
+            problem
+          }}</el-alert>
         </form>
       </div>
     </div>

@@ -52,12 +52,12 @@ onMounted(load)
         </li>
       </ul>
       <p v-else-if="cars" class="card">No car yet. Add one: a name is enough to begin.</p>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     </section>
     <aside class="stack">
       <form class="card stack" @submit.prevent="add">
         <h3>New car</h3>
-        <label class="labelled">Car <input v-model="name" class="box" maxlength="120" /></label>
+        <label class="labelled">Car <el-input v-model="name" maxlength="120" /></label>
         <el-button type="primary" native-type="submit" :disabled="busy">Add the car</el-button>
       </form>
       <div class="card stack">

@@ -60,9 +60,9 @@ onMounted(() =>
           <el-input-number v-model="people" :min="1" :max="12" @change="load" />
         </label>
       </div>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <template v-if="day">
-        <p class="notice go" role="status">{{ day.said }}</p>
+        <el-alert type="success" :closable="false" role="status">{{ day.said }}</el-alert>
         <ul class="row legend" aria-label="What the lines mean">
           <li><i class="on_wheels" /> on its wheels</li>
           <li><i class="corner_carried" /> carried at one corner</li>

@@ -45,17 +45,19 @@ const LEGEND = [
       <el-button @click="show">Give up and show the truth</el-button>
     </div>
   </section>
-  <p v-else-if="problem && !found" class="notice stop" role="alert">{{ problem }}</p>
+  <el-alert v-else-if="problem && !found" type="error" :closable="false" role="alert">{{
+    problem
+  }}</el-alert>
   <div v-if="found" class="with-aside">
     <section class="stack">
       <h2>Debrief: {{ found.title }}</h2>
       <p class="lead">{{ found.learn }}</p>
-      <p v-if="found.pays_most" class="notice go">
+      <el-alert v-if="found.pays_most" type="success" :closable="false" role="note">
         <span><b>What would have paid most:</b> {{ found.pays_most }}</span>
-      </p>
+      </el-alert>
       <ul v-if="found.wound.length || found.faults.length" class="stack">
-        <li v-for="one in [...found.wound, ...found.faults]" :key="one" class="notice stop">
-          ✕ {{ one }}
+        <li v-for="one in [...found.wound, ...found.faults]" :key="one">
+          <el-alert type="error" :closable="false" role="note">✕ {{ one }}</el-alert>
         </li>
       </ul>
       <section class="card stack" aria-label="Where each angle ended">
@@ -100,10 +102,11 @@ const LEGEND = [
           wheel {{ saySigned(found.steering_before, 1) }}° before,
           {{ saySigned(found.steering_after, 1) }}° after.
         </p>
-        <details>
-          <summary>How it is counted</summary>
-          <p class="soft">{{ found.rule }}</p>
-        </details>
+        <el-collapse
+          ><el-collapse-item name="it" title="How it is counted">
+            <p class="soft">{{ found.rule }}</p>
+          </el-collapse-item></el-collapse
+        >
       </section>
       <section class="card stack" aria-label="Heights">
         <h3>Heights</h3>

@@ -75,16 +75,10 @@ onUnmounted(() => {
         </li>
       </ul>
       <form class="row" @submit.prevent="add">
-        <input
-          v-model="name"
-          class="box grow"
-          maxlength="60"
-          placeholder="Name"
-          aria-label="Name"
-        />
-        <input
+        <el-input v-model="name" class="grow" maxlength="60" placeholder="Name" aria-label="Name" />
+        <el-input
           v-model="initials"
-          class="box short"
+          class="short"
           maxlength="4"
           placeholder="AB"
           aria-label="Initials"
@@ -107,10 +101,10 @@ onUnmounted(() => {
       <div class="row">
         <label class="labelled">
           It may do
-          <select v-model="role" class="box">
-            <option value="floor">work on the floor</option>
-            <option value="owner">everything, as at the bench</option>
-          </select>
+          <el-select v-model="role" aria-label="It may do">
+            <el-option value="floor" label="work on the floor" />
+            <el-option value="owner" label="everything, as at the bench" />
+          </el-select>
         </label>
         <el-button type="primary" size="large" :disabled="busy" @click="make">
           Let a device in
@@ -131,10 +125,10 @@ onUnmounted(() => {
           <img :src="code.address_qr" alt="QR code of the address with the code" />
         </figure>
       </div>
-      <p v-if="!store.me.safe" class="notice wait">
+      <el-alert v-if="!store.me.safe" type="warning" :closable="false" role="note">
         Shared without TLS: anybody in this network can read along, and phones keep no pages for a
         lost connection.
-      </p>
+      </el-alert>
     </section>
     <section v-if="devices.length" class="card stack" aria-label="Devices let in">
       <h2>Devices let in</h2>
@@ -153,7 +147,7 @@ onUnmounted(() => {
         </li>
       </ul>
     </section>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
 

@@ -57,7 +57,7 @@ onMounted(load)
       </div>
       <el-button v-if="!editing" type="primary" @click="editing = 'new'">Add a gauge</el-button>
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <InstrumentForm
       v-if="editing"
       :key="editing === 'new' ? 'new' : editing.id"

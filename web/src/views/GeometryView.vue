@@ -30,18 +30,10 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
   <div class="stack">
     <header class="row">
       <h2>Geometry</h2>
-      <div class="row axles" role="group" aria-label="Axle">
-        <button
-          v-for="one in ['rear', 'front'] as const"
-          :key="one"
-          type="button"
-          :class="{ on: axle === one }"
-          :aria-pressed="axle === one"
-          @click="axle = one"
-        >
-          {{ one === 'rear' ? '1 Rear axle' : '2 Front axle' }}
-        </button>
-      </div>
+      <el-radio-group v-model="axle" aria-label="Axle">
+        <el-radio-button value="rear">1 Rear axle</el-radio-button>
+        <el-radio-button value="front">2 Front axle</el-radio-button>
+      </el-radio-group>
       <span class="soft">
         {{
           view?.baseline_from
@@ -50,16 +42,15 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
         }}
       </span>
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <section v-if="known" class="card stack" aria-label="What if">
       <label class="height">
         <b>Body height, {{ axle }} axle</b>
-        <input
-          v-model.number="heights[axle]"
-          type="range"
-          min="-80"
-          max="80"
-          step="1"
+        <el-slider
+          v-model="heights[axle]"
+          :min="-80"
+          :max="80"
+          :show-tooltip="false"
           :aria-label="`Body height change, ${axle} axle`"
         />
         <span class="figure big">{{ saySigned(heights[axle] ?? 0, 0) }} mm</span>
@@ -112,32 +103,11 @@ header {
   justify-content: space-between;
 }
 
-.axles button {
-  min-height: 44px;
-  padding: 0 18px;
-  font: 600 19px var(--figures);
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
-.axles button.on {
-  color: var(--go);
-  background: var(--go-wash);
-  border: 2px solid var(--go);
-}
-
 .height {
   display: grid;
   grid-template-columns: auto minmax(0, 1fr) 110px;
   gap: 14px;
   align-items: center;
-}
-
-.height input {
-  height: 44px;
-  accent-color: var(--go);
 }
 
 .big {

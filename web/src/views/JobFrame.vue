@@ -58,7 +58,9 @@ onUnmounted(() => store.close())
   </BookBand>
   <main class="sheet">
     <div v-if="store.missing" class="stack">
-      <p class="notice stop" role="alert">There is no such job here. Go back to all jobs.</p>
+      <el-alert type="error" :closable="false" role="alert"
+        >There is no such job here. Go back to all jobs.</el-alert
+      >
       <WaitingPanel :book="store.book()" />
     </div>
     <p v-else-if="!store.job || !store.sheet" class="soft">

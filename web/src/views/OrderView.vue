@@ -46,28 +46,18 @@ function lift(both: boolean): void {
       <div v-if="brief.fittings.length" class="card stack">
         <h3>Raising</h3>
         <div class="row" role="group" aria-label="Raising">
-          <button
-            type="button"
-            class="pick"
-            :aria-pressed="brief.lift !== 'one_end'"
-            @click="lift(true)"
-          >
+          <el-button class="pick" :aria-pressed="brief.lift !== 'one_end'" @click="lift(true)">
             Both ends at once
-          </button>
-          <button
-            type="button"
-            class="pick"
-            :aria-pressed="brief.lift === 'one_end'"
-            @click="lift(false)"
-          >
+          </el-button>
+          <el-button class="pick" :aria-pressed="brief.lift === 'one_end'" @click="lift(false)">
             One end after the other
-          </button>
+          </el-button>
         </div>
       </div>
       <SchoolChoices v-if="plan?.schools.length" v-model="brief" :schools="plan.schools" />
     </section>
     <section class="stack plan" aria-label="The plan">
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <p v-if="!brief.fittings.length" class="card">
         Choose what is fitted. The steps, the tools and what to buy follow from it; several parts on
         one car become one plan.
@@ -99,27 +89,38 @@ function lift(both: boolean): void {
           <p v-else class="go" role="status">✓ This is the job's plan.</p>
         </div>
         <KnownCard :foreseen="plan.foreseen" />
-        <p v-for="one in blocks" :key="one.message" class="notice stop">
+        <el-alert
+          v-for="one in blocks"
+          :key="one.message"
+          type="error"
+          :closable="false"
+          role="note"
+        >
           <span
             >✕ {{ one.message }} <span class="soft">{{ one.reason }}</span></span
           >
-        </p>
-        <p v-for="one in others" :key="one.message" class="notice wait">
+        </el-alert>
+        <el-alert
+          v-for="one in others"
+          :key="one.message"
+          type="warning"
+          :closable="false"
+          role="note"
+        >
           <span
             >▲ {{ one.message }} <span class="soft">{{ one.reason }}</span></span
           >
-        </p>
+        </el-alert>
         <div class="row" role="group" aria-label="Parts of the plan">
-          <button
+          <el-button
             v-for="one in ['steps', 'lists'] as const"
             :key="one"
-            type="button"
             class="pick"
             :aria-pressed="part === one"
             @click="part = one"
           >
             {{ one === 'steps' ? 'Steps' : 'Tools, hardware, bookings' }}
-          </button>
+          </el-button>
           <template v-if="plan.taken">
             <a :href="`${store.path}/clipboard.pdf`" class="print">Clipboard sheet</a>
             <a

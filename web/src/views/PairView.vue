@@ -27,9 +27,9 @@ const pair = () =>
     <form class="card stack" @submit.prevent="pair">
       <label class="labelled">
         The six digits
-        <input
+        <el-input
           v-model="code"
-          class="box figure code"
+          class="figure code"
           inputmode="numeric"
           autocomplete="one-time-code"
           maxlength="6"
@@ -37,7 +37,7 @@ const pair = () =>
       </label>
       <label class="labelled">
         What to call this device
-        <input v-model="name" class="box" maxlength="60" placeholder="Phone, bay 2" />
+        <el-input v-model="name" maxlength="60" placeholder="Phone, bay 2" />
       </label>
       <el-button
         native-type="submit"
@@ -47,7 +47,7 @@ const pair = () =>
       >
         Let it in
       </el-button>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     </form>
   </main>
 </template>

@@ -45,7 +45,7 @@ onMounted(() =>
         <el-input-number v-model="seed" :min="1" :max="999999" controls-position="right" />
       </label>
     </div>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <ol>
       <li v-for="(one, place) in exercises" :key="one.key" class="card">
         <b class="figure place">{{ place + 1 }}</b>

@@ -60,27 +60,34 @@ function print(): void {
         /></a>
       </div>
       <p v-for="note in job.notes" :key="note.at">✎ {{ note.text }}</p>
-      <p v-for="one in job.overrides" :key="one.at" class="notice stop">
+      <el-alert
+        v-for="one in job.overrides"
+        :key="one.at"
+        type="error"
+        :closable="false"
+        role="note"
+      >
         Override, {{ sayMoment(one.at) }}: {{ one.places.join(', ') }}. {{ one.reason }}
-      </p>
+      </el-alert>
       <p class="soft">
         The vehicle maker's service data outranks this sheet. Counted turns bring the car to the
         alignment rack, they do not replace it. ± is stated with coverage factor 2.
       </p>
     </section>
     <RecordFiles />
-    <details class="card screen-only">
-      <summary>Floor log, {{ log.length }} entries</summary>
-      <ol>
-        <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
-          <span class="soft"
-            >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
-          >
-          {{ line.said }}
-          <span v-if="line.undone">(undone)</span>
-        </li>
-      </ol>
-    </details>
+    <el-collapse class="card screen-only"
+      ><el-collapse-item name="it" :title="`Floor log, ${log.length} entries`">
+        <ol>
+          <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
+            <span class="soft"
+              >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
+            >
+            {{ line.said }}
+            <span v-if="line.undone">(undone)</span>
+          </li>
+        </ol>
+      </el-collapse-item></el-collapse
+    >
   </div>
 </template>
 
@@ -103,12 +110,6 @@ header {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
-}
-
-summary {
-  min-height: 44px;
-  font-weight: 600;
-  cursor: pointer;
 }
 
 .undone {

@@ -68,12 +68,14 @@ onMounted(() => void useGauges().load())
         </button>
       </div>
     </header>
-    <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
-    <p v-if="view?.problem" class="notice stop" role="alert">{{ view.problem }}</p>
-    <p v-if="view?.lacks.length" class="notice wait">
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <el-alert v-if="view?.problem" type="error" :closable="false" role="alert">{{
+      view.problem
+    }}</el-alert>
+    <el-alert v-if="view?.lacks.length" type="warning" :closable="false" role="note">
       Heights need {{ view.lacks.join(', ').toLowerCase() }}. What belongs to the car is entered on
       the baseline sheet or in its record.
-    </p>
+    </el-alert>
     <template v-if="view?.wheels.length">
       <template v-if="part === 'heights'">
         <p class="row cross">
@@ -91,7 +93,9 @@ onMounted(() => void useGauges().load())
             wanted {{ sayNumber(view.cross_target_pct) }} %
           </span>
         </p>
-        <p v-if="tried?.problem" class="notice stop" role="alert">{{ tried.problem }}</p>
+        <el-alert v-if="tried?.problem" type="error" :closable="false" role="alert">{{
+          tried.problem
+        }}</el-alert>
         <div class="pair">
           <SitsCard
             v-for="one in view.wheels"
@@ -102,7 +106,14 @@ onMounted(() => void useGauges().load())
             :angles="tried?.angles[one.key]"
           />
         </div>
-        <p v-for="words in view.doubts" :key="words" class="notice wait">▲ {{ words }}</p>
+        <el-alert
+          v-for="words in view.doubts"
+          :key="words"
+          type="warning"
+          :closable="false"
+          role="note"
+          >▲ {{ words }}</el-alert
+        >
         <section v-if="view.unknowns.length" class="card stack" aria-label="What matters most">
           <h3>What leaves the heights open, the most first</h3>
           <ol>

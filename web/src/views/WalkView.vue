@@ -112,10 +112,7 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
     <div class="floor">
       <aside>
         <CarPlan :labels="labels" :at="corner" :done="done" :doubtful="doubtful" @pick="pick" />
-        <label class="more">
-          <input v-model="optional" type="checkbox" />
-          Ask for what is optional too
-        </label>
+        <el-checkbox v-model="optional">Ask for what is optional too</el-checkbox>
         <WalkOrderPanel />
         <router-link :to="{ name: 'baseline' }">All readings on one sheet</router-link>
       </aside>
@@ -141,11 +138,11 @@ onUnmounted(() => window.removeEventListener('keydown', shortcut))
           @take="take(one, $event)"
         />
         <PictureRow :subject="field.key" />
-        <p v-if="finished" class="notice go" role="status">
+        <el-alert v-if="finished" type="success" :closable="false" role="status">
           ✓
           {{ after ? 'Everything is read again.' : 'Everything asked before the work is read.' }}
           Look it over on one sheet, then go on.
-        </p>
+        </el-alert>
         <div class="row moves">
           <el-button :disabled="place === 0" @click="go(-1)">← Back</el-button>
           <el-button :disabled="place === steps.length - 1" @click="go(1)">Later →</el-button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FilePick from '../components/FilePick.vue'
 import { onMounted, ref, shallowRef } from 'vue'
 import {
   ask,
@@ -39,13 +40,11 @@ const bring = (apply: boolean) =>
     file.value!,
   )
 
-const look = (event: Event) =>
+const look = (picked: File) =>
   guarded(async () => {
-    const input = event.target as HTMLInputElement
-    file.value = input.files?.[0] ?? null
+    file.value = picked
     preview.value = null
-    input.value = ''
-    if (file.value) preview.value = await bring(false)
+    preview.value = await bring(false)
   })
 
 const keep = () =>
@@ -71,7 +70,7 @@ onMounted(load)
         Kinds of job as files: steps, what they wait for, fasteners, hardware. Write one, or keep an
         edited plan from a job.
       </p>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <table class="sheet-table">
         <tbody>
           <tr v-for="one in procedures" :key="one.key">
@@ -105,16 +104,19 @@ onMounted(load)
         <template v-if="schools">
           <label v-for="(question, key) in schools.questions" :key="key" class="labelled">
             {{ question }}
-            <select
-              class="box"
-              :value="schools.ways?.[key]"
+            <el-select
+              :model-value="schools.ways?.[key]"
               :disabled="busy"
-              @change="choose(key, ($event.target as HTMLSelectElement).value)"
+              :aria-label="question"
+              @change="choose(key, $event)"
             >
-              <option v-for="(words, way) in schools.choices[key]" :key="way" :value="way">
-                {{ words }}
-              </option>
-            </select>
+              <el-option
+                v-for="(words, way) in schools.choices[key]"
+                :key="way"
+                :value="way"
+                :label="words"
+              />
+            </el-select>
             <span class="soft small">{{ schools.said[key] }}</span>
           </label>
         </template>
@@ -128,17 +130,14 @@ onMounted(load)
       </p>
       <section class="card stack">
         <h3>Bring in a procedure</h3>
-        <label class="labelled">
-          Procedure file (TOML)
-          <input type="file" accept=".toml" class="box" @change="look" />
-        </label>
+        <FilePick label="Procedure file (TOML)" accept=".toml" @picked="look" />
         <template v-if="preview">
-          <p class="notice go" role="status">
+          <el-alert type="success" :closable="false" role="status">
             <span>
               <b>{{ preview.title }}</b>: {{ preview.operations }} steps.
               {{ preview.applied ? '✓ Kept.' : preview.said }}
             </span>
-          </p>
+          </el-alert>
           <el-button
             v-if="!preview.applied && preview.outcome !== 'same'"
             type="primary"

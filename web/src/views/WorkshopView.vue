@@ -71,13 +71,12 @@ onMounted(load)
         </div>
         <p v-else-if="!board.lines.length" class="card">No car is in work.</p>
       </template>
-      <p v-if="problem" class="notice stop" role="alert">{{ problem }}</p>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <template v-if="jobs?.length || sought">
         <div class="row head">
           <h3>Every job</h3>
-          <input
+          <el-input
             v-model="sought"
-            class="box"
             type="search"
             placeholder="Job or car"
             aria-label="Find a job"

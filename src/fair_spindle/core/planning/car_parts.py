@@ -37,7 +37,7 @@ ALONG: dict[str, str] = {
 }
 GOES_IN: dict[str, str] = {
     "new": "A new one",
-    "rebushed": "The old one with new bushes",
+    "rebushed": "The old one with new bushings",
     "same": "The old one, put back as it was",
 }
 # What the outer end of a part may be joined by; an inner end turns in a bushing.

@@ -140,7 +140,7 @@ def _others(axle: str, car: Mapping[str, str]) -> Iterator[GraphPart]:
         "spring": "Spring",
         "damper": "Damper",
         "hose": "Brake hose",
-        "hub": "Wheel bearing and upright",
+        "hub": "Hub bearing and upright",
     }
     missing = {"bar"} if car.get(f"{axle}.bar.fitted") == "none" else set()
     layout = _layout_of(axle, car)
