@@ -26,7 +26,9 @@ def bolts(tuner):
 
 
 def joint(tuner, name):
-    button = tuner.page.get_by_role("group", name="Joints").get_by_role("button", name=re.compile(f"^✓? ?{name}"))
+    button = tuner.page.get_by_role("group", name=re.compile("^Joints, ")).get_by_role(
+        "button", name=re.compile(f"^✓? ?{name}")
+    )
     button.click()
     expect(button).to_have_attribute("aria-pressed", "true")
 

@@ -9,6 +9,17 @@ from worker import file_of, pick
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
 
+def read_from_the_chalk_lines(tuner):
+    page = tuner.page
+    ball = "right Front axle Upper ball joint"
+    tuner.field(f"{ball}: how it is measured").select_option("from_centre")
+    for name, text in (("ahead of the line across", "-12.5"), ("plumb mark to the car's centre line", "668")):
+        tuner.field(f"{ball}, {name}").fill(text)
+    tuner.enter(f"{ball}, above the floor", "330")
+    expect(page.get_by_text("✓ x −12.5, y −668.0, z 330.0 mm")).to_be_visible()
+    expect(page.get_by_role("img", name="Front right corner, from behind")).to_be_visible()
+
+
 def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     page = tuner.page
     page.get_by_role("link", name="Cars").click()
@@ -58,13 +69,7 @@ def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     (tmp_path / "bad.csv").write_text(table.replace("upper_ball", "upper_bell"))
     file_of(page, "points: in from CSV").set_input_files(tmp_path / "bad.csv")
     expect(page.get_by_role("alert")).to_contain_text("Line 2: this car has no point 'upper_bell'")
-    ball = "right Front axle Upper ball joint"
-    tuner.field(f"{ball}: how it is measured").select_option("from_centre")
-    for name, text in (("ahead of the line across", "-12.5"), ("plumb mark to the car's centre line", "668")):
-        tuner.field(f"{ball}, {name}").fill(text)
-    tuner.enter(f"{ball}, above the floor", "330")
-    expect(page.get_by_text("✓ x −12.5, y −668.0, z 330.0 mm")).to_be_visible()
-    expect(page.get_by_role("img", name="Front right corner, from behind")).to_be_visible()
+    read_from_the_chalk_lines(tuner)
     with page.expect_download() as download:
         page.get_by_role("link", name="Out as CSV").click()
     assert 'front,left,upper_ball,"-12,5",668,330' in download.value.path().read_text()

@@ -4,7 +4,7 @@ import type { WrenchAdapter } from '../composables/useJoints'
 
 /** `together` is how many places one reason goes for. */
 const props = defineProps<{ shut: boolean; reach: string; busy: boolean; together: number }>()
-const emit = defineEmits<{ feel: [reason: string]; override: [reason: string] }>()
+const emit = defineEmits<{ feel: [reason: string, all: boolean]; override: [reason: string] }>()
 const adapter = defineModel<WrenchAdapter>({ required: true })
 const feel = ref(props.reach)
 const reason = ref('')
@@ -22,9 +22,18 @@ watch(
           By feel, because
           <el-input v-model="feel" maxlength="200" aria-label="By feel, because" />
         </label>
-        <el-button :disabled="busy || feel.length < 3" @click="emit('feel', feel)">
-          Torqued by feel{{ together > 1 ? `, all ${together}` : '' }}: estimated for ever
-        </el-button>
+        <div class="row">
+          <el-button :disabled="busy || feel.length < 3" @click="emit('feel', feel, false)">
+            Torqued by feel: estimated for ever
+          </el-button>
+          <el-button
+            v-if="together > 1"
+            :disabled="busy || feel.length < 3"
+            @click="emit('feel', feel, true)"
+          >
+            All {{ together }} by feel
+          </el-button>
+        </div>
         <div class="adapter">
           <label class="labelled">
             Wrench, mm

@@ -78,6 +78,10 @@ function take(shown: Shown, name: string): void {
   gaugeName.value = name
 }
 
+function byFeel(reason: string, all: boolean): void {
+  void work('torqued', { by_feel: reason, reading: null, places: (all ? alike : chosen).value })
+}
+
 /** All that are alike in one go, each as its value says. */
 function asSpecified(): void {
   if (!specified.value) return
@@ -211,7 +215,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       :reach="first?.reach ?? ''"
       :busy="busy"
       :together="alike.length"
-      @feel="work('torqued', { by_feel: $event, reading: null, places: alike })"
+      @feel="byFeel"
       @override="work('torqued', { override: $event })"
     />
     <el-alert

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Position, StepView } from '../api/client'
 
@@ -11,15 +12,15 @@ const ROOM = 1040
 const LEVEL: Record<Position, number> = { hanging: 14, corner_carried: 34, on_wheels: 54 }
 
 /** A long plan is drawn closer; on a narrow screen only the stretch around the next step. */
-const narrow = window.matchMedia('(width <= 760px)').matches
+const narrow = useMediaQuery('(width <= 760px)')
 const AROUND = 16
 const from = computed(() => {
-  if (!narrow || props.steps.length <= AROUND) return 0
+  if (!narrow.value || props.steps.length <= AROUND) return 0
   const next = nextOpen.value < 0 ? props.steps.length : nextOpen.value
   return Math.min(Math.max(0, next - 5), props.steps.length - AROUND)
 })
 const shown = computed(() =>
-  props.steps.slice(from.value, narrow ? from.value + AROUND : undefined),
+  props.steps.slice(from.value, narrow.value ? from.value + AROUND : undefined),
 )
 const gap = computed(() => Math.max(6, Math.min(WIDEST, ROOM / Math.max(1, shown.value.length))))
 const radius = computed(() => Math.min(7, gap.value * 0.36))

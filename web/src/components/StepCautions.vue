@@ -1,16 +1,15 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { useStorage } from '@vueuse/core'
+import { computed } from 'vue'
 
 /** Where the danger is: in full the first time it applies in a job, then one red line that opens. */
 const props = defineProps<{ cautions: string[]; job: string }>()
-const shelf = computed(() => `fair-spindle/cautions/${props.job}`)
-const known = ref<string[]>(JSON.parse(localStorage.getItem(shelf.value) ?? '[]') as string[])
+const known = useStorage<string[]>(() => `fair-spindle/cautions/${props.job}`, [])
 const fresh = computed(() => props.cautions.filter((one) => !known.value.includes(one)))
 const rest = computed(() => props.cautions.filter((one) => known.value.includes(one)))
 
 function understood(): void {
   known.value = [...known.value, ...fresh.value]
-  localStorage.setItem(shelf.value, JSON.stringify(known.value))
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { UnitView } from '../api/client'
 
@@ -16,7 +17,7 @@ const unit = defineModel<string>('unit', { default: '' })
 const emit = defineEmits<{ typing: []; enter: [event: KeyboardEvent] }>()
 const input = ref<HTMLInputElement | null>(null)
 const focused = ref(false)
-const byTouch = window.matchMedia('(pointer: coarse)').matches
+const byTouch = useMediaQuery('(pointer: coarse)')
 /** What a phone's pad of digits lacks: a sign, and the spelling of an angle or of a fraction. */
 const keys = computed(() => {
   const angle = props.units.some((one) => one.key === 'deg')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
 import type { FieldView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useDesk } from '../composables/useDesk'
@@ -22,11 +23,8 @@ function byNumber(event: KeyboardEvent): void {
   if (one) void choose(one.value)
 }
 
-onMounted(() => {
-  window.addEventListener('keydown', byNumber)
-  first.value[0]?.focus()
-})
-onUnmounted(() => window.removeEventListener('keydown', byNumber))
+useEventListener('keydown', byNumber)
+onMounted(() => first.value[0]?.focus())
 </script>
 
 <template>

@@ -1,4 +1,5 @@
-import { computed, onUnmounted, ref, type ComputedRef, type Ref } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { useJob } from '../stores/job'
 
 export interface Timer {
@@ -13,8 +14,7 @@ const TICK_MS = 10_000
 /** The hour, looked at every ten seconds. */
 export function useClock(): Ref<number> {
   const now = ref(Date.now())
-  const tick = window.setInterval(() => (now.value = Date.now()), TICK_MS)
-  onUnmounted(() => window.clearInterval(tick))
+  useIntervalFn(() => (now.value = Date.now()), TICK_MS)
   return now
 }
 

@@ -1,3 +1,4 @@
+import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { ask, type InstrumentView } from '../api/client'
@@ -10,20 +11,17 @@ const SHELF = 'fair-spindle/paired'
 export const useGauges = defineStore('gauges', () => {
   const instruments = ref<InstrumentView[]>([])
   const lines = ref<Record<string, Line>>({})
+  const remembered = useStorage<string[]>(SHELF, [])
   const paired = computed(() => instruments.value.filter((one) => lines.value[one.id]))
 
   async function load(): Promise<void> {
     instruments.value = await ask((api) => api.GET('/api/instruments'))
     const known = new Set(instruments.value.filter((one) => one.address).map((one) => one.id))
-    for (const id of remembered()) if (known.has(id)) pair(id)
-  }
-
-  function remembered(): string[] {
-    return JSON.parse(localStorage.getItem(SHELF) ?? '[]') as string[]
+    for (const id of remembered.value) if (known.has(id)) pair(id)
   }
 
   function remember(): void {
-    localStorage.setItem(SHELF, JSON.stringify(Object.keys(lines.value)))
+    remembered.value = Object.keys(lines.value)
   }
 
   function pair(id: string): void {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import type { JointView } from '../api/client'
 import JointForm from '../components/JointForm.vue'
 import JointPlaceForm from '../components/JointPlaceForm.vue'
 import JointMap from '../components/JointMap.vue'
@@ -20,6 +22,29 @@ const picked = ref<number[]>([])
 chosen.value = String(useRoute().query.joint ?? '')
 const drawing = ref(false)
 const pasting = ref(false)
+
+const narrow = useMediaQuery('(width <= 760px)')
+const isDone = (one: JointView) => one.done === one.bolts.length
+const WHERE = [
+  'Front left',
+  'Front right',
+  'Front axle',
+  'Rear left',
+  'Rear right',
+  'Rear axle',
+  'The car',
+]
+const whereOf = (one: JointView) => {
+  const words = [one.axle, one.side || (one.axle && 'axle')].filter(Boolean).join(' ')
+  return words ? words[0]!.toUpperCase() + words.slice(1) : 'The car'
+}
+/** Joints corner by corner, those with something open first. */
+const corners = computed(() =>
+  WHERE.map((where) => {
+    const own = view.value?.joints.filter((one) => whereOf(one) === where) ?? []
+    return { where, joints: [...own.filter((one) => !isDone(one)), ...own.filter(isDone)] }
+  }).filter((group) => group.joints.length),
+)
 
 function pick(number: number): void {
   picked.value = picked.value.includes(number)
@@ -64,18 +89,36 @@ onMounted(() => void useGauges().load())
       <p v-if="view && !view.joints.length" class="card">
         No joint is drawn yet. Draw one: its places, its threads, its values with their source.
       </p>
-      <div v-if="view?.joints.length" class="row list" role="group" aria-label="Joints">
-        <button
-          v-for="one in view.joints"
-          :key="one.key"
-          type="button"
-          :class="{ on: one.key === joint?.key, all: one.done === one.bolts.length }"
-          :aria-pressed="one.key === joint?.key"
-          @click="choose(one.key)"
-        >
-          {{ one.done === one.bolts.length ? '✓' : '' }} {{ one.label }}
-          <span class="figure">{{ one.done }}/{{ one.bolts.length }}</span>
-        </button>
+      <el-select
+        v-if="narrow && joint"
+        :model-value="joint.key"
+        aria-label="Joint"
+        @change="choose"
+      >
+        <el-option-group v-for="group in corners" :key="group.where" :label="group.where">
+          <el-option
+            v-for="one in group.joints"
+            :key="one.key"
+            :value="one.key"
+            :label="`${isDone(one) ? '✓ ' : ''}${one.label} ${one.done}/${one.bolts.length}`"
+          />
+        </el-option-group>
+      </el-select>
+      <div v-for="group in narrow ? [] : corners" :key="group.where" class="corner">
+        <h3>{{ group.where }}</h3>
+        <div class="row list" role="group" :aria-label="`Joints, ${group.where.toLowerCase()}`">
+          <button
+            v-for="one in group.joints"
+            :key="one.key"
+            type="button"
+            :class="{ on: one.key === joint?.key, all: isDone(one) }"
+            :aria-pressed="one.key === joint?.key"
+            @click="choose(one.key)"
+          >
+            {{ isDone(one) ? '✓' : '' }} {{ one.label }}
+            <span class="figure">{{ one.done }}/{{ one.bolts.length }}</span>
+          </button>
+        </div>
       </div>
       <div v-if="joint" class="work">
         <section class="card stack" :aria-label="joint.label">
@@ -141,6 +184,13 @@ onMounted(() => void useGauges().load())
 </template>
 
 <style scoped>
+.corner {
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr);
+  gap: 10px;
+  align-items: baseline;
+}
+
 .print {
   align-content: center;
   min-height: 44px;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
 import { onMounted, onUnmounted, ref, shallowRef } from 'vue'
 import { ask, type CodeView, type DeviceView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
@@ -45,15 +46,9 @@ const add = () =>
     name.value = initials.value = ''
   })
 
-let polling: number | undefined
-onMounted(() => {
-  void guarded(load)
-  polling = window.setInterval(() => void load().catch(() => undefined), 3000)
-})
-onUnmounted(() => {
-  window.clearInterval(polling)
-  window.clearTimeout(timer)
-})
+onMounted(() => void guarded(load))
+useIntervalFn(() => void load().catch(() => undefined), 3000)
+onUnmounted(() => window.clearTimeout(timer))
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import CarPlan from '../components/CarPlan.vue'
 import GaugeLine from '../components/GaugeLine.vue'
 import MeasuringField from '../components/MeasuringField.vue'
@@ -93,11 +94,8 @@ watch(
   { immediate: true },
 )
 watch(asked, focus)
-onMounted(() => {
-  window.addEventListener('keydown', shortcut)
-  void gauges.load().then(() => gauges.aim(at.value))
-})
-onUnmounted(() => window.removeEventListener('keydown', shortcut))
+useEventListener('keydown', shortcut)
+onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
 </script>
 
 <template>
