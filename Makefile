@@ -68,7 +68,7 @@ mutants: setup
 	$(PY) tools/mutants.py --swaps 30
 
 blind: setup
-	$(PY) tools/blind.py 200
+	$(VENV)/bin/fair-spindle blind --cars 200
 
 hidden: setup
 	$(PY) tools/hidden_cars.py 100

@@ -117,6 +117,21 @@ def calc(
 
 
 @app.command()
+def blind(
+    cars: Annotated[int, typer.Option(min=1, max=1000, help="Cars of each layout.")] = 8,
+    layout: Annotated[list[str] | None, typer.Option(help="Layouts; all three if left out.")] = None,
+) -> None:
+    """Let a robot tuner work on practice cars, and say what it leaves beside what steps and gauges leave."""
+    from fair_spindle.examiner.report import LAYOUTS, report
+
+    strange = [one for one in layout or () if one not in LAYOUTS]
+    if strange:
+        _stop(f"The robot knows {', '.join(LAYOUTS)}; got {strange[0]}.", 2)
+    for line in report(cars, layout or LAYOUTS):
+        typer.echo(line)
+
+
+@app.command()
 def backup(to: Annotated[Path, typer.Argument(help="Where to write the backup (ZIP).")], db: Db = None) -> None:
     """Write a checked backup of the whole workshop, with its pictures."""
     from fair_spindle.jobs.backup import back_up

@@ -2,19 +2,17 @@
 
 import numpy as np
 import pytest
-from starlette.testclient import TestClient
 
-from blind import Robot
-from fair_spindle.api.app import create_app
+from fair_spindle.examiner.desk import open_desk
+from fair_spindle.examiner.robot import Robot
 
 
 @pytest.fixture(scope="module")
 def outcomes(tmp_path_factory):
-    app = create_app(tmp_path_factory.mktemp("blind") / "blind.sqlite")
-    with TestClient(app, base_url="http://127.0.0.1:8613") as client:
+    with open_desk(tmp_path_factory.mktemp("blind")) as desk:
         cars = [("strut", 1), ("strut", 2), ("strut", 3), ("double_wishbone", 1), ("double_wishbone", 2)]
         cars += [("double_wishbone", 3), ("five_link", 1), ("five_link", 2)]
-        return [Robot(client, seed, layout).work(samples=120) for layout, seed in cars]
+        return [Robot(desk, seed, layout).work(samples=120) for layout, seed in cars]
 
 
 def rms(rows):

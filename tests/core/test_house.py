@@ -23,7 +23,8 @@ FLOORS = {
     "jobs": 2,
     "demo": 3,
     "api": 4,
-    "cli": 5,
+    "examiner": 5,
+    "cli": 6,
 }
 # The rooms of the core, each resting on those before it alone.
 CORE = ("basics", "geometry", "turns", "springs", "bolts", "planning", "fields", "joblog", "predict", "review")

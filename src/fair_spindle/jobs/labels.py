@@ -39,9 +39,7 @@ def _labels(now: Standing, job: str) -> Iterator[Label]:
 
 def _contents(joint: Joint) -> Iterator[str]:
     """So many of each thread, with its drive; single-use ones are to be new."""
-    kinds = Counter(
-        (say_thread(bolt), bolt.head, bolt.nut, bolt.single_use) for bolt in joint.bolts
-    )
+    kinds = Counter((say_thread(bolt), bolt.head, bolt.nut, bolt.single_use) for bolt in joint.bolts)
     for (thread, head, nut, single_use), count in kinds.items():
         drives = [head, f"nut {nut}" if nut else "", "new ones go in" if single_use else ""]
         what = f"× {thread}" if thread else "of a thread not told"

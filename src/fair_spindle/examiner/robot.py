@@ -3,73 +3,94 @@
 Cars are lowered by springs all round; what comes of them is told by the debrief alone.
 """
 
-from dataclasses import dataclass, field
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any, Protocol
 
 import numpy as np
+from numpy.typing import NDArray
 
-from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
 
-LABELS = {key.replace(".", " ").capitalize(): key for key in WHEELS}
+LABELS = {wheel.label: wheel for wheel in WHEELS}
+KINDS = ("toe", "camber")
+Array = NDArray[np.float64]
+Rows = list[list[float]]
+Targets = Mapping[str, Mapping[str, float]]
+Truth = dict[tuple[str, str], float]
+
+
+class Desk(Protocol):
+    """Where the robot asks and enters: the API by its paths; RuntimeError where it is refused."""
+
+    def get(self, path: str, **query: object) -> Any:
+        """What stands there."""
+
+    def post(self, path: str, body: Mapping[str, object]) -> Any:
+        """Enter it."""
 
 
 @dataclass
 class Outcome:
     """What became of one car: misses by stage [deg, mm], and whether each stated band held the truth."""
 
-    planned: list = field(default_factory=list)
-    corrected: list = field(default_factory=list)
-    untouched: list = field(default_factory=list)
-    heights: list = field(default_factory=list)
-    by_length: list = field(default_factory=list)
-    floor: list = field(default_factory=list)
-    bands: dict = field(default_factory=lambda: {"height": [], "toe": [], "camber": []})
-    steering: tuple = (0.0, 0.0)
+    planned: Rows = field(default_factory=list)
+    corrected: Rows = field(default_factory=list)
+    untouched: Rows = field(default_factory=list)
+    heights: list[float] = field(default_factory=list)
+    by_length: list[float] = field(default_factory=list)
+    floor: Rows = field(default_factory=list)
+    bands: dict[str, list[bool]] = field(default_factory=lambda: {name: [] for name in ("height", *KINDS)})
+    steering: tuple[float, float] = (0.0, 0.0)
 
 
 class Robot:
     """Follows a practice job through the API."""
 
-    def __init__(self, client, seed, layout):
-        self.client, self.seed, self.layout, self.n = client, seed, layout, 0
+    def __init__(self, desk: Desk, seed: int, layout: str) -> None:
+        self.desk, self.seed, self.layout, self.n = desk, seed, layout, 0
         self.path = f"/api/jobs/blind-{layout.replace('_', '-')}-{seed}"
         body = {"id": self.path.rpartition("/")[2], "exercise": "lower_keep_toe", "seed": seed, "bare": True}
-        answer = client.post("/api/practice", json={**body, "layouts": dict.fromkeys(("front", "rear"), layout)})
-        assert answer.status_code == 201, answer.text
-        self.car = draw_car(find_exercise("lower_keep_toe"), seed, dict.fromkeys(("front", "rear"), layout))
+        layouts: dict[str, str] = dict.fromkeys(AXLES, layout)
+        desk.post("/api/practice", {**body, "layouts": layouts})
+        self.car = draw_car(find_exercise("lower_keep_toe"), seed, layouts)
 
-    def send(self, **act):
+    def send(self, **act: object) -> None:
+        """Write one line of the job's log."""
         self.n += 1
-        seen = self.client.get(f"{self.path}/version").json()["version"]
-        body = {"id": f"robot-{self.n:04}", "seen": seen, "act": act}
-        answer = self.client.post(f"{self.path}/events", json=body)
-        assert answer.status_code == 201, answer.text
+        seen = self.desk.get(f"{self.path}/version")["version"]
+        self.desk.post(f"{self.path}/events", {"id": f"robot-{self.n:04}", "seen": seen, "act": act})
 
-    def read(self, *names):
+    def read(self, *names: str) -> None:
+        """Read these at all wheels with the bay's gauges."""
         self.n += 1
         keys = [f"{key}.{name}" for key in WHEELS for name in names]
-        answer = self.client.post(f"{self.path}/practice/read", json={"id": f"read-{self.n:05}", "keys": keys})
-        assert answer.status_code == 201, answer.text
+        self.desk.post(f"{self.path}/practice/read", {"id": f"read-{self.n:05}", "keys": keys})
 
-    def turns(self, samples):
-        return self.client.get(f"{self.path}/turns", params={"samples": samples}).json()["wheels"]
+    def turns(self, samples: int) -> list[dict[str, Any]]:
+        """What the plan turns, wheel by wheel."""
+        found: list[dict[str, Any]] = self.desk.get(f"{self.path}/turns", samples=samples)["wheels"]
+        return found
 
-    def turn(self, wheels, name):
+    def turn(self, wheels: Iterable[dict[str, Any]], name: str) -> None:
+        """Turn every adjuster as told, ``planned`` or what is ``left``."""
         for wheel in wheels:
             for count in wheel["counts"]:
                 if count[name]:
                     self.send(kind="turned", wheel=wheel["key"], adjuster=count["name"], steps=count[name])
 
-    def truth(self):
-        rows = self.client.get(f"{self.path}/practice/debrief", params={"give_up": True}).json()
-        found = {}
-        for row in rows["rows"]:
-            found[LABELS[row["where"]], row["what"]] = row["truth"]
-        return found, rows
+    def truth(self) -> tuple[Truth, dict[str, Any]]:
+        """What the car is like by the debrief."""
+        debrief = self.desk.get(f"{self.path}/practice/debrief", give_up=True)
+        return {(LABELS[row["where"]], row["what"]): row["truth"] for row in debrief["rows"]}, debrief
 
-    def misses(self, targets):
+    def misses(self, targets: Targets) -> tuple[Rows, Truth]:
+        """How far toe and camber are from what is wanted, the front's along the thrust line. [deg]"""
         found, _ = self.truth()
         line = (found["rear.left", "toe"] - found["rear.right", "toe"]) / 2
         off = []
@@ -78,13 +99,14 @@ class Robot:
             off.append([found[key, "toe"] - 0.1 - follow, found[key, "camber"] - targets[key]["camber"]])
         return off, found
 
-    def work(self, samples=300):
+    def work(self, samples: int = 300) -> Outcome:
+        """Lower the car, follow the plan, read again and correct once."""
         out = Outcome()
         self.read("height", "toe", "camber")
         self.send(kind="moved", to="hanging")
         for key in WHEELS:
             self.send(kind="stepped", step=f"springs.swap@{key}", outcome="done")
-        springs = self.client.get(f"{self.path}/springs", params={"samples": 500}).json()["wheels"]
+        springs = self.desk.get(f"{self.path}/springs", samples=500)["wheels"]
         wheels = self.turns(samples)
         targets = {one["key"]: {t["name"]: t["wanted_deg"] for t in one["targets"]} for one in wheels}
         self.send(kind="moved", to="on_wheels")
@@ -109,7 +131,7 @@ class Robot:
         out.floor = self.floor(found)
         return out
 
-    def floor(self, found):
+    def floor(self, found: Truth) -> Rows:
         """What steps and gauges leave for certain: half a step of each adjuster and the noise of a reading. [deg]"""
         rng = np.random.default_rng(self.seed)
         rows = []
@@ -118,20 +140,20 @@ class Robot:
             travel = self.car.corners[key].arch - found[key, "height"]
             steps = (PITCH / 6, 0.5 if wheel.layout == "strut" else PITCH / 6)
             still = wheel.angles(travel)
-            moved = [wheel.__class__(**{**vars(wheel), name: steps[n]}).angles(travel) - still
-                     for n, name in enumerate(("rod", "other"))]  # fmt: skip
+            turned = replace(wheel, rod=steps[0]), replace(wheel, other=steps[1])
+            moved = [one.angles(travel) - still for one in turned]
             noise = np.hypot(ANGLE_STEP / np.sqrt(12), [TOE_NOISE, CAMBER_NOISE])
             off = rng.uniform(-0.5, 0.5, (40, 2)) @ np.array(moved) / DEGREE + rng.normal(0, 1, (40, 2)) * noise
             rows += off.tolist()
         return rows
 
 
-def examine(client, layout, count, first=1):
+def examine(desk: Desk, layout: str, count: int, first: int = 1) -> dict[str, Any]:
     """Let the robot work on many cars of a layout; 95th percentiles [deg, mm] and how often each band held."""
-    found = [Robot(client, seed, layout).work() for seed in range(first, first + count)]
+    found = [Robot(desk, seed, layout).work() for seed in range(first, first + count)]
 
-    def p95(name):
-        return np.quantile(np.abs(np.concatenate([getattr(one, name) for one in found])), 0.95, axis=0)
+    def p95(name: str) -> Array:
+        return np.asarray(np.quantile(np.abs(np.concatenate([getattr(one, name) for one in found])), 0.95, axis=0))
 
     bands = {name: float(np.mean([hit for one in found for hit in one.bands[name]])) for name in found[0].bands}
     before, after = (np.quantile(np.abs([one.steering[n] for one in found]), 0.95) for n in (0, 1))

@@ -1,0 +1,35 @@
+"""What the robot leaves, as a table."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+from typing import Any
+
+from fair_spindle.examiner.desk import open_desk
+from fair_spindle.examiner.robot import examine
+
+LAYOUTS = ("strut", "double_wishbone", "five_link")
+HEAD = ("layout", "lowered, untouched", "after the plan", "after one correction", "steps and gauges alone", "bands")
+
+
+def report(count: int, layouts: Sequence[str] = LAYOUTS) -> Iterator[str]:
+    """Lines of the table, those of a layout when its cars are done; toe and camber in degrees, 95 of 100."""
+    yield f"| {' | '.join(HEAD)} |"
+    yield f"|{' --- |' * len(HEAD)}"
+    for layout in layouts:
+        with tempfile.TemporaryDirectory() as place, open_desk(Path(place)) as desk:
+            yield from _rows(layout, examine(desk, layout, count))
+
+
+def _rows(layout: str, found: dict[str, Any]) -> Iterator[str]:
+    pairs = [
+        " and ".join(f"{one:.3f}" for one in found[name]) for name in ("untouched", "planned", "corrected", "floor")
+    ]
+    bands = ", ".join(f"{name} {share:.0%}" for name, share in found["bands"].items())
+    yield f"| {layout} | {' | '.join(pairs)} | {bands} |"
+    yield (
+        f"|  | height foreseen within {found['heights']:.1f} mm (by spring length {found['by_length']:.1f} mm), "
+        f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after | | | | |"
+    )
