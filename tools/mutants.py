@@ -82,7 +82,12 @@ DIRECT = {
     "turns/adjuster": ["published/test_turns_by_hand.py"],
     "turns/axle_turns": ["published/test_turns_by_hand.py"],
     "turns/monte_carlo": ["published/test_turns_by_hand.py"],
-    "turns/realign": ["published/test_cases.py", "published/test_geometry.py", "published/test_edges.py"],
+    "turns/realign": [
+        "published/test_turns_by_hand.py",
+        "published/test_cases.py",
+        "published/test_geometry.py",
+        "published/test_edges.py",
+    ],
     "basics/refit": ["published/test_springs.py"],
     "basics/units": ["published/test_units.py", "core/test_readings.py"],
     "basics/spelling": ["published/test_units.py", "core/test_readings.py"],

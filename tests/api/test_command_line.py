@@ -95,3 +95,8 @@ def test_a_job_goes_out_of_one_workshop_and_into_another(filled, tmp_path):
     assert "here already" in twice.stdout + twice.stderr
     with pytest.raises(SpindleError, match="no text file"):
         RUN.invoke(app, ["import", str(ours), "--db", str(theirs)], catch_exceptions=False)
+
+
+def test_the_robot_is_asked_for_layouts_it_knows():
+    refused = RUN.invoke(app, ["blind", "--layout", "hover"])
+    assert (refused.exit_code, "got hover" in refused.stderr) == (2, True)

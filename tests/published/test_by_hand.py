@@ -12,7 +12,7 @@ from fair_spindle.core.geometry.slopes import Slopes, angles_at
 from fair_spindle.core.geometry.solid_axle import make_solid_axle, move_axle
 from fair_spindle.core.springs.car_heights import Leg, cross_weight, spring_length
 from fair_spindle.core.springs.loads import Load, car_loads
-from fair_spindle.core.springs.perches import RELUCTANCE, PerchGoals, PerchTurns, turns_uncertainty
+from fair_spindle.core.springs.perches import RELUCTANCE, PerchGoals, PerchTurns, perch_place, turns_uncertainty
 from fair_spindle.core.springs.springs import Coil, coil_curve, stop_curve
 
 FL, FR, RL, RR = WHEELS
@@ -114,6 +114,15 @@ def test_a_spring_carries_what_gas_leaves_over_its_own_ratio():
     curve = coil_curve(Coil(40.0, 300.0))
     assert float(spring_length(curve, 3000.0, 0.8, 150.0, 0.6)) == pytest.approx(300 - (3000 - 150 * 0.6) / 0.8 / 40)
     assert float(spring_length(curve, 3000.0, 0.8, 150.0)) == pytest.approx(300 - (3000 - 150 * 0.8) / 0.8 / 40)
+
+
+def test_a_perch_stands_where_gas_ratio_and_seats_leave_it():
+    """By hand: (2400/0.8 − 120) N on 40 N/mm is 72 mm of 220; the damper grows by 0.8 of the body's 6 mm."""
+    place = perch_place(0.8, 2400.0, 120.0, 470.0, 6.0, 40.0, [Coil(40.0, 220.0)], 2.0, 150.0)
+    assert place.damper == pytest.approx(474.8)
+    assert place.springs == pytest.approx(148.0)
+    assert place.from_lower_eye == pytest.approx(474.8 - 40 - 148)
+    assert place.turns_up == pytest.approx((286.8 - 150) / 2)
 
 
 @pytest.mark.parametrize("ahead", [600.0, -600.0])

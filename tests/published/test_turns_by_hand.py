@@ -7,11 +7,12 @@ import numpy as np
 import pytest
 from scipy.stats import multivariate_normal
 
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.geometry.slopes import Slopes
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, near_settings, on
 from fair_spindle.core.turns.axle_turns import Across, best_pair, realign_axle, toe_across
 from fair_spindle.core.turns.monte_carlo import Doubtful, how_sure, variance_shares
-from fair_spindle.core.turns.realign import Realigned, Tried, Wanted
+from fair_spindle.core.turns.realign import Realigned, Tried, Wanted, realign
 
 ROD = Adjuster("rod", on("tie"), 1.5, 1 / 6, -4.0, 3.0, start=0.4)
 BALL = Adjuster("ball joint", (("lower_front", 1.0), ("lower_rear", 0.5)), 2.0, 0.5, -10.0, 10.0)
@@ -200,3 +201,19 @@ def test_shares_of_what_was_drawn_leave_out_what_never_varied():
     a, b = np.random.default_rng(2).normal(size=(2, 50_000, 1))
     found = variance_shares({"a": a, "still": np.ones_like(a), "b": 7 * b}, 5 + 3 * a + 4 * b)
     assert found == {"b": pytest.approx(16 / 25, abs=0.01), "a": pytest.approx(9 / 25, abs=0.01), "still": 0.0}
+
+
+def test_up_to_six_adjusters_are_taken_and_a_stop_may_be_where_the_adjuster_stands():
+    """Limits of the contract, each tried on both sides."""
+    corner = Slopes(1, 0.0, 0.01, 0.0, 0.0, effects={f"link {n}": (0.001, 0.0) for n in range(7)})
+    rods = tuple(Adjuster(f"rod {n}", on(f"link {n}"), 1.0, 0.5, -2.0, 0.0) for n in range(7))
+    found = realign(corner, 0.0, rods[:6], {"toe": 0.0}, {"toe": 1e-4})
+    assert found.after["toe"] == pytest.approx(0.0, abs=1e-9), "six of them shorten by 10 mm together"
+    assert found.changes.sum() == pytest.approx(-10.0)
+    with pytest.raises(InputError, match="One to six") as refused:
+        realign(corner, 0.0, rods, {"toe": 0.0}, {"toe": 1e-4})
+    assert refused.value.field == "adjusters"
+    away = Adjuster("rod", on("link 0"), 1.0, 0.5, 0.5, 3.0)
+    with pytest.raises(InputError, match="either side") as refused:
+        realign(corner, 0.0, (away,), {"toe": 0.0}, {"toe": 1e-4})
+    assert refused.value.field == "adjusters.rod"

@@ -124,6 +124,21 @@ def test_views_fit_a_phone_and_pass_axe(tuner, scheme):
     assert not any(found.values()), found
 
 
+def test_the_parts_of_a_long_page_are_one_tap_away(tuner):
+    page = tuner.page
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.get_by_role("link", name="Coilovers with helper").click()
+    tuner.tab("Springs")
+    tuner.press("On this page")
+    parts = page.get_by_role("dialog", name="On this page")
+    expect(parts.get_by_role("button", name="Front Heights wanted")).to_be_visible()
+    assert not _faults(page)
+    parts.get_by_role("button", name="Front Heights wanted").click()
+    expect(parts).to_be_hidden()
+    wanted = page.get_by_role("region", name="Front Heights wanted")
+    expect(wanted.get_by_role("heading", name="Heights wanted")).to_be_in_viewport()
+
+
 def _faults(page):
     result = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa"]})
     wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")

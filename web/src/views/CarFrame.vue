@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { computed, onUnmounted, watch } from 'vue'
+import { computed, onUnmounted, ref, watch } from 'vue'
 import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
+import JumpList from '../components/JumpList.vue'
 import UndoBar from '../components/UndoBar.vue'
 import WaitingPanel from '../components/WaitingPanel.vue'
 import { provideDesk } from '../composables/useDesk'
 import { useCar } from '../stores/car'
 
 const props = defineProps<{ carId: string }>()
+const page = ref<HTMLElement | null>(null)
 const store = useCar()
 provideDesk(store.book())
 const PAGES = [
@@ -40,7 +42,7 @@ onUnmounted(() => store.close())
     :pages="PAGES"
     label="Parts of the record"
   />
-  <main class="sheet">
+  <main ref="page" class="sheet">
     <div v-if="store.missing" class="stack">
       <el-alert type="error" :closable="false" role="alert"
         >There is no such car here. Go back to all cars.</el-alert
@@ -57,6 +59,7 @@ onUnmounted(() => store.close())
     <template v-else>
       <UndoBar :book="store.book()" />
       <router-view />
+      <JumpList :page="page" />
     </template>
   </main>
 </template>

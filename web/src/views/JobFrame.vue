@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, onUnmounted, watch } from 'vue'
+import { computed, onUnmounted, ref, watch } from 'vue'
 import { connection } from '../api/connection'
 import BookBand from '../components/BookBand.vue'
+import JumpList from '../components/JumpList.vue'
 import PracticeBar from '../components/PracticeBar.vue'
 import PositionMark from '../components/PositionMark.vue'
 import StateLine from '../components/StateLine.vue'
@@ -11,6 +12,7 @@ import { provideDesk } from '../composables/useDesk'
 import { useJob } from '../stores/job'
 
 const props = defineProps<{ jobId: string }>()
+const page = ref<HTMLElement | null>(null)
 const store = useJob()
 provideDesk(store.book())
 const LABELS: Record<string, string> = {
@@ -56,7 +58,7 @@ onUnmounted(() => store.close())
       <StateLine :steps="store.job.steps" />
     </template>
   </BookBand>
-  <main class="sheet">
+  <main ref="page" class="sheet">
     <div v-if="store.missing" class="stack">
       <el-alert type="error" :closable="false" role="alert"
         >There is no such job here. Go back to all jobs.</el-alert
@@ -74,6 +76,7 @@ onUnmounted(() => store.close())
       <UndoBar :book="store.book()" :closed="!!store.job.signature" />
       <PracticeBar v-if="store.job.practice" />
       <router-view />
+      <JumpList :page="page" />
     </template>
   </main>
 </template>
