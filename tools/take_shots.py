@@ -17,7 +17,7 @@ DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill", "Front axle", "pick Front axle: Upper arm"], DESK),
-    ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "scroll 120"], DESK),
+    ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "pick Turn it in space", "scroll 420"], DESK),
     ("day", "day", [], DESK),
     ("order", "", ["Front arms, bar and tie-rod ends", "Order", "scroll 10"], DESK),
     ("turns", "", ["Rear camber and toe links", "Turns"], DESK),
