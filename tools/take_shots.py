@@ -14,10 +14,11 @@ COMMAND = Path(sys.executable).parent / "fair-spindle"
 SHOTS = Path(__file__).parent.parent / "docs" / "screenshots"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 DESK, PHONE = (1280, 800), (390, 844)
+GEOMETRY = ["Quenlow Vessik", "Geometry"]
 VIEWS = [
     ("workshop", "", [], DESK),
     ("car", "cars", ["Brannock Rill", "Front axle", "pick Front axle: Upper arm"], DESK),
-    ("geometry", "cars", ["Quenlow Vessik", "Geometry", "press Try the plan", "pick Turn it in space", "scroll 420"], DESK),
+    ("geometry", "cars", [*GEOMETRY, "press Try the plan", "pick Turn it in space", "scroll 420"], DESK),
     ("day", "day", [], DESK),
     ("order", "", ["Front arms, bar and tie-rod ends", "Order", "scroll 10"], DESK),
     ("turns", "", ["Rear camber and toe links", "Turns"], DESK),

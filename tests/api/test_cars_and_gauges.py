@@ -200,6 +200,8 @@ def test_a_corner_moves_in_space_with_its_links_as_long_as_they_are(client, cars
     assert lengths["steer"][:, rod] == pytest.approx(lengths["after"][0, rod], abs=0.02)
     assert found["after"]["frames"][6] != found["before"]["frames"][6]
     assert client.post(path, json={"wheel": "rear.left"}).json()["steer"] == {"at_mm": [], "frames": []}
+    far = client.post(path, json={"wheel": "front.left", "turns": {"Tie rod": 200}}).json()
+    assert far["after"] == {"at_mm": [], "frames": []}, "nothing is drawn where the linkage cannot be"
     for wrong in ({"wheel": "spare"}, {"wheel": "front.left", "turns": {"wing": 1}}, {}):
         assert client.post(path, json=wrong).status_code == 422
     assert (

@@ -113,13 +113,14 @@ def _aside(rack: Array) -> Array:
 
 def _motion(corner: Corner, wanted: Array, solve: Callable[[Array], Poses], racked: str = "") -> MotionView:
     """The lines at every place the linkage reaches; those beyond where it locks are left out."""
-    kept = wanted
-    while True:
+    kept, poses = wanted, None
+    while poses is None and len(kept):
         try:
             poses = solve(kept)
-            break
         except NoSolution:
             kept = kept[1:-1]
+    if poses is None:
+        return MotionView(at_mm=[], frames=[])
     shift = _aside(kept) if racked else np.zeros((len(kept), 3))
     at = corner.points[racked] if racked else None
     ends = [

@@ -85,10 +85,12 @@ function build(): void {
 
 function show(): void {
   const now = motion.value?.frames[at.value]
-  const before = what.value === 'travel' ? linkage.value?.before.frames[at.value] : undefined
-  for (const { line, places, was } of drawn) {
-    const frame = was ? before : now
-    line.visible = !!frame && (!was || hasTurns.value)
+  const mm = motion.value?.at_mm[at.value]
+  const was = what.value === 'travel' && mm !== undefined ? linkage.value?.before : undefined
+  const before = was?.frames[was.at_mm.indexOf(mm!)]
+  for (const { line, places, was: isBefore } of drawn) {
+    const frame = isBefore ? before : now
+    line.visible = !!frame && (!isBefore || hasTurns.value)
     if (!frame || !line.visible) continue
     line.geometry.setPositions(places.flatMap((n) => frame.slice(ENDS * n, ENDS * n + ENDS)))
     line.computeLineDistances()
