@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { send, type AxleMapView, type FieldView, type MapPartView } from '../api/client'
+import { ask, type AxleMapView, type FieldView, type MapPartView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useCar } from '../stores/car'
 import ChoiceField from './ChoiceField.vue'
@@ -18,7 +18,9 @@ const pick = (one: MapPartView | null) => (picked.value = one?.key ?? '')
 
 const load = () =>
   guarded(async () => {
-    const axles = await send<AxleMapView[]>('GET', `${store.path}/parts`)
+    const axles = await ask((api) =>
+      api.GET('/api/cars/{car_id}/parts', { params: { path: { car_id: store.car!.id } } }),
+    )
     map.value = axles.find((one) => one.axle === props.axle) ?? null
   })
 watch([() => props.axle, () => store.car?.version], load, { immediate: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { newId, send, type ExplainedView, type JobView } from '../api/client'
+import { ask, newId, type ExplainedView } from '../api/client'
 import BesideTable from './BesideTable.vue'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
@@ -16,7 +16,12 @@ const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, a
 const correct = () =>
   guarded(async () => {
     const body = { id: newId(), title: `Correction: ${store.job!.title}`.slice(0, 120) }
-    const job = await send<JobView>('POST', `${store.path}/correction`, body)
+    const job = await ask((api) =>
+      api.POST('/api/jobs/{job_id}/correction', {
+        params: { path: { job_id: store.job!.id } },
+        body,
+      }),
+    )
     await router.push({ name: 'order', params: { jobId: job.id } })
   })
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { newId, send, type LessonsView } from '../api/client'
+import { ask, newId, type LessonsView } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 
@@ -19,7 +19,12 @@ const ticked = computed(() =>
 
 const decide = (keys: string[]) =>
   guarded(async () => {
-    found.value = await send<LessonsView>('POST', `${store.path}/lessons`, { id: newId(), keys })
+    found.value = await ask((api) =>
+      api.POST('/api/jobs/{job_id}/lessons', {
+        params: { path: { job_id: store.job!.id } },
+        body: { id: newId(), keys },
+      }),
+    )
   })
 
 function tick(key: string): void {

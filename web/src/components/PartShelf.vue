@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { ask, newId, send, type CarView, type ShelfPart } from '../api/client'
+import { ask, newId, type ShelfPart } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useCar } from '../stores/car'
 
@@ -34,7 +34,7 @@ const save = () =>
       problem.value = 'Give the part a name.'
       return
     }
-    await send('POST', '/api/parts', part)
+    await ask((api) => api.POST('/api/parts', { body: part }))
     said.value = `“${part.name}” is on the shelf.`
     name.value = ''
     parts.value = await ask((api) => api.GET('/api/parts'))
@@ -43,7 +43,14 @@ const save = () =>
 const fit = (part: ShelfPart) =>
   guarded(async () => {
     const wanted = { id: newId(), seen: store.car!.version, part_id: part.id, prefix: prefix.value }
-    store.take(await send<CarView>('POST', `${store.path}/fit-part`, wanted))
+    store.take(
+      await ask((api) =>
+        api.POST('/api/cars/{car_id}/fit-part', {
+          params: { path: { car_id: store.car!.id } },
+          body: wanted,
+        }),
+      ),
+    )
     said.value = `“${part.name}” is fitted at ${say(prefix.value)}.`
   })
 </script>

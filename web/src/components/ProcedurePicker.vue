@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import {
-  send,
+  ask,
   type AxleMapView,
   type Fitting,
   type MapPartView,
@@ -21,7 +21,9 @@ const part = shallowRef<{ axle: string; part: MapPartView } | null>(null)
 
 const loadParts = () =>
   guarded(async () => {
-    axles.value = await send<AxleMapView[]>('GET', `${store.path}/parts`)
+    axles.value = await ask((api) =>
+      api.GET('/api/jobs/{job_id}/parts', { params: { path: { job_id: store.job!.id } } }),
+    )
   })
 
 /** Which axle a car has is its own fact: told here it stands in its record too. */

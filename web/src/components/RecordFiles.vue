@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { newId, send, type JobView } from '../api/client'
+import { ask, newId } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
 
@@ -14,13 +14,19 @@ const leaving = ref(false)
 const again = () =>
   guarded(async () => {
     const body = { id: newId(), title: `${job.value.title}, again`.slice(0, 120) }
-    const made = await send<JobView>('POST', `${store.path}/again`, body)
+    const made = await ask((api) =>
+      api.POST('/api/jobs/{job_id}/again', { params: { path: { job_id: store.job!.id } }, body }),
+    )
     await router.push({ name: made.pages[0] ?? 'floor', params: { jobId: made.id } })
   })
 
 const takeAway = () =>
   guarded(async () => {
-    await send('DELETE', `${store.path}?seen=${job.value.version}`)
+    await ask((api) =>
+      api.DELETE('/api/jobs/{job_id}', {
+        params: { path: { job_id: store.job!.id }, query: { seen: job.value.version } },
+      }),
+    )
     await router.push({ name: 'workshop' })
   })
 </script>

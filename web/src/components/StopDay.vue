@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef, watch } from 'vue'
-import { send, type StopView } from '../api/client'
+import { ask, type StopView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
@@ -14,7 +14,9 @@ const left = shallowRef<StopView | null>(null)
 
 const load = () =>
   guarded(async () => {
-    left.value = await send<StopView>('GET', `${store.path}/stop`)
+    left.value = await ask((api) =>
+      api.GET('/api/jobs/{job_id}/stop', { params: { path: { job_id: store.job!.id } } }),
+    )
   })
 
 async function stop(): Promise<void> {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, ref } from 'vue'
-import { newId, send, type JobView, type OwnListView, type TorqueListView } from '../api/client'
+import { ask, newId, type OwnListView, type TorqueListView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
@@ -34,7 +34,9 @@ const count = computed(() => Object.values(chosen.value).filter(Boolean).length)
 const own = ref<OwnListView | null>(null)
 onMounted(() =>
   guarded(async () => {
-    own.value = await send<OwnListView>('GET', `${store.path}/torque-list`)
+    own.value = await ask((api) =>
+      api.GET('/api/jobs/{job_id}/torque-list', { params: { path: { job_id: store.job!.id } } }),
+    )
   }),
 )
 
@@ -48,7 +50,12 @@ function takeOwn(): void {
 const look = () =>
   guarded(async () => {
     const body = { text: text.value, unit: unit.value }
-    const found = await send<TorqueListView>('POST', `${store.path}/torque-list`, body)
+    const found = await ask((api) =>
+      api.POST('/api/jobs/{job_id}/torque-list', {
+        params: { path: { job_id: store.job!.id } },
+        body,
+      }),
+    )
     read.value = found
     chosen.value = Object.fromEntries(
       found.rows.map((one) => [one.line, one.question ? '' : one.joints.join(' ')]),
@@ -69,7 +76,14 @@ const take = () =>
       source: source.value,
       chosen: decided,
     }
-    store.take(await send<JobView>('POST', `${store.path}/torque-list/take`, body))
+    store.take(
+      await ask((api) =>
+        api.POST('/api/jobs/{job_id}/torque-list/take', {
+          params: { path: { job_id: store.job!.id } },
+          body,
+        }),
+      ),
+    )
     emit('done')
   })
 

@@ -1,4 +1,4 @@
-import { newId, send, type JobView, type Schemas } from '../api/client'
+import { ask, newId, type Schemas } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 
@@ -11,7 +11,14 @@ export function useChangePlaces() {
   const change = (wanted: Change) =>
     guarded(async () => {
       const body = { id: newId(), seen: store.version, ...wanted }
-      store.take(await send<JobView>('POST', `${store.path}/joints/change`, body))
+      store.take(
+        await ask((api) =>
+          api.POST('/api/jobs/{job_id}/joints/change', {
+            params: { path: { job_id: store.job!.id } },
+            body,
+          }),
+        ),
+      )
     })
   return { problem, busy, change }
 }

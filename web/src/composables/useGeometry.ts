@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { send, type GeometryView, type TriedCar, type TriedView } from '../api/client'
+import { ask, send, type GeometryView, type TriedCar, type TriedView } from '../api/client'
 import { useCar } from '../stores/car'
 import { useGuarded } from './useGuarded'
 
@@ -59,7 +59,12 @@ export function useGeometry(): Geometry {
     asking = true
     await guarded(async () => {
       const wanted = { heights_mm: heights.value, turns: turns.value }
-      answer.value = await send<TriedCar>('POST', `${store.path}/what-if`, wanted)
+      answer.value = await ask((api) =>
+        api.POST('/api/cars/{car_id}/what-if', {
+          params: { path: { car_id: store.car!.id } },
+          body: wanted,
+        }),
+      )
     })
     asking = false
     if (again) void tryOut()

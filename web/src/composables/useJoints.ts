@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { newId, send, type JointView, type JointsView } from '../api/client'
+import { ask, newId, type JointView, type JointsView } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 import { useLatest } from './useLatest'
@@ -56,10 +56,11 @@ export function useJoints(): Joints {
     const version = store.job?.version ?? -1
     await guarded(async () => {
       const on = await adapterOf(adapter.value)
-      const query = on
-        ? `?wrench_mm=${on.wrench_mm}&adapter_mm=${on.adapter_mm}&angle_deg=${on.angle_deg}`
-        : ''
-      view.value = await send<JointsView>('GET', `${store.path}/joints${query}`)
+      view.value = await ask((api) =>
+        api.GET('/api/jobs/{job_id}/joints', {
+          params: { path: { job_id: store.job!.id }, query: on ?? {} },
+        }),
+      )
     })
     readAt.value = version
   }
@@ -67,7 +68,12 @@ export function useJoints(): Joints {
   const kept = ref('')
   const keep = (key: string) =>
     guarded(async () => {
-      await send('POST', `${store.path}/joints/keep`, { id: newId(), joint: key })
+      await ask((api) =>
+        api.POST('/api/jobs/{job_id}/joints/keep', {
+          params: { path: { job_id: store.job!.id } },
+          body: { id: newId(), joint: key },
+        }),
+      )
       kept.value = key
     })
 

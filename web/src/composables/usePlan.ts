@@ -1,11 +1,9 @@
 import { computed, onMounted, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
 import {
+  ask,
   newId,
-  send,
   type Brief,
   type Fitting,
-  type JobView,
-  type PlanOfJobView,
   type PlanView,
   type ProcedureView,
 } from '../api/client'
@@ -55,7 +53,9 @@ export function usePlan(): Plan {
 
   const load = () =>
     guarded(async () => {
-      const found = await send<PlanOfJobView>('GET', `${store.path}/plan`)
+      const found = await ask((api) =>
+        api.GET('/api/jobs/{job_id}/plan', { params: { path: { job_id: store.job!.id } } }),
+      )
       procedures.value = found.procedures
       plan.value = found.plan
       const stood = { ...EMPTY, ...found.brief }
@@ -73,7 +73,12 @@ export function usePlan(): Plan {
       return
     }
     await trial.guarded(async () => {
-      const found = await send<PlanView>('POST', `${store.path}/plan/try`, { brief: brief.value })
+      const found = await ask((api) =>
+        api.POST('/api/jobs/{job_id}/plan/try', {
+          params: { path: { job_id: store.job!.id } },
+          body: { brief: brief.value },
+        }),
+      )
       if (own === asked)
         plan.value = { ...found, taken: !changed.value && !!store.job?.steps.length }
     })
@@ -106,7 +111,14 @@ export function usePlan(): Plan {
     guarded(async () => {
       asked += 1
       const body = { id: newId(), seen: store.version, brief: brief.value }
-      store.take(await send<JobView>('POST', `${store.path}/plan`, body))
+      store.take(
+        await ask((api) =>
+          api.POST('/api/jobs/{job_id}/plan', {
+            params: { path: { job_id: store.job!.id } },
+            body,
+          }),
+        ),
+      )
       sessionStorage.removeItem(draftKey())
       await load()
     })
@@ -115,7 +127,12 @@ export function usePlan(): Plan {
     guarded(async () => {
       const old = procedures.value.find((one) => one.key === key)
       const body = { key, title, brief: brief.value, seen: old?.version ?? 0 }
-      const saved = await send<ProcedureView>('POST', `${store.path}/plan/procedure`, body)
+      const saved = await ask((api) =>
+        api.POST('/api/jobs/{job_id}/plan/procedure', {
+          params: { path: { job_id: store.job!.id } },
+          body,
+        }),
+      )
       procedures.value = [...procedures.value.filter((one) => one.key !== key), saved]
     })
 

@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
+import { ask, send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
 import { useLatest } from './useLatest'
@@ -58,7 +58,12 @@ export function useSprings(): Springs {
     asking = true
     const own = wish.value
     await guarded(async () => {
-      tried.value = await send<TriedSits>('POST', `${store.path}/springs/try`, own)
+      tried.value = await ask((api) =>
+        api.POST('/api/jobs/{job_id}/springs/try', {
+          params: { path: { job_id: store.job!.id } },
+          body: own,
+        }),
+      )
       answered.value = own
     })
     asking = false

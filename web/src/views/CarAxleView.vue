@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { newId, send, type CarView } from '../api/client'
+import { ask, newId } from '../api/client'
 import AxleParts from '../components/AxleParts.vue'
 import FieldGroup from '../components/FieldGroup.vue'
 import PartShelf from '../components/PartShelf.vue'
@@ -33,8 +33,15 @@ function prefixes(group: string): string[] {
 
 const copy = () =>
   guarded(async () => {
-    const body = { id: newId(), seen: store.car!.version, side: 'left' }
-    store.take(await send<CarView>('POST', `${store.path}/copy-side`, body))
+    const body = { id: newId(), seen: store.car!.version, side: 'left' as const }
+    store.take(
+      await ask((api) =>
+        api.POST('/api/cars/{car_id}/copy-side', {
+          params: { path: { car_id: store.car!.id } },
+          body,
+        }),
+      ),
+    )
   })
 </script>
 

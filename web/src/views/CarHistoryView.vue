@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { send, type ComparedView, type HistoryView } from '../api/client'
+import { ask, type ComparedView, type HistoryView } from '../api/client'
 import HistoryCurve from '../components/HistoryCurve.vue'
 import { useGuarded } from '../composables/useGuarded'
 import { useCar } from '../stores/car'
@@ -23,7 +23,9 @@ const rows = computed(
 
 const load = () =>
   guarded(async () => {
-    history.value = await send<HistoryView>('GET', `${store.path}/history`)
+    history.value = await ask((api) =>
+      api.GET('/api/cars/{car_id}/history', { params: { path: { car_id: store.car!.id } } }),
+    )
     first.value = moments.value[0]?.key ?? ''
     then.value = moments.value.at(-1)?.key ?? ''
   })
@@ -31,8 +33,12 @@ const load = () =>
 const compare = () =>
   guarded(async () => {
     if (!first.value || !then.value) return
-    const query = `first=${encodeURIComponent(first.value)}&then=${encodeURIComponent(then.value)}`
-    compared.value = await send<ComparedView>('GET', `${store.path}/history/compare?${query}`)
+    const query = { first: first.value, then: then.value }
+    compared.value = await ask((api) =>
+      api.GET('/api/cars/{car_id}/history/compare', {
+        params: { path: { car_id: store.car!.id }, query },
+      }),
+    )
   })
 
 watch([first, then], compare)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { newId, send, type CarView } from '../api/client'
+import { ask, newId } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import FieldGroup from '../components/FieldGroup.vue'
 import LoadsPlan from '../components/LoadsPlan.vue'
@@ -22,7 +22,9 @@ const moveOn = useMoveOn(page)
 const copy = () =>
   guarded(async () => {
     const body = { id: newId(), car: copyName.value.trim() || `${store.car!.car}, copy` }
-    const car = await send<CarView>('POST', `${store.path}/copy`, body)
+    const car = await ask((api) =>
+      api.POST('/api/cars/{car_id}/copy', { params: { path: { car_id: store.car!.id } }, body }),
+    )
     copyName.value = ''
     await router.push({ name: 'car', params: { carId: car.id } })
   })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { send, type DebriefRow, type DebriefView } from '../api/client'
+import { ask, type DebriefRow, type DebriefView } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 import { saySigned } from '../composables/useWords'
@@ -14,7 +14,11 @@ const isOver = computed(
 const { found, problem, guarded } = useJobPart<DebriefView>('practice/debrief')
 const show = () =>
   guarded(async () => {
-    found.value = await send<DebriefView>('GET', `${store.path}/practice/debrief?give_up=true`)
+    found.value = await ask((api) =>
+      api.GET('/api/jobs/{job_id}/practice/debrief', {
+        params: { path: { job_id: store.job!.id }, query: { give_up: true } },
+      }),
+    )
   })
 /** Half a degree fills half the bar. */
 const FULL = 0.5

@@ -55,7 +55,9 @@ const keep = () =>
 
 const remove = (key: string) =>
   guarded(async () => {
-    await send('DELETE', `/api/procedures/${key}`)
+    await ask((api) =>
+      api.DELETE('/api/procedures/{procedure}', { params: { path: { procedure: key } } }),
+    )
     procedures.value = procedures.value.filter((one) => one.key !== key)
   })
 
