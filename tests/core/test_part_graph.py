@@ -57,7 +57,7 @@ def test_a_plan_follows_every_correction_of_the_graph(part, axle, layout):
             order.goes(out, press, back)
         bought = order.listed("buy")
         assert (f"New {part.label.lower()}" in bought) == (goes_in == "new")
-        assert (f"Bushes of the {part.label.lower()}" in bought) == (goes_in == "rebushed")
+        assert (f"Bushings of the {part.label.lower()}" in bought) == (goes_in == "rebushed")
 
 
 @pytest.mark.parametrize("layout", LAYOUTS)
