@@ -122,6 +122,11 @@ label span {
   align-items: center;
 }
 
+.el-slider,
+.el-select {
+  grid-column: 1 / -1;
+}
+
 @media (width <= 760px) {
   .sliders {
     grid-template-columns: minmax(0, 1fr);
