@@ -46,13 +46,16 @@ function usualUnit(): void {
 }
 
 async function put(retired: boolean): Promise<void> {
+  // A day that was cleared is no day, and not nothing at all.
+  const { calibrated, due } = form.value
+  const told = { ...form.value, calibrated: calibrated || '', due: due || '' }
   const done = await guarded(async () => {
     if (!from) {
-      await ask((api) => api.POST('/api/instruments', { body: { id: newId(), ...form.value } }))
+      await ask((api) => api.POST('/api/instruments', { body: { id: newId(), ...told } }))
       return
     }
     const path = { instrument_id: from.id }
-    const body = { ...form.value, seen: from.version, retired }
+    const body = { ...told, seen: from.version, retired }
     await ask((api) => api.PUT('/api/instruments/{instrument_id}', { params: { path }, body }))
   })
   if (done) emit('saved')

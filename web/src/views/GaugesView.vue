@@ -120,7 +120,7 @@ onMounted(load)
 
 <style scoped>
 .gauges,
-.card {
+.card:not(.entry-form) {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
