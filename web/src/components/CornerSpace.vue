@@ -12,6 +12,7 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import { computed, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { ask, type Schemas } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
+import { useLatest } from '../composables/useLatest'
 import { colourOf, openSpace, type SpaceView } from '../composables/useSpaceView'
 import { saySigned } from '../composables/useWords'
 import { useCar } from '../stores/car'
@@ -62,9 +63,12 @@ const playing = useIntervalFn(
   { immediate: false },
 )
 
-/** Lines of one kind are one object; those as it was stand thin behind those as turned. */
+/**
+ * Lines of one kind are one object; those as it was stand thin behind those as turned. Which lines there are follows
+ * from the wheel alone: what is tried moves them.
+ */
 function build(): void {
-  for (const one of drawn) view?.scene.remove(one.line)
+  clear()
   const lines = linkage.value?.lines ?? []
   const kinds = [...new Set(lines.map((one) => one.kind))]
   drawn = kinds.flatMap((kind) =>
@@ -81,6 +85,15 @@ function build(): void {
       return { line, places: lines.flatMap((one, n) => (one.kind === kind ? [n] : [])), was }
     }),
   )
+}
+
+function clear(): void {
+  for (const { line } of drawn) {
+    view?.scene.remove(line)
+    line.geometry.dispose()
+    line.material.dispose()
+  }
+  drawn = []
 }
 
 function show(): void {
@@ -105,8 +118,11 @@ const load = () =>
     linkage.value = await ask((api) =>
       api.POST('/api/cars/{car_id}/linkage', { params: { path }, body }),
     )
-    build()
   })
+const tryAgain = useLatest(async () => {
+  await load()
+  show()
+})
 
 function middle(): void {
   at.value = Math.max(motion.value?.at_mm.indexOf(0) ?? 0, 0)
@@ -122,16 +138,20 @@ onMounted(async () => {
   view = openSpace(place.value!)
   if (!view) return emit('plain')
   await load()
+  build()
   const ends = linkage.value?.lines.flatMap((one) => [one.start, one.end]) ?? []
   view.frame(ends.map((end) => new Vector3().fromArray(end)))
   middle()
   fit()
 })
-onUnmounted(() => view?.close())
+onUnmounted(() => {
+  clear()
+  view?.close()
+})
 useResizeObserver(stage, fit)
 watch(
   () => props.turns,
-  () => load().then(show),
+  () => tryAgain(),
   { deep: true },
 )
 watch(dark, () => {

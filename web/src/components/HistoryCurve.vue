@@ -6,8 +6,8 @@ import type { ChartLine } from './LineChart.vue'
 
 const LineChart = defineAsyncComponent(() => import('./LineChart.vue'))
 const props = defineProps<{ title: string; ending: string; moments: HistoryView['moments'] }>()
-const CORNERS: { key: string; label: string; dash: number[]; tone: ChartLine['tone'] }[] = [
-  { key: 'front.left', label: 'front left', dash: [1, 0], tone: 'ink' },
+const CORNERS: { key: string; label: string; dash?: number[]; tone: ChartLine['tone'] }[] = [
+  { key: 'front.left', label: 'front left', tone: 'ink' },
   { key: 'front.right', label: 'front right', dash: [8, 4], tone: 'go' },
   { key: 'rear.left', label: 'rear left', dash: [2, 4], tone: 'wait' },
   { key: 'rear.right', label: 'rear right', dash: [10, 3, 2, 3], tone: 'soft' },

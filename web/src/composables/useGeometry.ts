@@ -2,6 +2,7 @@ import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type Shal
 import { ask, send, type GeometryView, type TriedCar, type TriedView } from '../api/client'
 import { useCar } from '../stores/car'
 import { useGuarded } from './useGuarded'
+import { useLatest } from './useLatest'
 
 const SAMPLES = 2000
 
@@ -26,14 +27,12 @@ export function useGeometry(): Geometry {
   const answer = shallowRef<TriedCar | null>(null)
   const heights = ref<Record<string, number>>({})
   const turns = ref<Record<string, Record<string, number>>>({})
-  let asking = false
-  let again = false
 
   const load = () =>
     guarded(async () => {
       view.value = await send<GeometryView>('GET', `${store.path}/geometry`)
       if (!Object.keys(heights.value).length) reset()
-      else void tryOut()
+      else tryOut()
       view.value = await send<GeometryView>('GET', `${store.path}/geometry?samples=${SAMPLES}`)
     })
 
@@ -53,10 +52,7 @@ export function useGeometry(): Geometry {
   }
 
   /** One question at a time; what the slider did meanwhile is asked next. */
-  async function tryOut(): Promise<void> {
-    again = asking
-    if (asking) return
-    asking = true
+  const tryOut = useLatest(async () => {
     await guarded(async () => {
       const wanted = { heights_mm: heights.value, turns: turns.value }
       answer.value = await ask((api) =>
@@ -66,12 +62,10 @@ export function useGeometry(): Geometry {
         }),
       )
     })
-    asking = false
-    if (again) void tryOut()
-  }
+  })
 
   watch(() => store.car?.version, load, { immediate: true })
-  watch([heights, turns], () => void tryOut(), { deep: true })
+  watch([heights, turns], () => tryOut(), { deep: true })
 
   const tried = computed(() =>
     Object.fromEntries((answer.value?.wheels ?? []).map((one) => [one.key, one])),

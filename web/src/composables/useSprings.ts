@@ -31,8 +31,6 @@ export function useSprings(): Springs {
   const answered = shallowRef(wish.value)
   /** Something is tried, and there is an answer to show. */
   const moved = computed(() => tries(wish.value) && tries(answered.value))
-  let asking = false
-  let again = false
 
   function nothing(): Required<TrySprings> {
     return { turns: {}, seats_mm: {}, rates_pct: {}, holes: {} }
@@ -44,7 +42,7 @@ export function useSprings(): Springs {
       const found = await send<SpringsView>('GET', `${store.path}/springs${query}`)
       if (query && version !== store.version) return
       view.value = found
-      if (!query) void tryOut()
+      if (!query) tryOut()
     })
   }
 
@@ -52,10 +50,7 @@ export function useSprings(): Springs {
   const sure = useLatest(() => read(`?samples=${SAMPLES}`), PAUSE_MS)
 
   /** One question at a time; what the sliders did meanwhile is asked next. */
-  async function tryOut(): Promise<void> {
-    again = asking
-    if (asking) return
-    asking = true
+  const tryOut = useLatest(async () => {
     const own = wish.value
     await guarded(async () => {
       tried.value = await ask((api) =>
@@ -66,9 +61,7 @@ export function useSprings(): Springs {
       )
       answered.value = own
     })
-    asking = false
-    if (again) void tryOut()
-  }
+  })
 
   function reset(): void {
     wish.value = nothing()
@@ -82,6 +75,6 @@ export function useSprings(): Springs {
     },
     { immediate: true },
   )
-  watch(wish, () => void tryOut(), { deep: true })
+  watch(wish, () => tryOut(), { deep: true })
   return { view, tried, wish, moved, problem, reset }
 }
