@@ -3,7 +3,8 @@
 ``mutants.py`` runs every module of ``DIRECT`` against its direct tests with mutmut, in a copy outside the clone;
 ``mutants.py NAME …`` some of them; ``mutants.py --swaps N [SEED]`` a sample of swapped sides, axles and signs over
 the other rooms, each against the tests that run its line.  An error that only changes the
-words of a message counts apart.
+words of a message counts apart, and so does one that cannot matter: ``cannot_matter.toml`` lists these, each with
+its reason.
 """
 
 import ast
@@ -18,6 +19,7 @@ import subprocess
 import sys
 import tempfile
 import tokenize
+import tomllib
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
@@ -92,6 +94,7 @@ DIRECT = {
     "basics/units": ["published/test_units.py", "core/test_readings.py"],
     "basics/spelling": ["published/test_units.py", "core/test_readings.py"],
 }
+CANNOT_MATTER = tomllib.loads((Path(__file__).parent / "cannot_matter.toml").read_text())
 # Errors tried in one module; a longer one is sampled.
 MOST = 120
 TESTS = ("src/fair_spindle/core", "tests/core", "tests/published", "tests/formats", "tests/records", "tests/api")
@@ -132,8 +135,8 @@ class Site:
         return f"{self.file.relative_to(ROOT)}:{self.line}: {self.old} -> {self.new}"
 
 
-def module(name: str) -> tuple[int, int, int, list[str]]:
-    """Errors put into one module, noticed, those of words alone, and survivors with file and line."""
+def module(name: str) -> tuple[int, int, int, int, list[str]]:
+    """Errors put into one module, noticed, of words alone, that cannot matter, and survivors with file and line."""
     with tempfile.TemporaryDirectory() as place:
         copy = Path(place)
         for part in ("src", "tests", "docs"):
@@ -153,15 +156,17 @@ def module(name: str) -> tuple[int, int, int, list[str]]:
         if not stood or "not checked" in stood.values():
             raise SystemExit(f"core/{name}.py: its tests do not pass as they are, so nothing can be said")
         survived = [one for one, how in stood.items() if how in ("survived", "no tests")]
-        found, words = [], 0
+        found, words, idle = [], 0, 0
         for one in survived:
             diff = subprocess.run([BIN / "mutmut", "show", one], cwd=copy, capture_output=True, text=True).stdout
             gone, come = (re.findall(rf"^\{sign}(?!\{sign})(.*)$", diff, re.M) for sign in "-+")
             if _words_only(gone, come):
                 words += 1
+            elif _cannot_matter(name, one, " ".join(come)):
+                idle += 1
             else:
                 found.append(f"core/{name}.py:{_line(name, gone)}: {' '.join(come).strip()[:90]}")
-        return len(stood), len(stood) - len(survived), words, found
+        return len(stood), len(stood) - len(survived), words, idle, found
 
 
 def _drawn(copy: Path) -> list[str]:
@@ -181,6 +186,16 @@ def _words_only(gone: list[str], come: list[str]) -> bool:
         return re.sub(r'f?"[^"]*"|None', "''", " ".join(lines)).replace(" ", "")
 
     return bare(gone) == bare(come)
+
+
+def _cannot_matter(name: str, mutant: str, line: str) -> bool:
+    """Whether the list says why: a function that only says where a search begins, or a line as it would stand."""
+    known = CANNOT_MATTER.get(name, {})
+    function = re.split(r"[.ǁ]x?_?", mutant.split("__mutmut")[0])[-1]
+    return function in known.get("functions", {}) or any(
+        re.search(shape, " ".join(line.split()))
+        for shape in known.get("lines", {}) | CANNOT_MATTER["anywhere"]["lines"]
+    )
 
 
 def _line(name: str, gone: list[str]) -> int:
@@ -269,14 +284,13 @@ def main(asked: list[str]) -> None:
     if asked[:1] == ["--swaps"]:
         swaps(*map(int, asked[1:3]))
         return
-    print("| module | errors | noticed | words only | share |\n| --- | --- | --- | --- | --- |", flush=True)
+    print("| module | errors | noticed | words only | cannot matter | share |", flush=True)
+    print("| --- | --- | --- | --- | --- | --- |", flush=True)
     survivors = []
     for name in asked or DIRECT:
-        errors, noticed, words, found = module(name)
-        print(
-            f"| `core/{name}.py` | {errors} | {noticed} | {words} | {noticed / max(errors - words, 1):.0%} |",
-            flush=True,
-        )
+        errors, noticed, words, idle, found = module(name)
+        share = noticed / max(errors - words - idle, 1)
+        print(f"| `core/{name}.py` | {errors} | {noticed} | {words} | {idle} | {share:.0%} |", flush=True)
         survivors += found
     print("\n".join(survivors))
 

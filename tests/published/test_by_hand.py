@@ -130,14 +130,18 @@ def test_a_leaf_carries_its_axle_on_an_arc_about_three_quarters_to_its_eye(ahead
     """The three-quarter link of SAE's Spring Design Manual (from memory): a circle about a point 3/4 to the eye."""
     leaf = {"leaf_front": (ahead, 500, 0), "axle_seat": (0, 500, 0), "wheel_center": (0, 760, 0)}
     mirrored = {name: (x, -y, z) for name, (x, y, z) in leaf.items()}
-    axle = make_solid_axle(
-        "solid_leaf", leaf | {"leaf_rear": (-ahead, 500, 0)}, mirrored | {"leaf_rear": (-ahead, -500, 0)}
-    )
+    sides = leaf | {"leaf_rear": (-ahead, 500, 0)}, mirrored | {"leaf_rear": (-ahead, -500, 0)}
+    left, right = ({name: np.add(at, (35, 10, -8)) for name, at in side.items()} for side in sides)
+    axle = make_solid_axle("solid_leaf", left, right)
     found = move_axle(axle, [-60.0, 0.0, 45.0], 0.0)
     toward = np.sign(ahead) * (450 - np.sqrt(450**2 - np.array([60.0, 0, 45]) ** 2))
     assert found.forward == pytest.approx(toward, abs=1e-6)
     assert found.steer == pytest.approx(0, abs=1e-9)
     assert found.shift == pytest.approx(0, abs=1e-9)
+    for layout, points, field in (("strut", left, "layout"), ("solid_leaf", {}, "points.left.leaf_front")):
+        with pytest.raises(InputError, match=r"solid axle|lacks its left point") as refused:
+            make_solid_axle(layout, points, right)
+        assert refused.value.field == field
 
 
 @pytest.mark.parametrize("fixed", [[], [1]])

@@ -185,7 +185,30 @@ def test_a_linkage_that_locks_says_how_far_it_went(layout):
         solve_poses(corner, [900.0])
     last = refused.value.details["last_travel"]
     assert 0 < last < 900
+    assert refused.value.details.get("residual", 0.0) >= 0
     solve_poses(corner, [0.9 * last])
+
+
+@pytest.mark.parametrize("layout", ["strut", "double_wishbone", "five_link"])
+def test_many_travels_end_where_each_ends_by_itself(layout):
+    corner = plausible(layout, np.random.default_rng(4))
+    many, few = np.linspace(-60.0, 55.0, 97), slice(None, None, 8)
+    all_, some = solve_poses(corner, many), solve_poses(corner, many[few])
+    for name in ("wheel", "rotation", "velocity", "turning"):
+        assert getattr(all_, name)[few] == pytest.approx(getattr(some, name), abs=1e-6), name
+
+
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_a_strut_top_moved_inboard_leans_the_steering_axis(side):
+    """By hand: at ride height the axis runs from the ball joint, moved with the upright, to the moved top."""
+    corner = plausible("strut", np.random.default_rng(4), side)
+    poses = solve_poses(corner, [0.0], {"strut_top": 8.0})
+    ball = poses.wheel[0] + poses.rotation[0] @ (corner.point("lower_ball") - corner.wheel)
+    top = corner.point("strut_top") - np.array([0.0, 8.0 * corner.side, 0.0])
+    ahead, out, up = top - ball
+    found = wheel_angles(corner, poses)
+    assert found.kpi == pytest.approx([math.atan2(-corner.side * out, up)], abs=1e-9)
+    assert found.caster == pytest.approx([math.atan2(-ahead, up)], abs=1e-9)
 
 
 def test_points_that_cannot_be_right_are_named():

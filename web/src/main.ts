@@ -2,8 +2,10 @@ import '@fontsource/barlow/400.css'
 import '@fontsource/barlow/600.css'
 import '@fontsource/barlow-condensed/500.css'
 import '@fontsource/barlow-condensed/600.css'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
+import { cache } from './api/cache'
 import { Offline } from './api/connection'
 import App from './App.vue'
 import { router } from './router'
@@ -20,7 +22,7 @@ app.config.errorHandler = (error) => {
 window.addEventListener('unhandledrejection', (event) => {
   if (event.reason instanceof Offline) event.preventDefault()
 })
-app.use(createPinia()).use(router).mount('#app')
+app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
 
 // A page of an older version whose parts are gone on the server takes the new one.
 window.addEventListener('vite:preloadError', () => location.reload())

@@ -36,6 +36,7 @@ class Strict(BaseModel):
 
 
 @cache
+@cache
 def model_of(kind: type) -> type[Strict]:
     """Strict model of one of the core's dataclasses."""
     hints = get_type_hints(kind)

@@ -332,7 +332,17 @@ def _worth(wheel: Wheel) -> list[WorthView]:
         return []
     shown = {kind: (degrees(before), degrees(after)) for kind, (before, after) in found.items()}
     said = f"Toe and camber with the body {ANOTHER:.0f} mm lower and {ANOTHER:.0f} mm higher"
-    return [WorthView(said=said, toe_deg=shown["toe"], camber_deg=shown["camber"], minutes=MINUTES_ELSEWHERE)]
+    (toe, toe_then), (camber, camber_then) = shown["toe"], shown["camber"]
+    return [
+        WorthView(
+            said=said,
+            toe_now_deg=toe,
+            toe_then_deg=toe_then,
+            camber_now_deg=camber,
+            camber_then_deg=camber_then,
+            minutes=MINUTES_ELSEWHERE,
+        )
+    ]
 
 
 def say_check(one: Adjuster, change: float) -> str:

@@ -177,17 +177,25 @@ class TargetView(View):
 
     @computed_field  # type: ignore[prop-decorator]
     @property
-    def between_deg(self) -> tuple[float, float]:
-        """From where to where it would do."""
-        return self.wanted_deg - self.tolerance_deg, self.wanted_deg + self.tolerance_deg
+    def least_deg(self) -> float:
+        """From where on it would do."""
+        return self.wanted_deg - self.tolerance_deg
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def most_deg(self) -> float:
+        """Up to where it would do."""
+        return self.wanted_deg + self.tolerance_deg
 
 
 class WorthView(View):
     """What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes."""
 
     said: str
-    toe_deg: tuple[float, float]
-    camber_deg: tuple[float, float]
+    toe_now_deg: float
+    toe_then_deg: float
+    camber_now_deg: float
+    camber_then_deg: float
     minutes: int
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 
+from pydantic_core import to_jsonable_python
+
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
@@ -151,7 +153,7 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         next=_next(joint, state, adapter),
         redo=[_redo(one, joint, state, now.pivots[0]) for one in now.wound if one.joint == joint.key],
         swapped=swapped(joint),
-        map=plain(Drawn(joint))["joint"],
+        map=to_jsonable_python(plain(Drawn(joint))["joint"]),
     )
 
 

@@ -7,13 +7,15 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 from pydantic import Field
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.formats.acts import Strict, Text, model_of
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import TypedView, View
 
 if TYPE_CHECKING:
-    TypedModel = Strict
+    JointModel = TypedModel = Any
 else:
+    JointModel = model_of(Joint)
     TypedModel = model_of(Typed)
 
 
@@ -117,7 +119,7 @@ class JointView(View):
     next: NextView
     redo: list[RedoView]
     swapped: str
-    map: dict[str, Any]
+    map: JointModel
 
 
 class JointsView(View):

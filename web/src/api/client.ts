@@ -1,6 +1,5 @@
-import { immutableJSONPatch, type JSONPatchDocument } from 'immutable-json-patch'
 import createClient from 'openapi-fetch'
-import { EPOCH, Offline, reach } from './connection'
+import { Offline, reach } from './connection'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -90,6 +89,8 @@ export type UnitView = Schemas['UnitView']
 export type DeliveredView = Schemas['DeliveredView']
 export type EventCreate = Schemas['EventCreate']
 export type Act = EventCreate['act']
+/** One that becomes a line as it is. */
+export type LineAct = Schemas['ReadRequest']['act']
 export type Gauge = Schemas['Gauge']
 export type Side = 'left' | 'right'
 export type Position = JobView['position']
@@ -113,6 +114,7 @@ export class Refusal extends Error {
 export { Offline }
 
 const client = createClient<paths>({ baseUrl: '', fetch: reach })
+export type Api = typeof client
 
 interface Answer<T> {
   data?: T
@@ -121,51 +123,23 @@ interface Answer<T> {
 }
 
 /** A typed call of the contract. */
-export async function ask<T>(call: (api: typeof client) => Promise<Answer<T>>): Promise<T> {
-  const answer = await call(client)
+export type Call<T> = (api: Api) => Promise<Answer<T>>
+
+export async function ask<T>(call: Call<T>): Promise<T> {
+  const answer = await call(client).catch((error: unknown) => {
+    if (!(error instanceof SyntaxError)) throw error
+    throw new Offline('The answer of the workshop server was cut short.')
+  })
   if (answer.data !== undefined || answer.response.status === 204) return answer.data as T
   throw new Refusal(answer.error as ErrorBody)
 }
 
-const VIEW_TAG = 'X-View-Tag'
-const VIEW_BASE = 'X-View-Base'
-const PATCH = 'application/json-patch+json'
-const tags = new WeakMap<object, string>()
-
-/**
- * The same for addresses that are put together: books of either kind, and files.
- * Told the view that is shown already, the server may answer with what changed in it; the rest stays the same objects.
- */
-export async function send<T>(
-  method: string,
-  path: string,
-  body?: unknown,
-  epoch = '',
-  base: object | null = null,
-): Promise<T> {
-  const isFile = body instanceof Blob
-  const type = isFile ? 'application/octet-stream' : 'application/json'
-  const tag = base && tags.get(base)
-  const response = await reach(path, {
-    method,
-    headers: {
-      ...(body ? { 'Content-Type': type } : {}),
-      ...(epoch ? { [EPOCH]: epoch } : {}),
-      ...(tag ? { [VIEW_BASE]: tag } : {}),
-    },
-    body: isFile ? body : body === undefined ? undefined : JSON.stringify(body),
-  })
-  if (response.status === 204) return undefined as T
-  const data: unknown = await response.json().catch(() => {
-    throw new Offline('The answer of the workshop server was cut short.')
-  })
-  if (!response.ok) throw new Refusal(data as ErrorBody)
-  const isPatch = base && response.headers.get('Content-Type')?.startsWith(PATCH)
-  const view = isPatch ? immutableJSONPatch(base, data as JSONPatchDocument) : data
-  const newTag = response.headers.get(VIEW_TAG)
-  if (newTag) tags.set(view as object, newTag)
-  return view as T
-}
+/** What a call that sends a file is told of it. */
+export const sending = (file: Blob) => ({
+  body: '',
+  bodySerializer: () => file,
+  headers: { 'Content-Type': 'application/octet-stream' },
+})
 
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16))

@@ -5075,10 +5075,7 @@ export interface components {
             key: string;
             /** Label */
             label: string;
-            /** Map */
-            map: {
-                [key: string]: unknown;
-            };
+            map: components["schemas"]["Joint"];
             next: components["schemas"]["NextView"];
             /** Order */
             order: number[];
@@ -7411,16 +7408,18 @@ export interface components {
             after_deg: number;
             /** Before Deg */
             before_deg: number;
-            /**
-             * Between Deg
-             * @description From where to where it would do.
-             */
-            readonly between_deg: [
-                number,
-                number
-            ];
             /** Chance Pct */
             chance_pct: number | null;
+            /**
+             * Least Deg
+             * @description From where on it would do.
+             */
+            readonly least_deg: number;
+            /**
+             * Most Deg
+             * @description Up to where it would do.
+             */
+            readonly most_deg: number;
             /** Name */
             name: string;
             /** Plus Minus Deg */
@@ -8296,20 +8295,18 @@ export interface components {
          * @description What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes.
          */
         WorthView: {
-            /** Camber Deg */
-            camber_deg: [
-                number,
-                number
-            ];
+            /** Camber Now Deg */
+            camber_now_deg: number;
+            /** Camber Then Deg */
+            camber_then_deg: number;
             /** Minutes */
             minutes: number;
             /** Said */
             said: string;
-            /** Toe Deg */
-            toe_deg: [
-                number,
-                number
-            ];
+            /** Toe Now Deg */
+            toe_now_deg: number;
+            /** Toe Then Deg */
+            toe_then_deg: number;
         };
         /**
          * ShareView

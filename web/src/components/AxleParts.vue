@@ -1,29 +1,22 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { ask, type AxleMapView, type FieldView, type MapPartView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
-import { useCar } from '../stores/car'
+import { computed, ref, watch } from 'vue'
+import type { FieldView, MapPartView } from '../api/client'
+import { useCarPart } from '../composables/useCarPart'
 import ChoiceField from './ChoiceField.vue'
 import PartMap from './PartMap.vue'
 
 /** The parts and joints of an axle, from above and from the side; a picked part can be corrected. */
 const props = defineProps<{ axle: 'front' | 'rear'; fields: FieldView[]; prefix: string }>()
-const store = useCar()
-const { problem, guarded } = useGuarded()
-const map = shallowRef<AxleMapView | null>(null)
+const { found: axles, problem } = useCarPart(
+  'parts',
+  (path) => (api) => api.GET('/api/cars/{car_id}/parts', { params: { path } }),
+)
+const map = computed(() => axles.value?.find((one) => one.axle === props.axle))
 const picked = ref('')
 const part = computed(() => map.value?.parts.find((one) => one.key === picked.value))
 const own = computed(() => props.fields.filter((one) => one.name.startsWith(`${picked.value}.`)))
 const pick = (one: MapPartView | null) => (picked.value = one?.key ?? '')
 
-const load = () =>
-  guarded(async () => {
-    const axles = await ask((api) =>
-      api.GET('/api/cars/{car_id}/parts', { params: { path: { car_id: store.car!.id } } }),
-    )
-    map.value = axles.find((one) => one.axle === props.axle) ?? null
-  })
-watch([() => props.axle, () => store.car?.version], load, { immediate: true })
 watch(
   () => props.axle,
   () => (picked.value = ''),

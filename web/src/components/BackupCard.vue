@@ -1,24 +1,26 @@
 <script setup lang="ts">
 import FilePick from './FilePick.vue'
 import { ref, shallowRef } from 'vue'
-import { send, type RestoreView } from '../api/client'
+import { ask, sending, type RestoreView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 
 const { problem, busy, guarded } = useGuarded()
 const file = ref<File | null>(null)
 const found = shallowRef<RestoreView | null>(null)
 
-const look = (picked: File) =>
+const bring = (picked: File, apply: boolean) =>
   guarded(async () => {
-    file.value = picked
-    found.value = null
-    found.value = await send<RestoreView>('POST', '/api/restore', picked)
+    const told = { params: { query: { apply } }, ...sending(picked) }
+    found.value = await ask((api) => api.POST('/api/restore', told))
   })
 
-const putBack = () =>
-  guarded(async () => {
-    found.value = await send<RestoreView>('POST', '/api/restore?apply=true', file.value!)
-  })
+function look(picked: File): void {
+  file.value = picked
+  found.value = null
+  void bring(picked, false)
+}
+
+const putBack = () => bring(file.value!, true)
 </script>
 
 <template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
 import { ask, type BayView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 
-const { problem, busy, guarded } = useGuarded()
-const found = shallowRef<BayView | null>(null)
+const { found, problem, busy, guarded } = useRead(['settings', 'bay'], (api) =>
+  api.GET('/api/settings/bay'),
+)
 const COUNTS = [
   { key: 'stands', label: 'Axle stands', least: 0, most: 24 },
   { key: 'jacks', label: 'Jacks', least: 0, most: 12 },
@@ -19,12 +19,6 @@ const change = (part: Partial<BayView>) =>
     const body = { ...now, ...part, seen: version }
     found.value = await ask((api) => api.PUT('/api/settings/bay', { body }))
   })
-
-onMounted(() =>
-  guarded(async () => {
-    found.value = await ask((api) => api.GET('/api/settings/bay'))
-  }),
-)
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, newId, type ExplainedView } from '../api/client'
+import { ask, newId } from '../api/client'
 import BesideTable from './BesideTable.vue'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
@@ -10,7 +10,11 @@ const store = useJob()
 const router = useRouter()
 /** Explaining takes the server a while: asked once the reading has stopped. */
 const PAUSE_MS = 700
-const { found, problem, busy, guarded } = useJobPart<ExplainedView>('explained', PAUSE_MS)
+const { found, problem, busy, guarded } = useJobPart(
+  'explained',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/explained', { params: { path } }),
+  PAUSE_MS,
+)
 const sides = computed(() => Object.entries(found.value?.toe ?? {}).filter(([, all]) => all.length))
 
 const correct = () =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
-import { send, type ImportView } from '../api/client'
+import { ask, sending, type ImportView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 
 const emit = defineEmits<{ added: [] }>()
@@ -10,9 +10,10 @@ const preview = ref<ImportView | null>(null)
 const answer = ref('')
 const { problem, busy, guarded } = useGuarded()
 
-const bring = (query: string) =>
+const bring = (query: { apply: boolean; car?: string }) =>
   guarded(async () => {
-    const told = await send<ImportView>('POST', `/api/jobs/import?${query}`, file.value!)
+    const sent = { params: { query }, ...sending(file.value!) }
+    const told = await ask((api) => api.POST('/api/jobs/import', sent))
     preview.value = told
     answer.value = told.answers[0]?.value ?? ''
   })
@@ -20,11 +21,11 @@ const bring = (query: string) =>
 async function choose(picked: File): Promise<void> {
   file.value = picked
   preview.value = null
-  await bring('apply=false')
+  await bring({ apply: false })
 }
 
 async function add(): Promise<void> {
-  if (await bring(`apply=true&car=${encodeURIComponent(answer.value)}`)) emit('added')
+  if (await bring({ apply: true, car: answer.value })) emit('added')
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { Bolt, Joint, JointView } from '../api/client'
+import type { Bolt, JointView } from '../api/client'
 import { useChangePlaces } from '../composables/useChangePlaces'
 import { useChoices } from '../stores/choices'
 import UnitInput from './UnitInput.vue'
@@ -14,7 +14,7 @@ const EMPTY = { torque: '', unit: 'nm', source: '', note: '', head: '', hold: ''
 const form = ref({ ...EMPTY })
 const begun = ref({ ...EMPTY })
 const both = ref(true)
-const map = computed(() => props.joint.map as unknown as Joint)
+const map = computed(() => props.joint.map)
 
 /** What all chosen places share; empty where they differ. */
 function shared(read: (bolt: Bolt) => string | undefined): string {

@@ -1,19 +1,18 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef } from 'vue'
-import { ask, type CopyView, type RestoreView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { ref, shallowRef } from 'vue'
+import { ask, type RestoreView } from '../api/client'
+import { useRead } from '../composables/useRead'
 import { sayMoment } from '../composables/useWords'
 
 /** The copies the workshop keeps of itself: made now, looked into, brought back. */
-const { problem, busy, guarded } = useGuarded()
-const copies = shallowRef<CopyView[]>([])
+const {
+  found: copies,
+  problem,
+  busy,
+  guarded,
+} = useRead(['backups'], (api) => api.GET('/api/backups'))
 const looked = ref('')
 const found = shallowRef<RestoreView | null>(null)
-
-const load = () =>
-  guarded(async () => {
-    copies.value = await ask((api) => api.GET('/api/backups'))
-  })
 
 const keep = () =>
   guarded(async () => {
@@ -27,8 +26,6 @@ const bring = (name: string, apply: boolean) =>
       api.POST('/api/backups/{name}/restore', { params: { path: { name }, query: { apply } } }),
     )
   })
-
-onMounted(load)
 </script>
 
 <template>
@@ -38,7 +35,7 @@ onMounted(load)
       At each start and every day the workshop keeps a checked copy of itself: ten of them, no more
       than three of one day.
     </p>
-    <ul v-if="copies.length" class="plain">
+    <ul v-if="copies?.length" class="plain">
       <li v-for="one in copies" :key="one.name" class="stack">
         <div class="row line">
           <span class="figure">{{ sayMoment(one.at) }}</span>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { ask, newId, type LessonsView } from '../api/client'
+import { ask, newId } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 
@@ -9,7 +9,11 @@ const store = useJob()
 const left = ref(new Set<string>())
 /** Refitting takes the server a while: asked once the reading has stopped. */
 const PAUSE_MS = 700
-const { found, problem, busy, guarded } = useJobPart<LessonsView>('lessons', PAUSE_MS)
+const { found, problem, busy, guarded } = useJobPart(
+  'lessons',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/lessons', { params: { path } }),
+  PAUSE_MS,
+)
 const DECIDED = { open: '', taken: '✓ in the record', refused: '✕ refused' }
 const lessons = computed(() => found.value?.lessons ?? [])
 const open = computed(() => lessons.value.some((one) => one.decided === 'open'))

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef, watch } from 'vue'
+import { ref, watch } from 'vue'
 import { ask, type MeasuresView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { inUnit, readTyped } from '../composables/useTyped'
 
-const { problem, busy, guarded } = useGuarded()
-const found = shallowRef<MeasuresView | null>(null)
+const { found, problem, busy, guarded } = useRead(['settings', 'measures'], (api) =>
+  api.GET('/api/settings/measures'),
+)
 const NAMES: Record<string, string> = {
   length: 'Lengths',
   angle: 'Angles',
@@ -23,14 +24,13 @@ const LIMITS = [
 ] as const
 
 const typed = ref<Record<string, string>>({})
-watch(found, (now) => {
-  if (now) typed.value = Object.fromEntries(LIMITS.map((one) => [one.key, String(now[one.key])]))
-})
-
-const load = () =>
-  guarded(async () => {
-    found.value = await ask((api) => api.GET('/api/settings/measures'))
-  })
+watch(
+  found,
+  (now) => {
+    if (now) typed.value = Object.fromEntries(LIMITS.map((one) => [one.key, String(now[one.key])]))
+  },
+  { immediate: true },
+)
 
 async function put(part: Partial<MeasuresView>): Promise<void> {
   if (!found.value) return
@@ -48,8 +48,6 @@ function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
     if (numbers[key] !== undefined) await put({ [key]: numbers[key] })
   })
 }
-
-onMounted(load)
 </script>
 
 <template>

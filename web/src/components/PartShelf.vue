@@ -1,26 +1,31 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { ask, newId, type ShelfPart } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { useCar } from '../stores/car'
 
 const props = defineProps<{ prefixes: string[] }>()
 const store = useCar()
-const { problem, busy, guarded } = useGuarded()
 const open = ref(false)
-const parts = ref<ShelfPart[]>([])
+const {
+  found: parts,
+  problem,
+  busy,
+  guarded,
+  again,
+} = useRead(['parts'], (api) => api.GET('/api/parts'), { when: open })
 const name = ref('')
 const said = ref('')
 const prefix = ref(props.prefixes[0] ?? '')
-const fitting = computed(() => parts.value.filter((one) => prefix.value.endsWith(`.${one.kind}`)))
+const fitting = computed(
+  () => parts.value?.filter((one) => prefix.value.endsWith(`.${one.kind}`)) ?? [],
+)
 const say = (key: string) => key.split('.').join(' ').replace('_', ' ')
 
-const show = () =>
-  guarded(async () => {
-    open.value = true
-    said.value = ''
-    parts.value = await ask((api) => api.GET('/api/parts'))
-  })
+function show(): void {
+  open.value = true
+  said.value = ''
+}
 
 const save = () =>
   guarded(async () => {
@@ -37,7 +42,7 @@ const save = () =>
     await ask((api) => api.POST('/api/parts', { body: part }))
     said.value = `“${part.name}” is on the shelf.`
     name.value = ''
-    parts.value = await ask((api) => api.GET('/api/parts'))
+    await again()
   })
 
 const fit = (part: ShelfPart) =>

@@ -1,30 +1,22 @@
 <script setup lang="ts">
 import FilePick from './FilePick.vue'
-import { computed, ref } from 'vue'
-import { newId, Offline, Refusal, send, type JobView } from '../api/client'
+import { computed } from 'vue'
+import { ask, newId, sending } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
 
 const props = defineProps<{ subject: string }>()
 const store = useJob()
-const problem = ref('')
-const busy = ref(false)
+const { problem, busy, guarded } = useGuarded()
 const own = computed(() => store.job?.pictures.filter((one) => one.subject === props.subject) ?? [])
 
-async function attach(file: File): Promise<void> {
-  if (!store.job) return
-  busy.value = true
-  problem.value = ''
-  const words = { key: newId(), seen: String(store.job.version), subject: props.subject }
-  const query = new URLSearchParams({ ...words, name: file.name.slice(0, 120) })
-  try {
-    store.take(await send<JobView>('POST', `${store.path}/pictures?${query}`, file))
-  } catch (error) {
-    if (!(error instanceof Refusal || error instanceof Offline)) throw error
-    problem.value = error.message
-  } finally {
-    busy.value = false
-  }
-}
+const attach = (file: File) =>
+  guarded(async () => {
+    const { id: job_id, version: seen } = store.job!
+    const query = { key: newId(), seen, subject: props.subject, name: file.name.slice(0, 120) }
+    const told = { params: { path: { job_id }, query }, ...sending(file) }
+    store.take(await ask((api) => api.POST('/api/jobs/{job_id}/pictures', told)))
+  })
 </script>
 
 <template>

@@ -3,13 +3,15 @@ import { ask, newId } from '../api/client'
 import { connection } from '../api/connection'
 import { useGuarded } from '../composables/useGuarded'
 import { useJobPart } from '../composables/useJobPart'
-import type { BayPicture } from '../api/client'
 import { useJob } from '../stores/job'
 import BayDrawing from './BayDrawing.vue'
 
 /** On every page of a practice job: that it is one, what it is about, its gauges, the way to the debrief. */
 const store = useJob()
-const { found: bay } = useJobPart<BayPicture>('practice')
+const { found: bay } = useJobPart(
+  'practice',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/practice', { params: { path } }),
+)
 const { problem, busy, guarded } = useGuarded()
 
 const readAll = () =>

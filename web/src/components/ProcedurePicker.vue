@@ -1,13 +1,7 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
-import {
-  ask,
-  type AxleMapView,
-  type Fitting,
-  type MapPartView,
-  type ProcedureView,
-} from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { computed, ref, shallowRef } from 'vue'
+import type { Fitting, MapPartView, ProcedureView } from '../api/client'
+import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 import PartMap from './PartMap.vue'
 
@@ -15,22 +9,21 @@ const props = defineProps<{ procedures: ProcedureView[]; taken: Fitting[] }>()
 const emit = defineEmits<{ add: [key: string, axle: string] }>()
 const sought = ref('')
 const store = useJob()
-const { guarded } = useGuarded()
-const axles = shallowRef<AxleMapView[]>([])
+const {
+  found: axles,
+  guarded,
+  again,
+} = useJobPart(
+  'parts',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/parts', { params: { path } }),
+)
 const part = shallowRef<{ axle: string; part: MapPartView } | null>(null)
-
-const loadParts = () =>
-  guarded(async () => {
-    axles.value = await ask((api) =>
-      api.GET('/api/jobs/{job_id}/parts', { params: { path: { job_id: store.job!.id } } }),
-    )
-  })
 
 /** Which axle a car has is its own fact: told here it stands in its record too. */
 const tellLayout = (axle: string, choice: string) =>
   guarded(async () => {
     await store.write({ kind: 'entered', key: `${axle}.layout`, choice })
-    await loadParts()
+    await again()
   })
 
 function pick(axle: string, one: MapPartView | null): void {
@@ -38,7 +31,6 @@ function pick(axle: string, one: MapPartView | null): void {
   sought.value = ''
 }
 
-onMounted(loadParts)
 const isTaken = (key: string, axle: string) =>
   props.taken.some((one) => one.procedure === key && one.axle === axle)
 const plain = (text: string) => text.toLowerCase().replaceAll('-', ' ')

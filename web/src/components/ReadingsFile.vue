@@ -1,39 +1,36 @@
 <script setup lang="ts">
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
-import { newId, Offline, Refusal, send, type ReadingsPreview } from '../api/client'
+import { ask, newId, sending, type ReadingsPreview } from '../api/client'
+import { useGuarded } from '../composables/useGuarded'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const open = ref(false)
 const file = ref<File | null>(null)
 const preview = ref<ReadingsPreview | null>(null)
-const problem = ref('')
+const { problem, guarded } = useGuarded()
 let key = newId()
 
-async function ask(apply: boolean): Promise<void> {
+async function bring(apply: boolean): Promise<void> {
   if (!file.value || !store.job) return
-  problem.value = ''
-  const query = new URLSearchParams({ key, seen: String(store.job.version), apply: String(apply) })
-  try {
-    const path = `${store.path}/readings.csv?${query}`
-    preview.value = await send<ReadingsPreview>('POST', path, file.value)
-    if (apply) {
-      await store.look()
-      open.value = false
-    }
-  } catch (error) {
-    if (!(error instanceof Refusal || error instanceof Offline)) throw error
-    problem.value = error.message
-    preview.value = apply ? preview.value : null
-  }
+  const path = { job_id: store.job.id }
+  const query = { key, seen: store.job.version, apply }
+  const told = { params: { path, query }, ...sending(file.value) }
+  const taken = await guarded(async () => {
+    preview.value = await ask((api) => api.POST('/api/jobs/{job_id}/readings.csv', told))
+    if (!apply) return
+    await store.look()
+    open.value = false
+  })
+  if (!taken && !apply) preview.value = null
 }
 
 function choose(picked: File): void {
   file.value = picked
   key = newId()
   open.value = true
-  void ask(false)
+  void bring(false)
 }
 </script>
 
@@ -69,7 +66,7 @@ function choose(picked: File): void {
       <el-button
         type="primary"
         :disabled="!preview?.readings.length || !!preview.problems"
-        @click="ask(true)"
+        @click="bring(true)"
       >
         Take all {{ preview?.readings.length ?? '' }}
       </el-button>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import type { RecordView } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
 import BesideTable from './BesideTable.vue'
 
-const { found: record, problem } = useJobPart<RecordView>('record')
+const { found: record, problem } = useJobPart(
+  'record',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/record', { params: { path } }),
+)
 </script>
 
 <template>

@@ -1,28 +1,22 @@
 <script setup lang="ts">
-import { ref, shallowRef, watch } from 'vue'
-import { ask, type StopView } from '../api/client'
+import { ref } from 'vue'
 import { useActing } from '../composables/useActing'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const { problem: refused, busy, act } = useActing()
-const { problem, guarded } = useGuarded()
 const open = ref(false)
 const note = ref('')
-const left = shallowRef<StopView | null>(null)
-
-const load = () =>
-  guarded(async () => {
-    left.value = await ask((api) =>
-      api.GET('/api/jobs/{job_id}/stop', { params: { path: { job_id: store.job!.id } } }),
-    )
-  })
+const { found: left, problem } = useRead(
+  () => ['jobs', store.job!.id, 'stop'],
+  (api) => api.GET('/api/jobs/{job_id}/stop', { params: { path: { job_id: store.job!.id } } }),
+  { version: () => store.version, when: open },
+)
 
 async function stop(): Promise<void> {
   if (await act({ kind: 'stopped', note: note.value.trim() })) note.value = ''
 }
-watch([open, () => store.job?.version], () => open.value && void load())
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
-import { newId, send, type CarView } from '../api/client'
+import { ask, newId, sending } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
 import { useCar } from '../stores/car'
 
@@ -13,9 +13,10 @@ const said = ref('')
 const take = (file: File) =>
   guarded(async () => {
     said.value = ''
-    const query = new URLSearchParams({ key: newId(), seen: String(store.car!.version) })
-    const path = `${store.path}/${props.table}.csv?${query}`
-    store.take(await send<CarView>('POST', path, file))
+    const path = { car_id: store.car!.id }
+    const query = { key: newId(), seen: store.car!.version }
+    const told = { params: { path, query }, ...sending(file) }
+    store.take(await ask((api) => api.POST(`/api/cars/{car_id}/${props.table}.csv`, told)))
     said.value = `Taken from ${file.name}. Undo takes all of it back.`
   })
 </script>

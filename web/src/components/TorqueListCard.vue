@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onMounted, ref } from 'vue'
-import { ask, newId, type OwnListView, type TorqueListView } from '../api/client'
+import { computed, ref } from 'vue'
+import { ask, newId, type TorqueListView } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
+import { useJobPart } from '../composables/useJobPart'
 import { useChoices } from '../stores/choices'
 import { useJob } from '../stores/job'
 
@@ -31,13 +32,9 @@ const known = computed(() => {
 })
 const count = computed(() => Object.values(chosen.value).filter(Boolean).length)
 
-const own = ref<OwnListView | null>(null)
-onMounted(() =>
-  guarded(async () => {
-    own.value = await ask((api) =>
-      api.GET('/api/jobs/{job_id}/torque-list', { params: { path: { job_id: store.job!.id } } }),
-    )
-  }),
+const { found: own } = useJobPart(
+  'torque-list',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/torque-list', { params: { path } }),
 )
 
 /** What the car's record lists, read as any other list. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { ask, Offline, Refusal, type WalkOrder } from '../api/client'
+import { ref } from 'vue'
+import { ask, type WalkOrder } from '../api/client'
+import { useRead } from '../composables/useRead'
 import { useJob } from '../stores/job'
 
 const NAMES = {
@@ -10,23 +11,12 @@ const NAMES = {
   'rear.left': 'Rear left',
 }
 const store = useJob()
-const order = ref<WalkOrder | null>(null)
-const problem = ref('')
-
-async function guarded(work: () => Promise<void>): Promise<void> {
-  problem.value = ''
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof Refusal || error instanceof Offline)) throw error
-    problem.value = error.message
-  }
-}
-
-const load = () =>
-  guarded(async () => {
-    order.value = await ask((api) => api.GET('/api/settings/walk'))
-  })
+const {
+  found: order,
+  problem,
+  guarded,
+  again,
+} = useRead(['settings', 'walk'], (api) => api.GET('/api/settings/walk'))
 
 let sending = Promise.resolve()
 /** Changes on their way; the walk follows once they have arrived. */
@@ -37,7 +27,7 @@ function change(corners: WalkOrder['corners'], by: WalkOrder['by']): void {
   if (!order.value) return
   order.value = { ...order.value, corners, by }
   waiting.value += 1
-  sending = sending.then(() => guarded(() => save(corners, by)))
+  sending = sending.then(async () => void (await guarded(() => save(corners, by))))
 }
 
 async function save(corners: WalkOrder['corners'], by: WalkOrder['by']): Promise<void> {
@@ -46,7 +36,7 @@ async function save(corners: WalkOrder['corners'], by: WalkOrder['by']): Promise
     const saved = await ask((api) => api.PUT('/api/settings/walk', { body }))
     order.value = waiting.value > 1 ? { ...order.value!, version: saved.version } : saved
   } catch (error) {
-    order.value = await ask((api) => api.GET('/api/settings/walk'))
+    await again()
     throw error
   } finally {
     const path = { job_id: store.job!.id }
@@ -62,8 +52,6 @@ function earlier(place: number): void {
   if (moved) corners.splice(place - 1, 0, moved)
   change(corners, order.value.by)
 }
-
-onMounted(load)
 </script>
 
 <template>

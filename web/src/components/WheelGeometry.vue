@@ -17,7 +17,7 @@ const curve = (name: 'toe_deg' | 'camber_deg') => {
     today: { travel: props.wheel.curve?.travel_mm ?? [], value: props.wheel.curve?.[name] ?? [] },
     tried: at?.curve ? { travel: at.curve.travel_mm, value: at.curve[name] } : undefined,
     at: at?.angles ? ([at.travel_mm, at.angles[name]] as [number, number]) : undefined,
-    wanted: wanted?.between_deg,
+    wanted: wanted && ([wanted.least_deg, wanted.most_deg] as [number, number]),
   }
 }
 const chance = computed(() => props.wheel.chance_pct)
@@ -139,9 +139,9 @@ function turn(name: string, at: number | number[]): void {
         :closable="false"
         role="note"
       >
-        {{ one.said }}: toe ± {{ sayNumber(one.toe_deg[0], 2) }}° becomes ±
-        {{ sayNumber(one.toe_deg[1], 2) }}°, camber ± {{ sayNumber(one.camber_deg[0], 2) }}° becomes
-        ± {{ sayNumber(one.camber_deg[1], 2) }}°; {{ one.minutes }} minutes.
+        {{ one.said }}: toe ± {{ sayNumber(one.toe_now_deg, 2) }}° becomes ±
+        {{ sayNumber(one.toe_then_deg, 2) }}°, camber ± {{ sayNumber(one.camber_now_deg, 2) }}°
+        becomes ± {{ sayNumber(one.camber_then_deg, 2) }}°; {{ one.minutes }} minutes.
       </el-alert>
       <p v-if="chance !== null" class="soft">
         Chance of this wheel ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>.

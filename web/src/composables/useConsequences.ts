@@ -1,12 +1,12 @@
 import { ref, type Ref } from 'vue'
-import { Offline, Refusal, send, type Act } from '../api/client'
+import { Offline, Refusal, ask as asked, type LineAct } from '../api/client'
 import { useJob } from '../stores/job'
 
 export interface Consequences {
   /** What would no longer hold; while it is shown the act waits for a yes. */
   lost: Ref<string[]>
   /** Do it at once where nothing is lost; otherwise show what is, and wait. */
-  ask(act: Act, go: () => void): Promise<void>
+  ask(act: LineAct, go: () => void): Promise<void>
   yes(): void
   no(): void
 }
@@ -17,10 +17,14 @@ export function useConsequences(): Consequences {
   const lost = ref<string[]>([])
   let waiting: (() => void) | null = null
 
-  async function ask(act: Act, go: () => void): Promise<void> {
+  async function ask(act: LineAct, go: () => void): Promise<void> {
     let found: string[] = []
     try {
-      found = (await send<{ lost: string[] }>('POST', `${store.path}/consequences`, { act })).lost
+      const path = { job_id: store.job!.id }
+      const told = await asked((api) =>
+        api.POST('/api/jobs/{job_id}/consequences', { params: { path }, body: { act } }),
+      )
+      found = told.lost
     } catch (error) {
       if (!(error instanceof Offline || error instanceof Refusal)) throw error
     }

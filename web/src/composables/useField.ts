@@ -1,12 +1,5 @@
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import {
-  send,
-  type Act,
-  type EntryView,
-  type FieldView,
-  type Gauge,
-  type MethodView,
-} from '../api/client'
+import type { EntryView, FieldView, Gauge, LineAct, MethodView } from '../api/client'
 import { useActing } from './useActing'
 import { useDesk } from './useDesk'
 
@@ -128,12 +121,12 @@ export function useField(field: FieldView): FieldEntry {
     )
   }
 
-  function wanted(): Act {
+  function wanted(): LineAct {
     const rows = adding.value ? [...kept.value, row()] : [row(), ...(entry.value?.again ?? [])]
     return entered(rows)
   }
 
-  function entered(rows: Row[]): Act {
+  function entered(rows: Row[]): LineAct {
     const pm = texts.value[PLUS_MINUS] ?? ''
     const unit = units.value[PLUS_MINUS] ?? current.value?.unit ?? ''
     return {
@@ -149,9 +142,7 @@ export function useField(field: FieldView): FieldEntry {
 
   async function understand(): Promise<void> {
     try {
-      const act = wanted()
-      const path = `${desk.path.value}/understand`
-      hint.value = (await send<{ understood: string }>('POST', path, { act })).understood
+      hint.value = await desk.understand(wanted())
     } catch {
       hint.value = ''
     }
@@ -169,7 +160,7 @@ export function useField(field: FieldView): FieldEntry {
     pause = window.setTimeout(() => void understand(), 250)
   }
 
-  async function put(wantedAct: Act, seen?: number): Promise<boolean> {
+  async function put(wantedAct: LineAct, seen?: number): Promise<boolean> {
     const taken = await act(wantedAct, seen)
     if (taken) settle()
     return taken

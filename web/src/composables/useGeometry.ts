@@ -1,18 +1,19 @@
-import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { ask, send, type GeometryView, type TriedCar, type TriedView } from '../api/client'
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
+import { ask, type GeometryView, type TriedCar, type TriedView } from '../api/client'
 import { useCar } from '../stores/car'
+import { useCarPart } from './useCarPart'
 import { useGuarded } from './useGuarded'
 import { useLatest } from './useLatest'
 
 const SAMPLES = 2000
 
 export interface Geometry {
-  view: ShallowRef<GeometryView | null>
+  view: ComputedRef<GeometryView | null>
   tried: ComputedRef<Record<string, TriedView>>
   axles: ComputedRef<TriedCar['axles']>
   heights: Ref<Record<string, number>>
   turns: Ref<Record<string, Record<string, number>>>
-  problem: Ref<string>
+  problem: ComputedRef<string>
   /** Set the sliders to what the plan turns. */
   follow(): void
   /** Set the sliders back: the planned height, nothing turned. */
@@ -22,19 +23,20 @@ export interface Geometry {
 /** A car's geometry: its plan, how sure it is, and what the sliders try out. */
 export function useGeometry(): Geometry {
   const store = useCar()
-  const { problem, guarded } = useGuarded()
-  const view = shallowRef<GeometryView | null>(null)
+  const { problem: trial, guarded } = useGuarded()
+  const quick = useCarPart(
+    'geometry',
+    (path) => (api) => api.GET('/api/cars/{car_id}/geometry', { params: { path } }),
+  )
+  const query = { samples: SAMPLES }
+  const sure = useCarPart(
+    'geometry with ±',
+    (path) => (api) => api.GET('/api/cars/{car_id}/geometry', { params: { path, query } }),
+  )
+  const view = computed(() => (sure.isCurrent.value ? sure.found.value : quick.found.value))
   const answer = shallowRef<TriedCar | null>(null)
   const heights = ref<Record<string, number>>({})
   const turns = ref<Record<string, Record<string, number>>>({})
-
-  const load = () =>
-    guarded(async () => {
-      view.value = await send<GeometryView>('GET', `${store.path}/geometry`)
-      if (!Object.keys(heights.value).length) reset()
-      else tryOut()
-      view.value = await send<GeometryView>('GET', `${store.path}/geometry?samples=${SAMPLES}`)
-    })
 
   function reset(): void {
     turns.value = Object.fromEntries(view.value?.wheels.map((one) => [one.key, {}]) ?? [])
@@ -64,13 +66,23 @@ export function useGeometry(): Geometry {
     })
   })
 
-  watch(() => store.car?.version, load, { immediate: true })
+  watch(
+    quick.found,
+    (now) => {
+      if (!now) return
+      if (!Object.keys(heights.value).length) reset()
+      else tryOut()
+    },
+    { immediate: true },
+  )
   watch([heights, turns], () => tryOut(), { deep: true })
 
   const tried = computed(() =>
     Object.fromEntries((answer.value?.wheels ?? []).map((one) => [one.key, one])),
   )
   const axles = computed(() => answer.value?.axles ?? [])
+
+  const problem = computed(() => trial.value || quick.problem.value)
 
   return { view, tried, axles, heights, turns, problem, follow, reset }
 }

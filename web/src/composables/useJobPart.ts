@@ -1,29 +1,30 @@
-import { shallowRef, watch, type ShallowRef } from 'vue'
-import { send } from '../api/client'
+import { refDebounced, useTimeout } from '@vueuse/core'
+import { computed, type ComputedRef } from 'vue'
+import type { Call } from '../api/client'
 import { useJob } from '../stores/job'
-import { useGuarded, type Guarded } from './useGuarded'
-import { useLatest } from './useLatest'
+import { useRead, type Read } from './useRead'
 
-export interface JobPart<T> extends Guarded {
-  found: ShallowRef<T | null>
+export interface JobPart<T extends object> extends Read<T> {
+  /** What was read belongs to the job as it stands now. */
+  isOfNow: ComputedRef<boolean>
 }
 
-/** A part of the open job under its own address, read again with every line of its log; asked once that has paused. */
-export function useJobPart<T>(part: string, pauseMs = 0): JobPart<T> {
+/** A part of the open job, read again with every line of its log; where it takes the server a while, once that has paused. */
+export function useJobPart<T extends object>(
+  part: string,
+  call: (path: { job_id: string }) => Call<T>,
+  pauseMs = 0,
+): JobPart<T> {
   const store = useJob()
-  const { problem, busy, guarded } = useGuarded()
-  const found = shallowRef<T | null>(null)
-  const load = useLatest(
-    () =>
-      guarded(async () => {
-        found.value = await send<T>('GET', `${store.path}/${part}`)
-      }),
-    pauseMs,
+  const now = computed(() => store.version)
+  const version = refDebounced(now, pauseMs)
+  const ready = useTimeout(pauseMs)
+  const id = computed(() => store.job?.id ?? '')
+  const read = useRead<T>(
+    () => ['jobs', id.value, part],
+    (api) => call({ job_id: id.value })(api),
+    { version, when: () => ready.value && id.value !== '' },
   )
-  watch(
-    () => store.job?.version,
-    () => load(),
-    { immediate: true },
-  )
-  return { found, problem, busy, guarded }
+  const isOfNow = computed(() => read.isCurrent.value && version.value === now.value)
+  return { ...read, isOfNow }
 }

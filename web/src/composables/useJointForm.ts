@@ -1,4 +1,4 @@
-import { newId, send, type Bolt, type Joint } from '../api/client'
+import { ask, newId, type Bolt, type Joint } from '../api/client'
 import { inUnit, readTyped, type TypedFormView } from './useTyped'
 
 /** A joint as it is typed, before its places are laid out. */
@@ -61,13 +61,13 @@ async function places(one: JointDraft, read: TypedFormView): Promise<Row[]> {
       note,
     }))
   }
-  const query = new URLSearchParams({
-    pattern: one.pattern,
-    count: String(read.numbers.count ?? 0),
-    width_mm: String(read.numbers.width ?? 0),
-    height_mm: String(one.pattern === 'rectangle' ? (read.numbers.height ?? 0) : 0),
-  })
-  const laid = await send<{ places: number[][] }>('GET', `/api/joint-patterns?${query}`)
+  const query = {
+    pattern: one.pattern as 'circle',
+    count: read.numbers.count ?? 0,
+    width_mm: read.numbers.width ?? 0,
+    height_mm: one.pattern === 'rectangle' ? (read.numbers.height ?? 0) : 0,
+  }
+  const laid = await ask((api) => api.GET('/api/joint-patterns', { params: { query } }))
   return laid.places.map((at) => ({ at }))
 }
 

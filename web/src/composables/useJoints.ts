@@ -1,8 +1,7 @@
-import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { ask, newId, type JointView, type JointsView } from '../api/client'
 import { useJob } from '../stores/job'
-import { useGuarded } from './useGuarded'
-import { useLatest } from './useLatest'
+import { useRead } from './useRead'
 import { inUnit, readTyped } from './useTyped'
 
 export interface WrenchAdapter {
@@ -12,7 +11,7 @@ export interface WrenchAdapter {
 }
 
 export interface Joints {
-  view: ShallowRef<JointsView | null>
+  view: ComputedRef<JointsView | null>
   chosen: Ref<string>
   joint: ComputedRef<JointView | undefined>
   adapter: Ref<WrenchAdapter>
@@ -41,29 +40,27 @@ export async function adapterOf(one: WrenchAdapter) {
 /** The joints of the open job, read again with every line of its log. */
 export function useJoints(): Joints {
   const store = useJob()
-  const { problem, guarded } = useGuarded()
-  const view = shallowRef<JointsView | null>(null)
   const chosen = ref('')
   const adapter = ref<WrenchAdapter>({ wrench: '', adapter: '', angle: '0' })
+  const {
+    found: view,
+    isCurrent,
+    problem,
+    guarded,
+  } = useRead(
+    () => ['jobs', store.job!.id, 'joints'],
+    async (api) => {
+      const path = { job_id: store.job!.id }
+      const query = (await adapterOf(adapter.value)) ?? {}
+      return api.GET('/api/jobs/{job_id}/joints', { params: { path, query } })
+    },
+    { version: () => [store.version, ...Object.values(adapter.value)].join(' ') },
+  )
   const joint = computed(
     () => view.value?.joints.find((one) => one.key === chosen.value) ?? view.value?.joints[0],
   )
 
-  const readAt = ref(-1)
-  const behind = computed(() => readAt.value !== (store.job?.version ?? -1))
-
-  async function load(): Promise<void> {
-    const version = store.job?.version ?? -1
-    await guarded(async () => {
-      const on = await adapterOf(adapter.value)
-      view.value = await ask((api) =>
-        api.GET('/api/jobs/{job_id}/joints', {
-          params: { path: { job_id: store.job!.id }, query: on ?? {} },
-        }),
-      )
-    })
-    readAt.value = version
-  }
+  const behind = computed(() => !isCurrent.value)
 
   const kept = ref('')
   const keep = (key: string) =>
@@ -77,8 +74,5 @@ export function useJoints(): Joints {
       kept.value = key
     })
 
-  const again = useLatest(load)
-  watch(() => store.job?.version, again, { immediate: true })
-  watch(adapter, again, { deep: true })
   return { view, chosen, joint, adapter, problem, behind, kept, keep }
 }

@@ -1,7 +1,8 @@
 import { computed, ref, shallowRef, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { ask, send, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
+import { ask, type SpringsView, type TriedSits, type TrySprings } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
+import { useJobPart } from './useJobPart'
 import { useLatest } from './useLatest'
 
 const SAMPLES = 5000
@@ -9,11 +10,11 @@ const SAMPLES = 5000
 const PAUSE_MS = 400
 
 export interface Springs {
-  view: ShallowRef<SpringsView | null>
+  view: ComputedRef<SpringsView | null>
   tried: ShallowRef<TriedSits | null>
   wish: Ref<Required<TrySprings>>
   moved: ComputedRef<boolean>
-  problem: Ref<string>
+  problem: ComputedRef<string>
   /** Sliders back to what is planned. */
   reset(): void
 }
@@ -24,8 +25,18 @@ const tries = (wish: TrySprings) =>
 /** The open job's car on its springs, and what the sliders try out. */
 export function useSprings(): Springs {
   const store = useJob()
-  const { problem, guarded } = useGuarded()
-  const view = shallowRef<SpringsView | null>(null)
+  const { problem: trial, guarded } = useGuarded()
+  const quick = useJobPart(
+    'springs',
+    (path) => (api) => api.GET('/api/jobs/{job_id}/springs', { params: { path } }),
+  )
+  const query = { samples: SAMPLES }
+  const sure = useJobPart(
+    'springs with ±',
+    (path) => (api) => api.GET('/api/jobs/{job_id}/springs', { params: { path, query } }),
+    PAUSE_MS,
+  )
+  const view = computed(() => (sure.isOfNow.value ? sure.found.value : quick.found.value))
   const tried = shallowRef<TriedSits | null>(null)
   const wish = ref<Required<TrySprings>>(nothing())
   const answered = shallowRef(wish.value)
@@ -35,19 +46,6 @@ export function useSprings(): Springs {
   function nothing(): Required<TrySprings> {
     return { turns: {}, seats_mm: {}, rates_pct: {}, holes: {} }
   }
-
-  async function read(query: string): Promise<void> {
-    const version = store.version
-    await guarded(async () => {
-      const found = await send<SpringsView>('GET', `${store.path}/springs${query}`)
-      if (query && version !== store.version) return
-      view.value = found
-      if (!query) tryOut()
-    })
-  }
-
-  const quick = useLatest(() => read(''))
-  const sure = useLatest(() => read(`?samples=${SAMPLES}`), PAUSE_MS)
 
   /** One question at a time; what the sliders did meanwhile is asked next. */
   const tryOut = useLatest(async () => {
@@ -67,14 +65,8 @@ export function useSprings(): Springs {
     wish.value = nothing()
   }
 
-  watch(
-    () => store.job?.version,
-    () => {
-      quick()
-      sure()
-    },
-    { immediate: true },
-  )
+  watch(quick.found, (now) => now && tryOut(), { immediate: true })
   watch(wish, () => tryOut(), { deep: true })
+  const problem = computed(() => trial.value || quick.problem.value)
   return { view, tried, wish, moved, problem, reset }
 }

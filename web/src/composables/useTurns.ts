@@ -1,8 +1,6 @@
-import { shallowRef, watch, type ShallowRef } from 'vue'
-import { send, type TurnsOfJobView } from '../api/client'
-import { useJob } from '../stores/job'
-import { useGuarded } from './useGuarded'
-import { useLatest } from './useLatest'
+import { computed, type ComputedRef } from 'vue'
+import type { TurnsOfJobView } from '../api/client'
+import { useJobPart } from './useJobPart'
 
 const SAMPLES = 2000
 /** How sure it is takes the server a while: asked once the tapping has stopped. */
@@ -45,29 +43,20 @@ function carried(quick: TurnsOfJobView, before: TurnsOfJobView | null): TurnsOfJ
 }
 
 /** The turns of the open job, read again with every line of its log; how sure they are comes after. */
-export function useTurns(): { turns: ShallowRef<TurnsOfJobView | null> } {
-  const store = useJob()
-  const { guarded } = useGuarded()
-  const turns = shallowRef<TurnsOfJobView | null>(null)
-
-  async function read(query: string): Promise<void> {
-    const version = store.version
-    await guarded(async () => {
-      const found = await send<TurnsOfJobView>('GET', `${store.path}/turns${query}`)
-      if (query && version !== store.version) return
-      turns.value = query ? found : carried(found, turns.value)
-    })
-  }
-
-  const quick = useLatest(() => read(''))
-  const sure = useLatest(() => read(`?samples=${SAMPLES}`), PAUSE_MS)
-  watch(
-    () => store.job?.version,
-    () => {
-      quick()
-      sure()
-    },
-    { immediate: true },
+export function useTurns(): { turns: ComputedRef<TurnsOfJobView | null> } {
+  const quick = useJobPart(
+    'turns',
+    (path) => (api) => api.GET('/api/jobs/{job_id}/turns', { params: { path } }),
   )
+  const query = { samples: SAMPLES }
+  const sure = useJobPart(
+    'turns with ±',
+    (path) => (api) => api.GET('/api/jobs/{job_id}/turns', { params: { path, query } }),
+    PAUSE_MS,
+  )
+  const turns = computed(() => {
+    if (sure.isOfNow.value) return sure.found.value
+    return quick.found.value && carried(quick.found.value, sure.found.value)
+  })
   return { turns }
 }

@@ -2,12 +2,14 @@ import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef 
 import {
   Offline,
   Refusal,
-  send,
   type Act,
   type BookView,
   type EntryView,
+  type LineAct,
   type SheetView,
 } from '../api/client'
+import type { BookCalls } from '../api/books'
+import { cache } from '../api/cache'
 import { connection } from '../api/connection'
 import type { Waiting } from '../api/shelf'
 import { useListener, type Listener } from '../composables/useListener'
@@ -25,6 +27,8 @@ export interface Desk {
   drafts: Ref<Record<string, Record<string, string>>>
   write(act: Act, seen?: number): Promise<boolean>
   look(): Promise<void>
+  /** How the core reads what is typed. */
+  understand(act: LineAct): Promise<string>
 }
 
 export interface Book<View extends BookView> extends Desk {
@@ -45,8 +49,14 @@ export interface Book<View extends BookView> extends Desk {
   putBack(act: Act): void
 }
 
+/** A view as it was shown last, with the life of the workshop's data it belongs to. */
+interface Kept<View> {
+  view: View
+  epoch: string
+}
+
 /** A job or car that is open: as the server sees it, what waits to be sent, half-typed fields. */
-export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<View> {
+export function openBook<View extends BookView>(calls: BookCalls<View>): Book<View> {
   const view = shallowRef(null) as ShallowRef<View | null>
   const sheet = shallowRef<SheetView | null>(null)
   const drafts = ref<Record<string, Record<string, string>>>({})
@@ -57,7 +67,8 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   let timer: number | undefined
   let listener: Listener | null = null
 
-  const path = computed(() => `/api/${kind}/${openId.value}`)
+  const path = computed(() => `/api/${calls.kind}/${openId.value}`)
+  const kept = () => [calls.kind, openId.value]
   const version = computed(() => view.value?.version ?? 0)
   const unsent = computed(() => queue.of(openId.value).length)
   const waiting = computed(() => queue.of(openId.value).filter((one) => one.late))
@@ -70,12 +81,13 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     if (view.value && sameLife && found.version < view.value.version) return
     epoch = connection.epoch
     view.value = found
+    cache.setQueryData<Kept<View>>(kept(), { view: found, epoch })
     if (found.shape !== sheet.value?.shape) void readSheet()
   }
 
   async function readSheet(): Promise<void> {
     const asked = openId.value
-    const found = await send<SheetView>('GET', `${path.value}/sheet`).catch(() => null)
+    const found = await calls.sheet(asked).catch(() => null)
     if (found && asked === openId.value) sheet.value = found
   }
 
@@ -83,7 +95,9 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     close()
     if (id !== openId.value) sheet.value = null
     openId.value = id
-    view.value = null
+    const last = cache.getQueryData<Kept<View>>(kept())
+    view.value = last?.view ?? null
+    epoch = last?.epoch ?? ''
     drafts.value = {}
     missing.value = false
     timer = window.setInterval(() => void look(), POLL_MS)
@@ -102,7 +116,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   }
 
   async function refresh(): Promise<void> {
-    take(await send<View>('GET', path.value))
+    take(await calls.read(openId.value))
   }
 
   /** See whether anything changed on the server, and deliver what waits. */
@@ -110,7 +124,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     const id = openId.value
     if (!id) return
     try {
-      const now = await send<{ version: number }>('GET', `${path.value}/version`)
+      const now = await calls.version(id)
       const delivered = await queue.deliver(id)
       if (id !== openId.value) return
       const stale = now.version !== view.value?.version || epoch !== connection.epoch
@@ -129,12 +143,14 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
   async function write(act: Act, seen?: number): Promise<boolean> {
     if (!view.value) return false
     const said = sayWaiting(act, view.value, sheet.value)
-    const to = { kind, book: view.value.id, title: nameOf(view.value), said }
-    const answer = await queue.send<View>(to, act, seen ?? view.value.version, () => view.value)
+    const to = { kind: calls.kind, book: view.value.id, title: nameOf(view.value), said }
+    const answer = await queue.send(calls, to, act, seen ?? view.value.version, () => view.value)
     if (answer === 'waiting') return false
     take(answer)
     return true
   }
+
+  const understand = async (act: LineAct) => (await calls.understand(openId.value, act)).understood
 
   function putBack(act: Act): void {
     if (act.kind !== 'entered') return
@@ -166,6 +182,7 @@ export function openBook<View extends BookView>(kind: 'jobs' | 'cars'): Book<Vie
     look,
     take,
     write,
+    understand,
     putBack,
   }
 }

@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
-import type { CarView } from '../api/client'
+import { CARS } from '../api/books'
 import { openBook } from './book'
 
 /** The car whose record is open. */
 export const useCar = defineStore('car', () => {
-  const book = openBook<CarView>('cars')
+  const book = openBook(CARS)
   return { ...book, car: book.view, book: () => book }
 })

@@ -1,13 +1,13 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import type { JobView } from '../api/client'
+import { JOBS } from '../api/books'
 import { jobWith } from '../composables/useWaiting'
 import { openBook } from './book'
 import { useChoices } from './choices'
 
 /** The job that is open, as it is with what waits to be sent. */
 export const useJob = defineStore('job', () => {
-  const book = openBook<JobView>('jobs')
+  const book = openBook(JOBS)
   const choices = useChoices()
   const job = computed(() => {
     const seen = book.view.value

@@ -1,6 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, expect, it, vi } from 'vitest'
-import { send, type Act, type BookView, type EventCreate, type JobView } from '../api/client'
+import { JOBS } from '../api/books'
+import { type Act, type BookView, type EventCreate, type JobView } from '../api/client'
 import { connection } from '../api/connection'
 import { jobWith } from '../composables/useWaiting'
 import { useQueue } from './queue'
@@ -53,7 +54,7 @@ it('keeps what cannot be sent, in order, also for the next page, and sends it on
   server.gone = true
   const queue = useQueue()
   for (const text of ['one', 'two', 'three'])
-    expect(await queue.send(to, noted(text), 7)).toBe('waiting')
+    expect(await queue.send(JOBS, to, noted(text), 7)).toBe('waiting')
   expect(connection.lost).toBe(true)
   expect(queue.of(to.book).every((one) => one.late)).toBe(true)
   setActivePinia(createPinia())
@@ -69,7 +70,7 @@ it('keeps what cannot be sent, in order, also for the next page, and sends it on
 it('stops at the first that is refused, and goes on as a person says', async () => {
   server.gone = true
   const queue = useQueue()
-  for (const text of ['one', 'two', 'three', 'four']) await queue.send(to, noted(text), 7)
+  for (const text of ['one', 'two', 'three', 'four']) await queue.send(JOBS, to, noted(text), 7)
   Object.assign(server, { gone: false, refuses: 'two' })
   await queue.deliver(to.book)
   expect(server.log).toEqual(['one'])
@@ -85,7 +86,7 @@ it('stops at the first that is refused, and goes on as a person says', async () 
 it('tries what was refused again over what is there now', async () => {
   server.gone = true
   const queue = useQueue()
-  await queue.send(to, noted('two'), 7)
+  await queue.send(JOBS, to, noted('two'), 7)
   Object.assign(server, { gone: false, refuses: 'two' })
   await queue.deliver(to.book)
   connection.epoch = 'another life'
@@ -101,7 +102,7 @@ it('tries what was refused again over what is there now', async () => {
 it('throws the refusal of an entry that went out at once, and forgets the entry', async () => {
   server.refuses = 'one'
   const queue = useQueue()
-  await expect(queue.send(to, noted('one'), 7)).rejects.toThrow('Somebody else')
+  await expect(queue.send(JOBS, to, noted('one'), 7)).rejects.toThrow('Somebody else')
   expect(queue.waiting).toEqual([])
 })
 
@@ -110,7 +111,7 @@ it('keeps an entry of a device that was taken off, until it is let in again', as
     Promise.resolve(Response.json({ code: 'not_paired' }, { status: 401 })),
   )
   const queue = useQueue()
-  expect(await queue.send(to, noted('one'), 7)).toBe('waiting')
+  expect(await queue.send(JOBS, to, noted('one'), 7)).toBe('waiting')
   await queue.deliver(to.book)
   expect([connection.shutOut, queue.of(to.book).length, queue.refusalOf(to.book)]).toEqual([
     true,
@@ -183,9 +184,9 @@ it('takes what changed into the view that is shown, and keeps the rest as it was
     }
     return Promise.resolve(new Response(JSON.stringify(isPatch ? patch : first), { headers }))
   })
-  const shown = await send<JobView>('GET', '/api/jobs/job-00000001')
+  const shown = await JOBS.read('job-00000001')
   const queue = useQueue()
-  const next = await queue.send<JobView>(to, noted('one'), 7, () => shown)
+  const next = await queue.send(JOBS, to, noted('one'), 7, () => shown)
   if (next === 'waiting') throw new Error('it was sent')
   expect(next).toEqual({
     ...first,
@@ -195,6 +196,6 @@ it('takes what changed into the view that is shown, and keeps the rest as it was
   })
   expect(next.steps[0]).toBe(shown.steps[0])
   expect(shown.version).toBe(7)
-  await queue.send<JobView>(to, noted('two'), 8, () => next)
+  await queue.send(JOBS, to, noted('two'), 8, () => next)
   expect(told).toEqual([null, 'first', 'second'])
 })

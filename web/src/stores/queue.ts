@@ -1,15 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import {
-  newId,
-  Offline,
-  Refusal,
-  send as request,
-  type Act,
-  type BookView,
-  type DeliveredView,
-  type ErrorBody,
-} from '../api/client'
+import { newId, Offline, Refusal, type Act, type BookView, type ErrorBody } from '../api/client'
+import { callsOf, type BookCalls } from '../api/books'
 import { connection } from '../api/connection'
 import * as shelf from '../api/shelf'
 import type { Waiting } from '../api/shelf'
@@ -59,6 +51,7 @@ export const useQueue = defineStore('queue', () => {
 
   /** Send an act, on top of the view that is `shown` then; 'waiting' where others wait before it or nothing is reached. A Refusal is thrown to the caller. */
   function send<View extends BookView>(
+    calls: BookCalls<View>,
     to: Addressed,
     act: Act,
     seen: number,
@@ -70,13 +63,14 @@ export const useQueue = defineStore('queue', () => {
     const turn = line.then(() => {
       ahead.delete(entry.id)
       const isNext = of(to.book)[0]?.entry.id === entry.id && !refusals.value[to.book]
-      return isNext ? first<View>(to, entry.id, shown) : putOff(entry.id)
+      return isNext ? first(calls, to, entry.id, shown) : putOff(entry.id)
     })
     line = turn.catch(() => undefined)
     return turn
   }
 
   async function first<View extends BookView>(
+    calls: BookCalls<View>,
     to: Addressed,
     id: string,
     shown: () => View | null,
@@ -84,8 +78,7 @@ export const useQueue = defineStore('queue', () => {
     const one = waiting.value.find((each) => each.entry.id === id)
     if (!one) return 'waiting'
     try {
-      const path = `/api/${to.kind}/${to.book}/events`
-      const view = await request<View>('POST', path, one.entry, one.epoch, shown())
+      const view = await calls.write(to.book, one.entry, one.epoch, shown())
       forget([id])
       onTop(to.book, [id], view.version)
       return view
@@ -129,8 +122,7 @@ export const useQueue = defineStore('queue', () => {
     if (!head || refusals.value[book] || mine.some((one) => ahead.has(one.entry.id))) return false
     const body = { entries: mine.map((one) => one.entry), written: shelf.written(book) }
     try {
-      const path = `/api/${head.kind}/${book}/queue`
-      const done = await request<DeliveredView>('POST', path, body, head.epoch)
+      const done = await callsOf(head.kind).deliver(book, body, head.epoch)
       if (done.refused) refusals.value[book] = done.refused
       forget(done.written)
       onTop(book, done.written, done.version)

@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { ask, type ComparedView, type HistoryView } from '../api/client'
+import { computed, ref, watch } from 'vue'
 import HistoryCurve from '../components/HistoryCurve.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useCarPart } from '../composables/useCarPart'
+import { useRead } from '../composables/useRead'
 import { useCar } from '../stores/car'
 
 const store = useCar()
-const { problem, guarded } = useGuarded()
-const history = shallowRef<HistoryView | null>(null)
-const compared = shallowRef<ComparedView | null>(null)
+const { found: history, problem } = useCarPart(
+  'history',
+  (path) => (api) => api.GET('/api/cars/{car_id}/history', { params: { path } }),
+)
 const first = ref('')
 const then = ref('')
 const onlyChanged = ref(true)
@@ -17,38 +18,40 @@ const named = (key: string) => {
   const one = moments.value.find((each) => each.key === key)
   return one ? `${one.at.slice(0, 10)} ${one.title}, ${one.phase}` : ''
 }
+const { found: compared, problem: unlike } = useRead(
+  () => ['cars', store.car!.id, 'compared'],
+  (api) =>
+    api.GET('/api/cars/{car_id}/history/compare', {
+      params: {
+        path: { car_id: store.car!.id },
+        query: { first: first.value, then: then.value },
+      },
+    }),
+  {
+    version: () => `${first.value} ${then.value}`,
+    when: () => first.value !== '' && then.value !== '',
+  },
+)
 const rows = computed(
   () => compared.value?.rows.filter((one) => one.differs || !onlyChanged.value) ?? [],
 )
 
-const load = () =>
-  guarded(async () => {
-    history.value = await ask((api) =>
-      api.GET('/api/cars/{car_id}/history', { params: { path: { car_id: store.car!.id } } }),
-    )
-    first.value = moments.value[0]?.key ?? ''
-    then.value = moments.value.at(-1)?.key ?? ''
-  })
-
-const compare = () =>
-  guarded(async () => {
-    if (!first.value || !then.value) return
-    const query = { first: first.value, then: then.value }
-    compared.value = await ask((api) =>
-      api.GET('/api/cars/{car_id}/history/compare', {
-        params: { path: { car_id: store.car!.id }, query },
-      }),
-    )
-  })
-
-watch([first, then], compare)
-onMounted(load)
+watch(
+  history,
+  () => {
+    first.value ||= moments.value[0]?.key ?? ''
+    then.value ||= moments.value.at(-1)?.key ?? ''
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <div class="stack">
     <h2>History</h2>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <el-alert v-if="problem || unlike" type="error" :closable="false" role="alert">{{
+      problem || unlike
+    }}</el-alert>
     <p v-if="history && !moments.length" class="card">
       Nothing was read on this car yet. A baseline begins its history.
     </p>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { ask, type Schemas } from '../api/client'
+import { computed, ref } from 'vue'
 import CornerDrawing from '../components/CornerDrawing.vue'
 import FieldGroup from '../components/FieldGroup.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useCarPart } from '../composables/useCarPart'
 import TableFiles from '../components/TableFiles.vue'
 import { useMoveOn } from '../composables/useMoveOn'
 import { useCar } from '../stores/car'
@@ -13,20 +12,11 @@ const page = ref<HTMLElement | null>(null)
 const moveOn = useMoveOn(page)
 const points = computed(() => store.sheet?.fields.filter((one) => one.group === 'Points') ?? [])
 const of = (axle: string) => points.value.filter((one) => one.axle === axle)
-const { problem, guarded } = useGuarded()
-const drawn = shallowRef<Schemas['PointsView'][]>([])
-const drawnOf = (axle: string) => drawn.value.filter((one) => one.key.startsWith(axle))
-const path = computed(() => ({ car_id: store.car!.id }))
-watch(
-  () => store.car!.version,
-  () =>
-    guarded(async () => {
-      drawn.value = await ask((api) =>
-        api.GET('/api/cars/{car_id}/points', { params: { path: path.value } }),
-      )
-    }),
-  { immediate: true },
+const { found: drawn, problem } = useCarPart(
+  'points',
+  (path) => (api) => api.GET('/api/cars/{car_id}/points', { params: { path } }),
 )
+const drawnOf = (axle: string) => drawn.value?.filter((one) => one.key.startsWith(axle)) ?? []
 const read = computed(() => points.value.filter((one) => store.car!.entries[one.key]).length)
 </script>
 

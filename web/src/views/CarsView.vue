@@ -1,21 +1,14 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, newId, type CarLine, type ShelfPart } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { ask, newId, type ShelfPart } from '../api/client'
+import { useRead } from '../composables/useRead'
 import { sayMoment } from '../composables/useWords'
 
 const router = useRouter()
-const cars = ref<CarLine[] | null>(null)
-const parts = ref<ShelfPart[]>([])
 const name = ref('')
-const { problem, busy, guarded } = useGuarded()
-
-const load = () =>
-  guarded(async () => {
-    cars.value = await ask((api) => api.GET('/api/cars'))
-    parts.value = await ask((api) => api.GET('/api/parts'))
-  })
+const { found: cars, problem, busy, guarded } = useRead(['cars'], (api) => api.GET('/api/cars'))
+const { found: parts, again } = useRead(['parts'], (api) => api.GET('/api/parts'))
 
 const add = () =>
   guarded(async () => {
@@ -32,10 +25,8 @@ const remove = (part: ShelfPart) =>
   guarded(async () => {
     const path = { part_id: part.id }
     await ask((api) => api.DELETE('/api/parts/{part_id}', { params: { path } }))
-    await load()
+    await again()
   })
-
-onMounted(load)
 </script>
 
 <template>
@@ -62,7 +53,7 @@ onMounted(load)
       </form>
       <div class="card stack">
         <h3>Parts on the shelf</h3>
-        <p v-if="!parts.length" class="soft">
+        <p v-if="!parts?.length" class="soft">
           Save an arm, a spring or a bar from a car's record, and fit it to others.
         </p>
         <div v-for="part in parts" :key="part.id" class="part">

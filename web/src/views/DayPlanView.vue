@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, shallowRef } from 'vue'
-import { ask, type DayView, type NeedView } from '../api/client'
+import { computed, ref } from 'vue'
 import DayLines from '../components/DayLines.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 
-const { problem, guarded } = useGuarded()
-const day = shallowRef<DayView | null>(null)
-const needs = shallowRef<NeedView[]>([])
 const SORTS: Record<string, string> = {
   buy: 'To buy',
   chemical: 'Chemicals',
@@ -15,8 +11,21 @@ const SORTS: Record<string, string> = {
   leftover: 'Left over on purpose',
 }
 const from = ref(nextMorning())
-const people = ref<number>()
-const sorts = computed(() => [...new Set(needs.value.map((one) => one.sort))])
+const wanted = ref<number>()
+const { found: day, problem } = useRead(
+  ['board', 'day'],
+  (api) => {
+    const query = { begin: from.value.toISOString(), people: wanted.value ?? null }
+    return api.GET('/api/board/day', { params: { query } })
+  },
+  { version: () => `${from.value.toISOString()} ${wanted.value}` },
+)
+const people = computed({
+  get: () => wanted.value ?? day.value?.people,
+  set: (now) => (wanted.value = now),
+})
+const { found: needs } = useRead(['board', 'needs'], (api) => api.GET('/api/board/needs'))
+const sorts = computed(() => [...new Set(needs.value?.map((one) => one.sort))])
 
 function nextMorning(): Date {
   const at = new Date()
@@ -24,20 +33,6 @@ function nextMorning(): Date {
   at.setHours(9)
   return at
 }
-
-const load = () =>
-  guarded(async () => {
-    const query = { begin: from.value.toISOString(), people: people.value ?? null }
-    day.value = await ask((api) => api.GET('/api/board/day', { params: { query } }))
-    people.value ??= day.value.people
-  })
-
-onMounted(() =>
-  guarded(async () => {
-    await load()
-    needs.value = await ask((api) => api.GET('/api/board/needs'))
-  }),
-)
 </script>
 
 <template>
@@ -47,17 +42,11 @@ onMounted(() =>
       <div class="row">
         <label class="labelled">
           Work begins
-          <el-date-picker
-            v-model="from"
-            type="datetime"
-            :clearable="false"
-            format="D MMM, HH:mm"
-            @change="load"
-          />
+          <el-date-picker v-model="from" type="datetime" :clearable="false" format="D MMM, HH:mm" />
         </label>
         <label class="labelled">
           Pairs of hands
-          <el-input-number v-model="people" :min="1" :max="12" @change="load" />
+          <el-input-number v-model="people" :min="1" :max="12" />
         </label>
       </div>
       <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
@@ -87,7 +76,7 @@ onMounted(() =>
         <div v-for="sort in sorts" :key="sort">
           <h4>{{ SORTS[sort] ?? sort }}</h4>
           <ul>
-            <li v-for="one in needs.filter((need) => need.sort === sort)" :key="one.name">
+            <li v-for="one in needs?.filter((need) => need.sort === sort)" :key="one.name">
               <span
                 ><b v-if="one.count > 1">{{ one.count }} × </b>{{ one.name }}</span
               >
@@ -95,7 +84,7 @@ onMounted(() =>
             </li>
           </ul>
         </div>
-        <p v-if="!needs.length" class="soft">No plan asks for anything yet.</p>
+        <p v-if="!needs?.length" class="soft">No plan asks for anything yet.</p>
       </section>
     </aside>
   </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { ask, type DebriefRow, type DebriefView } from '../api/client'
+import { ask, type DebriefRow } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
 import { useJob } from '../stores/job'
 import { saySigned } from '../composables/useWords'
@@ -11,7 +11,10 @@ const isOver = computed(
     !!store.job?.signature ||
     store.job?.steps.some((step) => step.key === 'road' && step.state !== 'open'),
 )
-const { found, problem, guarded } = useJobPart<DebriefView>('practice/debrief')
+const { found, problem, guarded } = useJobPart(
+  'practice/debrief',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/practice/debrief', { params: { path } }),
+)
 const show = () =>
   guarded(async () => {
     found.value = await ask((api) =>

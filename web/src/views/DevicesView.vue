@@ -1,24 +1,25 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import { onMounted, onUnmounted, ref, shallowRef } from 'vue'
+import { onUnmounted, ref, shallowRef } from 'vue'
 import { ask, type CodeView, type DeviceView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { sayMoment } from '../composables/useWords'
 import { useMe } from '../stores/me'
 
 /** Devices of the workshop's network: let in by a code, taken off; and the people who use them. */
 const store = useMe()
-const { problem, busy, guarded } = useGuarded()
-const devices = shallowRef<DeviceView[]>([])
+const {
+  found: devices,
+  problem,
+  busy,
+  guarded,
+  again,
+} = useRead(['devices'], (api) => api.GET('/api/devices'))
 const code = shallowRef<CodeView | null>(null)
 const role = ref<'floor' | 'owner'>('floor')
 const name = ref('')
 const initials = ref('')
 let timer: number | undefined
-
-async function load(): Promise<void> {
-  devices.value = await ask((api) => api.GET('/api/devices'))
-}
 
 const make = () =>
   guarded(async () => {
@@ -46,8 +47,7 @@ const add = () =>
     name.value = initials.value = ''
   })
 
-onMounted(() => void guarded(load))
-useIntervalFn(() => void load().catch(() => undefined), 3000)
+useIntervalFn(() => void again(), 3000)
 onUnmounted(() => window.clearTimeout(timer))
 </script>
 
@@ -125,7 +125,7 @@ onUnmounted(() => window.clearTimeout(timer))
         lost connection.
       </el-alert>
     </section>
-    <section v-if="devices.length" class="card stack" aria-label="Devices let in">
+    <section v-if="devices?.length" class="card stack" aria-label="Devices let in">
       <h2>Devices let in</h2>
       <ul class="plain">
         <li v-for="one in devices" :key="one.id" class="line">

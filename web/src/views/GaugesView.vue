@@ -1,24 +1,32 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { ask, newId, type InstrumentView, type StandInView } from '../api/client'
 import GaugeLine from '../components/GaugeLine.vue'
 import InstrumentForm from '../components/InstrumentForm.vue'
 import StandInFaults from '../components/StandInFaults.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { useGauges } from '../stores/gauges'
 
 const gauges = useGauges()
-const standIns = ref<StandInView[]>([])
 const editing = ref<InstrumentView | 'new' | null>(null)
-const { problem, busy, guarded } = useGuarded()
-const unknown = computed(() =>
-  standIns.value.filter((one) => !gauges.instruments.some((each) => each.address === one.address)),
+const {
+  found: standIns,
+  problem,
+  busy,
+  guarded,
+  again,
+} = useRead(['stand-ins'], (api) => api.GET('/api/stand-ins'))
+const unknown = computed(
+  () =>
+    standIns.value?.filter(
+      (one) => !gauges.instruments.some((each) => each.address === one.address),
+    ) ?? [],
 )
 
 const load = () =>
   guarded(async () => {
     await gauges.load()
-    standIns.value = await ask((api) => api.GET('/api/stand-ins'))
+    await again()
   })
 
 const adopt = (one: StandInView) =>
@@ -42,7 +50,7 @@ const saved = async () => {
   await load()
 }
 
-onMounted(load)
+void guarded(() => gauges.load())
 </script>
 
 <template>

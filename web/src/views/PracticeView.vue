@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId, type ExerciseView } from '../api/client'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { sayMoment } from '../composables/useWords'
 
 const router = useRouter()
-const { problem, busy, guarded } = useGuarded()
-const exercises = shallowRef<ExerciseView[]>([])
+const {
+  found: exercises,
+  problem,
+  busy,
+  guarded,
+} = useRead(['practice'], (api) => api.GET('/api/practice'))
 const bare = ref(false)
 const seed = ref(1 + Math.floor(Math.random() * 9999))
 
@@ -23,12 +27,6 @@ const best = (one: ExerciseView) =>
     (found, now) => (now.score !== null && now.score > (found ?? -1) ? now.score : found),
     null,
   )
-
-onMounted(() =>
-  guarded(async () => {
-    exercises.value = await ask((api) => api.GET('/api/practice'))
-  }),
-)
 </script>
 
 <template>

@@ -1,30 +1,22 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
-import { ask, type LogLineView } from '../api/client'
+import { computed } from 'vue'
 import FindingList from '../components/FindingList.vue'
 import RecordFiles from '../components/RecordFiles.vue'
 import RecordSheet from '../components/RecordSheet.vue'
 import RecordTables from '../components/RecordTables.vue'
 import SitsTable from '../components/SitsTable.vue'
 import SignOff from '../components/SignOff.vue'
+import { useJobPart } from '../composables/useJobPart'
 import { sayMoment } from '../composables/useWords'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const job = computed(() => store.job!)
-const log = ref<LogLineView[]>([])
-const base = computed(() => `/api/jobs/${job.value.id}`)
-
-watch(
-  () => job.value.version,
-  async () => {
-    const path = { job_id: job.value.id }
-    log.value = await ask((api) => api.GET('/api/jobs/{job_id}/log', { params: { path } })).catch(
-      () => log.value,
-    )
-  },
-  { immediate: true },
+const { found: log } = useJobPart(
+  'log',
+  (path) => (api) => api.GET('/api/jobs/{job_id}/log', { params: { path } }),
 )
+const base = computed(() => `/api/jobs/${job.value.id}`)
 
 function print(): void {
   window.print()
@@ -76,7 +68,7 @@ function print(): void {
     </section>
     <RecordFiles />
     <el-collapse class="card screen-only"
-      ><el-collapse-item name="it" :title="`Floor log, ${log.length} entries`">
+      ><el-collapse-item name="it" :title="`Floor log, ${log?.length ?? 0} entries`">
         <ol>
           <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
             <span class="soft"

@@ -1,30 +1,25 @@
 <script setup lang="ts">
 import FilePick from '../components/FilePick.vue'
-import { onMounted, ref, shallowRef } from 'vue'
-import {
-  ask,
-  send,
-  type ProcedurePreview,
-  type ProcedureView,
-  type SchoolsView,
-} from '../api/client'
+import { ref, shallowRef } from 'vue'
+import { ask, sending, type ProcedurePreview } from '../api/client'
 import BayCard from '../components/BayCard.vue'
 import BackupCard from '../components/BackupCard.vue'
 import KeptCopies from '../components/KeptCopies.vue'
 import MeasuresCard from '../components/MeasuresCard.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 
-const { problem, busy, guarded } = useGuarded()
-const procedures = shallowRef<ProcedureView[]>([])
-const schools = shallowRef<SchoolsView | null>(null)
+const {
+  found: procedures,
+  problem,
+  busy,
+  guarded,
+  again,
+} = useRead(['procedures'], (api) => api.GET('/api/procedures'))
+const { found: schools } = useRead(['settings', 'schools'], (api) =>
+  api.GET('/api/settings/schools'),
+)
 const file = ref<File | null>(null)
 const preview = shallowRef<ProcedurePreview | null>(null)
-
-const load = () =>
-  guarded(async () => {
-    procedures.value = await ask((api) => api.GET('/api/procedures'))
-    schools.value = await ask((api) => api.GET('/api/settings/schools'))
-  })
 
 const choose = (key: string, way: string) =>
   guarded(async () => {
@@ -33,12 +28,11 @@ const choose = (key: string, way: string) =>
     schools.value = await ask((api) => api.PUT('/api/settings/schools', { body }))
   })
 
-const bring = (apply: boolean) =>
-  send<ProcedurePreview>(
-    'POST',
-    `/api/procedures/import?apply=${apply}&seen=${preview.value?.version ?? 0}`,
-    file.value!,
-  )
+const bring = (apply: boolean) => {
+  const query = { apply, seen: preview.value?.version ?? 0 }
+  const told = { params: { query }, ...sending(file.value!) }
+  return ask((api) => api.POST('/api/procedures/import', told))
+}
 
 const look = (picked: File) =>
   guarded(async () => {
@@ -50,7 +44,7 @@ const look = (picked: File) =>
 const keep = () =>
   guarded(async () => {
     preview.value = await bring(true)
-    procedures.value = await ask((api) => api.GET('/api/procedures'))
+    await again()
   })
 
 const remove = (key: string) =>
@@ -58,10 +52,8 @@ const remove = (key: string) =>
     await ask((api) =>
       api.DELETE('/api/procedures/{procedure}', { params: { path: { procedure: key } } }),
     )
-    procedures.value = procedures.value.filter((one) => one.key !== key)
+    await again()
   })
-
-onMounted(load)
 </script>
 
 <template>

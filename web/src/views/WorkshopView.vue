@@ -1,49 +1,44 @@
 <script setup lang="ts">
-import { onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, type BoardView, type CarLine, type JobLine } from '../api/client'
+import { cache } from '../api/cache'
+import { ask } from '../api/client'
 import BoardCar from '../components/BoardCar.vue'
 import DueCard from '../components/DueCard.vue'
 import ImportCard from '../components/ImportCard.vue'
 import JobList from '../components/JobList.vue'
 import NewJob from '../components/NewJob.vue'
-import { useGuarded } from '../composables/useGuarded'
+import { useRead } from '../composables/useRead'
 import { useMe } from '../stores/me'
 
 const me = useMe()
 const router = useRouter()
-const board = shallowRef<BoardView | null>(null)
-const jobs = ref<JobLine[] | null>(null)
-const cars = ref<CarLine[] | null>(null)
-const { problem, busy, guarded } = useGuarded()
-
 const sought = ref('')
-let asked = 0
+const search = computed(() => sought.value.trim())
+const {
+  found: board,
+  problem,
+  busy,
+  guarded,
+  again,
+} = useRead(['board'], (api) => api.GET('/api/board'))
+const { found: cars } = useRead(['cars'], (api) => api.GET('/api/cars'))
+const { found: jobs, again: findAgain } = useRead(
+  ['jobs'],
+  (api) => api.GET('/api/jobs', { params: { query: { search: search.value } } }),
+  { version: search },
+)
 
-async function find(): Promise<void> {
-  const own = ++asked
-  const query = { search: sought.value.trim() }
-  const found = await ask((api) => api.GET('/api/jobs', { params: { query } }))
-  if (own === asked) jobs.value = found
+async function load(): Promise<void> {
+  await Promise.all([again(), findAgain()])
 }
-
-watch(sought, () => guarded(find))
-
-const load = () =>
-  guarded(async () => {
-    board.value = await ask((api) => api.GET('/api/board'))
-    await find()
-    cars.value = await ask((api) => api.GET('/api/cars'))
-  })
 
 const tryDemo = () =>
   guarded(async () => {
     await ask((api) => api.POST('/api/demo'))
-    await load()
+    await cache.invalidateQueries()
     await router.push({ name: 'workshop' })
   })
-
-onMounted(load)
 </script>
 
 <template>
