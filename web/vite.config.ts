@@ -1,3 +1,4 @@
+import UnoCSS from '@unocss/vite'
 import vue from '@vitejs/plugin-vue'
 import Components from 'unplugin-vue-components/vite'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
@@ -9,6 +10,7 @@ const DAYS_30 = 30 * 24 * 3600
 export default defineConfig({
   plugins: [
     vue(),
+    UnoCSS(),
     Components({ dirs: [], dts: 'src/components.d.ts', resolvers: [ElementPlusResolver()] }),
     VitePWA({
       registerType: 'prompt',

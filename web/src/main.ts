@@ -13,6 +13,7 @@ import './styles/tokens.css'
 import './styles/base.css'
 import './styles/element.css'
 import './styles/print.css'
+import 'virtual:uno.css'
 
 const app = createApp(App)
 // That nothing is reached stands above every page; whoever asked has nothing to add to it.

@@ -168,4 +168,113 @@ defineExpose({ one, enter, readAgain, inputs })
   </div>
 </template>
 
-<style scoped src="./measuring-field.css"></style>
+<style scoped>
+.field {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  align-content: start;
+  padding: 10px 0 8px;
+  border-top: 1px solid var(--line);
+}
+
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 30px;
+}
+
+.name {
+  font-weight: 600;
+}
+
+.method {
+  max-width: 60%;
+  min-height: 44px;
+  padding: 2px 6px;
+  color: var(--go);
+  background: transparent;
+  border: 0;
+}
+
+.parts {
+  display: flex;
+  align-items: end;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  flex: 1;
+  gap: 2px;
+  min-width: 120px;
+}
+
+.small {
+  font-size: 15px;
+}
+
+.own {
+  width: 110px;
+  font-size: 22px;
+}
+
+.said {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 30px;
+}
+
+.stop {
+  font-weight: 600;
+  color: var(--stop);
+}
+
+.go {
+  color: var(--go);
+}
+
+.quiet {
+  flex: none;
+  min-height: 44px;
+  padding: 0 8px;
+  color: var(--go);
+  text-decoration: underline;
+  cursor: pointer;
+  background: none;
+  border: 0;
+}
+
+.turn {
+  font: 600 18px var(--figures);
+  color: var(--wait);
+}
+
+.tools {
+  display: flex;
+  flex: none;
+}
+
+.big {
+  border-top: 0;
+}
+
+.big .part {
+  min-width: 180px;
+}
+
+.big :deep(.number.figure) {
+  min-height: 68px;
+  font-size: 38px;
+}
+
+.big :deep(.unit) {
+  font-size: 20px;
+}
+</style>

@@ -156,4 +156,82 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
   </div>
 </template>
 
-<style scoped src="./walk.css"></style>
+<style scoped>
+.walk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 20px;
+  align-items: baseline;
+  justify-content: space-between;
+}
+
+.progress {
+  font-size: 22px;
+  color: var(--go);
+}
+
+.floor {
+  display: grid;
+  grid-template-columns: 360px minmax(0, 1fr);
+  gap: 18px;
+  align-items: start;
+}
+
+aside {
+  display: grid;
+  gap: 10px;
+}
+
+aside a {
+  align-content: center;
+  min-height: 44px;
+  font-weight: 600;
+}
+
+.ask {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+
+.ask h3 {
+  font-size: 32px;
+}
+
+.where {
+  color: var(--wait);
+}
+
+.moves {
+  justify-content: space-between;
+}
+
+.keys {
+  line-height: 2;
+}
+
+@media (width <= 760px) {
+  .floor {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  aside {
+    order: 2;
+    justify-items: start;
+  }
+
+  .keys {
+    display: none;
+  }
+
+  .ask h3 {
+    font-size: 26px;
+  }
+}
+</style>
