@@ -9,6 +9,7 @@ export default ts.config(
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
+  { files: ['**/*.test.ts'], rules: { 'vue/one-component-per-file': 'off' } },
   {
     rules: {
       'vue/max-attributes-per-line': 'off',

@@ -30,6 +30,8 @@ export default defineConfig({
     borderRadius: { DEFAULT: 'var(--radius)' },
     breakpoints: { phone: '760.1px', tablet: '900.1px' },
   },
+  // Among the rest, so that what is said for a narrow screen comes last.
+  shortcutsLayer: 'default',
   shortcuts: {
     'bare-list': 'p-0 m-0 list-none',
     ruled: 'b-t-1px b-t-solid b-t-line',

@@ -72,5 +72,10 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 800,
   },
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], testTimeout: 20_000 },
+  test: {
+    server: { deps: { inline: ['element-plus'] } },
+    environment: 'happy-dom',
+    include: ['src/**/*.test.ts'],
+    testTimeout: 20_000,
+  },
 })

@@ -27,12 +27,12 @@ watch(
   <section v-if="map?.parts.length" class="card stack" :aria-label="`${prefix} parts and joints`">
     <h3>Parts and joints</h3>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-    <div class="views">
-      <figure>
+    <div class="grid grid-cols-[repeat(auto-fit,minmax(min(300px,100%),1fr))] gap-12px">
+      <figure class="m-0">
         <PartMap :axle="map" :picked="picked" @pick="pick" />
         <figcaption class="soft">{{ map.layout }} from above, front upwards</figcaption>
       </figure>
-      <figure>
+      <figure class="m-0">
         <PartMap :axle="map" :picked="picked" from-side @pick="pick" />
         <figcaption class="soft">Left side, front to the left</figcaption>
       </figure>
@@ -40,22 +40,35 @@ watch(
     <p v-if="!part" class="soft">Tap a part: what joins it, what it carries, what it moves.</p>
     <template v-else>
       <h4>{{ part.label }}</h4>
-      <dl class="figure">
-        <div v-for="joint in part.joints" :key="joint">
-          <dt>Joint</dt>
-          <dd>{{ joint }}</dd>
+      <dl class="figure grid gap-4px m-0">
+        <div
+          v-for="joint in part.joints"
+          :key="joint"
+          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
+        >
+          <dt class="c-soft">Joint</dt>
+          <dd class="m-0">{{ joint }}</dd>
         </div>
-        <div v-if="part.carries">
-          <dt>Held while it is out</dt>
-          <dd>{{ part.carries }}</dd>
+        <div
+          v-if="part.carries"
+          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
+        >
+          <dt class="c-soft">Held while it is out</dt>
+          <dd class="m-0">{{ part.carries }}</dd>
         </div>
-        <div v-if="part.along">
-          <dt>Along it</dt>
-          <dd>{{ part.along }}</dd>
+        <div
+          v-if="part.along"
+          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
+        >
+          <dt class="c-soft">Along it</dt>
+          <dd class="m-0">{{ part.along }}</dd>
         </div>
-        <div v-if="part.moves">
-          <dt>By geometry</dt>
-          <dd>{{ part.moves }}</dd>
+        <div
+          v-if="part.moves"
+          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
+        >
+          <dt class="c-soft">By geometry</dt>
+          <dd class="m-0">{{ part.moves }}</dd>
         </div>
       </dl>
       <template v-if="own.length">
@@ -65,42 +78,3 @@ watch(
     </template>
   </section>
 </template>
-
-<style scoped>
-.views {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
-  gap: 12px;
-}
-
-figure {
-  margin: 0;
-}
-
-dl {
-  display: grid;
-  gap: 4px;
-  margin: 0;
-}
-
-dl div {
-  display: grid;
-  grid-template-columns: 170px minmax(0, 1fr);
-  gap: 8px;
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  margin: 0;
-}
-
-@media (width <= 760px) {
-  dl div {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 0;
-  }
-}
-</style>

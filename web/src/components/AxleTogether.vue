@@ -7,12 +7,16 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 </script>
 
 <template>
-  <div class="both" :aria-label="`${capital(axle.axle)} axle, both wheels together`" role="group">
+  <div
+    class="grid gap-4px"
+    :aria-label="`${capital(axle.axle)} axle, both wheels together`"
+    role="group"
+  >
     <p v-if="!axle.together.length" class="soft">
       As it stands: total toe {{ sayNumber(axle.total_deg, 2) }}°, thrust
       {{ sayNumber(axle.thrust_deg, 2) }}°.
     </p>
-    <ul v-else>
+    <ul v-else class="flex flex-wrap gap-y-4px gap-x-24px bare-list">
       <li
         v-for="one in axle.together"
         :key="one.name"
@@ -38,20 +42,6 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 </template>
 
 <style scoped>
-.both {
-  display: grid;
-  gap: 4px;
-}
-
-ul {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 24px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
 .go {
   color: var(--go);
 }

@@ -27,7 +27,9 @@ const putBack = () => bring(file.value!, true)
   <section class="card stack" aria-label="Backup">
     <h3>Backup</h3>
     <p class="soft">Everything in one file, checked while it is made; work can go on meanwhile.</p>
-    <a href="/api/backup" download="fair-spindle-workshop.zip">Save a backup</a>
+    <a href="/api/backup" download="fair-spindle-workshop.zip" class="py-10px px-0 font-600"
+      >Save a backup</a
+    >
     <FilePick label="Put a backup back (ZIP)" accept=".zip" @picked="look" />
     <p v-if="busy" class="soft" role="status">Checking the copy…</p>
     <template v-if="found">
@@ -41,10 +43,3 @@ const putBack = () => bring(file.value!, true)
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-a {
-  padding: 10px 0;
-  font-weight: 600;
-}
-</style>

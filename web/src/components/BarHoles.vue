@@ -45,7 +45,7 @@ defineProps<{ bars: SpringsView['bars'] }>()
         >.
       </el-alert>
       <p v-if="bar.link_mm !== null">
-        Set it to <b class="figure big">{{ sayNumber(bar.link_mm) }} mm</b> ±
+        Set it to <b class="figure text-22px">{{ sayNumber(bar.link_mm) }} mm</b> ±
         {{ sayNumber(bar.link_plus_minus_mm) }} centre to centre: it then goes on free, equal thread
         at both ends.
       </p>
@@ -61,9 +61,3 @@ defineProps<{ bars: SpringsView['bars'] }>()
     </p>
   </section>
 </template>
-
-<style scoped>
-.big {
-  font-size: 22px;
-}
-</style>

@@ -28,7 +28,7 @@ const change = (part: Partial<BayView>) =>
       With one jack a plan opens one corner at a time; without a lift and four stands, one end.
     </p>
     <template v-if="found">
-      <div class="line">
+      <div class="line flex gap-10px items-center justify-between min-h-44px">
         <span id="bay-lift">A lift</span>
         <el-switch
           :model-value="found.lift ?? false"
@@ -37,7 +37,11 @@ const change = (part: Partial<BayView>) =>
           @change="change({ lift: $event as boolean })"
         />
       </div>
-      <div v-for="one in COUNTS" :key="one.key" class="line">
+      <div
+        v-for="one in COUNTS"
+        :key="one.key"
+        class="line flex gap-10px items-center justify-between min-h-44px"
+      >
         <span>{{ one.label }}</span>
         <el-input-number
           :model-value="found[one.key]"
@@ -52,13 +56,3 @@ const change = (part: Partial<BayView>) =>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 44px;
-}
-</style>

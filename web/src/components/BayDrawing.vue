@@ -20,56 +20,28 @@ const sides = computed(() =>
 </script>
 
 <template>
-  <div class="bay" role="img" aria-label="The practice car in the bay">
-    <figure v-for="side in sides" :key="side.name">
+  <div
+    class="grid grid-cols-[1fr_1fr] gap-12px"
+    role="img"
+    aria-label="The practice car in the bay"
+  >
+    <figure v-for="side in sides" :key="side.name" class="m-0">
       <svg viewBox="0 0 220 92">
-        <path class="floor" d="M4 84H216" />
+        <path class="stroke-soft [stroke-width:2]" d="M4 84H216" />
         <g
           :transform="`translate(0 ${-(side.front + side.rear) / 2}) rotate(${(side.front - side.rear) * 0.35} 110 50)`"
         >
           <path
-            class="body"
+            class="fill-card stroke-ink [stroke-width:2.5] [stroke-linejoin:round]"
             d="M14 66 V48 L40 42 L66 20 H132 L166 42 L204 48 V66 H190 A20 20 0 0 0 150 66 H74 A20 20 0 0 0 34 66 Z"
           />
         </g>
-        <circle class="tyre" cx="54" cy="68" r="16" />
-        <circle class="tyre" cx="170" cy="68" r="16" />
-        <circle class="hub" cx="54" cy="68" r="3" />
-        <circle class="hub" cx="170" cy="68" r="3" />
+        <circle class="fill-band" cx="54" cy="68" r="16" />
+        <circle class="fill-band" cx="170" cy="68" r="16" />
+        <circle class="fill-chalk" cx="54" cy="68" r="3" />
+        <circle class="fill-chalk" cx="170" cy="68" r="3" />
       </svg>
       <figcaption class="soft">{{ side.title }}, front to the left</figcaption>
     </figure>
   </div>
 </template>
-
-<style scoped>
-.bay {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 12px;
-}
-
-figure {
-  margin: 0;
-}
-
-.floor {
-  stroke: var(--soft);
-  stroke-width: 2;
-}
-
-.body {
-  fill: var(--card);
-  stroke: var(--ink);
-  stroke-width: 2.5;
-  stroke-linejoin: round;
-}
-
-.tyre {
-  fill: var(--band);
-}
-
-.hub {
-  fill: var(--chalk);
-}
-</style>

@@ -15,20 +15,41 @@ const COLUMNS = [
   <section class="card stack" aria-label="Before and after">
     <h3>Before and after</h3>
     <table class="sheet-table">
-      <thead>
-        <tr>
-          <th></th>
-          <th v-for="one in COLUMNS" :key="one.key">{{ one.label }}</th>
-          <th>Missed by</th>
+      <thead class="lt-phone:hidden">
+        <tr
+          class="lt-phone:grid lt-phone:grid-cols-[1fr_1fr] lt-phone:gap-y-2px lt-phone:gap-x-14px lt-phone:py-8px lt-phone:px-0 lt-phone:b-b-1px lt-phone:b-b-solid lt-phone:b-b-line"
+        >
+          <th class="lt-phone:col-span-full lt-phone:p-0 lt-phone:b-0"></th>
+          <th
+            v-for="one in COLUMNS"
+            :key="one.key"
+            class="lt-phone:col-span-full lt-phone:p-0 lt-phone:b-0"
+          >
+            {{ one.label }}
+          </th>
+          <th class="lt-phone:col-span-full lt-phone:p-0 lt-phone:b-0">Missed by</th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="row in readings" :key="row.label">
-          <th>{{ row.label }}</th>
-          <td v-for="one in COLUMNS" :key="one.key" class="figure" :data-label="one.label">
+        <tr
+          v-for="row in readings"
+          :key="row.label"
+          class="lt-phone:grid lt-phone:grid-cols-[1fr_1fr] lt-phone:gap-y-2px lt-phone:gap-x-14px lt-phone:py-8px lt-phone:px-0 lt-phone:b-b-1px lt-phone:b-b-solid lt-phone:b-b-line"
+        >
+          <th class="lt-phone:col-span-full lt-phone:p-0 lt-phone:b-0">{{ row.label }}</th>
+          <td
+            v-for="one in COLUMNS"
+            :key="one.key"
+            class="figure lt-phone:p-0 lt-phone:b-0"
+            :data-label="one.label"
+          >
             {{ row[one.key] }}
           </td>
-          <td class="figure" data-label="Missed by" :class="{ beyond: row.beyond }">
+          <td
+            class="figure lt-phone:p-0 lt-phone:b-0"
+            data-label="Missed by"
+            :class="{ beyond: row.beyond }"
+          >
             {{ row.beyond ? '▲ ' : '' }}{{ row.miss }}
           </td>
         </tr>
@@ -43,28 +64,6 @@ const COLUMNS = [
 }
 
 @media (width <= 760px) {
-  thead {
-    display: none;
-  }
-
-  tr {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 2px 14px;
-    padding: 8px 0;
-    border-bottom: 1px solid var(--line);
-  }
-
-  th {
-    grid-column: 1 / -1;
-  }
-
-  th,
-  td {
-    padding: 0;
-    border: 0;
-  }
-
   td:empty {
     display: none;
   }

@@ -16,23 +16,28 @@ const running = computed(() =>
 </script>
 
 <template>
-  <article class="car" :aria-label="`${line.car}: ${line.title}`">
-    <header>
-      <div class="who">
-        <b class="figure">{{ line.car }}</b>
+  <article class="overflow-hidden bg-card edged" :aria-label="`${line.car}: ${line.title}`">
+    <header
+      class="grid grid-cols-[minmax(200px,1fr)_auto] gap-y-4px gap-x-18px items-center py-12px px-18px c-chalk bg-band lt-phone:one-col"
+    >
+      <div class="grid">
+        <b class="figure text-24px">{{ line.car }}</b>
         <span>{{ line.title }}</span>
       </div>
       <PositionMark :position="line.position" :said="line.position_said" quiet />
       <StateLine v-if="line.steps.length" :steps="line.steps" />
     </header>
-    <div class="below">
-      <router-link class="next" :to="{ name: page, params: { jobId: line.id } }">
+    <div class="grid col-auto gap-y-6px gap-x-18px items-center py-12px px-18px lt-phone:one-col">
+      <router-link
+        class="grid col-span-full min-h-60px py-8px px-14px c-ink no-underline b-2px b-solid b-go rounded"
+        :to="{ name: page, params: { jobId: line.id } }"
+      >
         <span class="soft">{{ line.planned ? 'Next' : 'Not planned yet' }}</span>
-        <b>{{
+        <b class="[font:600_21px_var(--figures)] c-go">{{
           line.next_step || (line.planned ? 'All done: check and sign' : 'Say what is fitted')
         }}</b>
       </router-link>
-      <p v-if="line.loose.length" class="loose">
+      <p v-if="line.loose.length" class="c-stop">
         <b>✕ {{ line.loose.length }} loose</b> {{ line.loose[0]
         }}<template v-if="line.loose.length > 1"> …</template>
       </p>
@@ -40,7 +45,7 @@ const running = computed(() =>
         ◷ {{ one.title }}:
         {{ sayLeft(one.ready, now) ? `not before ${sayClock(one.ready)}` : 'ready' }}
       </p>
-      <p class="soft last">
+      <p class="soft [grid-column:2] text-right lt-phone:[grid-column:1] lt-phone:text-left">
         <template v-if="line.by">{{ line.by }}, </template>{{ sayMoment(line.last_at) }}
       </p>
     </div>
@@ -48,77 +53,7 @@ const running = computed(() =>
 </template>
 
 <style scoped>
-.car {
-  overflow: hidden;
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-}
-
-header {
-  display: grid;
-  grid-template-columns: minmax(200px, 1fr) auto;
-  gap: 4px 18px;
-  align-items: center;
-  padding: 12px 18px;
-  color: var(--chalk);
-  background: var(--band);
-}
-
 header > :deep(svg.line) {
   grid-column: 1 / -1;
-}
-
-.who {
-  display: grid;
-}
-
-.who b {
-  font-size: 24px;
-}
-
-.below {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 6px 18px;
-  align-items: center;
-  padding: 12px 18px;
-}
-
-.next {
-  display: grid;
-  grid-column: 1 / -1;
-  min-height: 60px;
-  padding: 8px 14px;
-  color: var(--ink);
-  text-decoration: none;
-  border: 2px solid var(--go);
-  border-radius: var(--radius);
-}
-
-.next b {
-  font: 600 21px var(--figures);
-  color: var(--go);
-}
-
-.loose {
-  color: var(--stop);
-}
-
-.last {
-  grid-column: 2;
-  text-align: right;
-}
-
-@media (width <= 760px) {
-  header,
-  .below {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .last {
-    grid-column: 1;
-    text-align: left;
-  }
 }
 </style>

@@ -15,18 +15,28 @@ defineProps<{
 </script>
 
 <template>
-  <header class="band screen-only">
-    <div class="top">
-      <router-link :to="{ name: home }" class="home" :aria-label="homeLabel">
+  <header class="screen-only sticky [top:-58px] [z-index:5] bg-band c-chalk">
+    <div
+      class="max-w-1240px my-0 mx-auto py-0 px-20px flex gap-18px items-center pt-10px lt-phone:[padding-inline:12px]"
+    >
+      <router-link
+        :to="{ name: home }"
+        class="flex gap-8px items-center min-h-44px c-chalk no-underline"
+        :aria-label="homeLabel"
+      >
         <img src="/mark.svg" alt="" width="32" height="32" />
-        <span>{{ homeLabel }}</span>
+        <span class="lt-phone:hidden">{{ homeLabel }}</span>
       </router-link>
-      <div v-if="title" class="name">
-        <h1>{{ title }}</h1>
-        <p>{{ detail }}</p>
+      <div v-if="title" class="flex-1 min-w-0">
+        <h1 class="text-24px lt-phone:text-20px">{{ title }}</h1>
+        <p class="c-chalk-soft">{{ detail }}</p>
       </div>
       <WhoPicker />
-      <p class="link" :class="{ lost: connection.lost || refused }" role="status">
+      <p
+        class="c-chalk-soft whitespace-nowrap"
+        :class="{ lost: connection.lost || refused }"
+        role="status"
+      >
         <template v-if="connection.lost">
           ✕ {{ connection.words ? 'Not saved' : 'Connection lost'
           }}<template v-if="waiting">: {{ waiting }} waiting</template>
@@ -36,12 +46,20 @@ defineProps<{
         <template v-else>● All saved</template>
       </p>
     </div>
-    <div class="where"><slot /></div>
-    <nav :aria-label="label">
+    <div
+      class="where max-w-1240px my-0 mx-auto py-0 px-20px flex gap-22px items-center pt-6px lt-phone:[padding-inline:12px] lt-phone:flex-col lt-phone:gap-4px lt-phone:items-stretch"
+    >
+      <slot />
+    </div>
+    <nav
+      :aria-label="label"
+      class="max-w-1240px my-0 mx-auto py-0 px-20px flex gap-4px mt-6px overflow-x-auto lt-phone:[padding-inline:12px] lt-phone:gap-0 lt-phone:justify-between"
+    >
       <router-link
         v-for="page in pages"
         :key="page.name"
         :to="{ name: page.name }"
+        class="grid place-items-center min-h-44px px-18px [font:600_19px_var(--figures)] whitespace-nowrap c-chalk-soft no-underline [border-bottom:4px_solid_transparent] lt-phone:px-6px lt-phone:text-18px"
         :class="{ here: page.name === $route.name || page.also === $route.name }"
       >
         {{ page.label }}
@@ -51,127 +69,19 @@ defineProps<{
 </template>
 
 <style scoped>
-.band {
-  position: sticky;
-  top: -58px;
-  z-index: 5;
-  background: var(--band);
-  color: var(--chalk);
-}
-
-.top,
-.where,
-nav {
-  max-width: 1240px;
-  margin: 0 auto;
-  padding: 0 20px;
-}
-
-.top {
-  display: flex;
-  gap: 18px;
-  align-items: center;
-  padding-top: 10px;
-}
-
-.home {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
-  color: var(--chalk);
-  text-decoration: none;
-}
-
-.name {
-  flex: 1;
-  min-width: 0;
-}
-
-.name h1 {
-  font-size: 24px;
-}
-
-.name p {
-  color: var(--chalk-soft);
-}
-
-.link {
-  color: var(--chalk-soft);
-  white-space: nowrap;
-}
-
-.link.lost {
+.lost {
   padding: 4px 10px;
   color: #fff;
   background: #a12d1d;
   border-radius: var(--radius);
 }
 
-.where {
-  display: flex;
-  gap: 22px;
-  align-items: center;
-  padding-top: 6px;
-}
-
 .where:empty {
   display: none;
 }
 
-nav {
-  display: flex;
-  gap: 4px;
-  margin-top: 6px;
-  overflow-x: auto;
-}
-
-nav a {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 18px;
-  font: 600 19px var(--figures);
-  white-space: nowrap;
-  color: var(--chalk-soft);
-  text-decoration: none;
-  border-bottom: 4px solid transparent;
-}
-
-nav a.here {
+.here {
   color: var(--chalk);
   border-color: var(--brass);
-}
-
-@media (width <= 760px) {
-  .top,
-  .where,
-  nav {
-    padding-inline: 12px;
-  }
-
-  .home span {
-    display: none;
-  }
-
-  .name h1 {
-    font-size: 20px;
-  }
-
-  .where {
-    flex-direction: column;
-    gap: 4px;
-    align-items: stretch;
-  }
-
-  nav {
-    gap: 0;
-    justify-content: space-between;
-  }
-
-  nav a {
-    padding: 0 6px;
-    font-size: 18px;
-  }
 }
 </style>

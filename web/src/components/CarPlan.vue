@@ -16,14 +16,25 @@ const WHEELS = [
 </script>
 
 <template>
-  <svg viewBox="-18 0 376 316" role="group" aria-label="The car from above, front upwards">
+  <svg
+    viewBox="-18 0 376 316"
+    role="group"
+    aria-label="The car from above, front upwards"
+    class="w-full max-w-380px"
+  >
     <path
-      class="body"
+      class="fill-paper stroke-soft [stroke-width:2]"
       d="M120 40 Q124 12 170 10 Q216 12 220 40 L224 262 Q222 296 170 298 Q118 296 116 262 Z"
     />
-    <path class="glass" d="M130 100 Q170 84 210 100 L204 124 Q170 114 136 124 Z" />
-    <path class="glass" d="M136 236 Q170 246 204 236 L208 254 Q170 266 132 254 Z" />
-    <path class="nose" d="M170 24 l-7 12 h14 z" />
+    <path
+      class="fill-none stroke-line [stroke-width:2]"
+      d="M130 100 Q170 84 210 100 L204 124 Q170 114 136 124 Z"
+    />
+    <path
+      class="fill-none stroke-line [stroke-width:2]"
+      d="M136 236 Q170 246 204 236 L208 254 Q170 266 132 254 Z"
+    />
+    <path class="fill-soft" d="M170 24 l-7 12 h14 z" />
     <g
       v-for="wheel in WHEELS"
       :key="wheel.key"
@@ -39,12 +50,35 @@ const WHEELS = [
       @click="emit('pick', wheel.key)"
       @keydown.enter="emit('pick', wheel.key)"
     >
-      <rect class="touch" :x="wheel.x < 170 ? 0 : 208" :y="wheel.y - 30" width="132" height="100" />
-      <rect class="tyre" :x="wheel.x" :y="wheel.y - 12" width="20" height="62" rx="6" />
-      <text v-if="doubtful?.includes(wheel.key)" class="tick" :x="wheel.x + 10" :y="wheel.y + 25">
+      <rect
+        class="[fill:transparent]"
+        :x="wheel.x < 170 ? 0 : 208"
+        :y="wheel.y - 30"
+        width="132"
+        height="100"
+      />
+      <rect
+        class="tyre fill-card stroke-ink [stroke-width:2]"
+        :x="wheel.x"
+        :y="wheel.y - 12"
+        width="20"
+        height="62"
+        rx="6"
+      />
+      <text
+        v-if="doubtful?.includes(wheel.key)"
+        class="tick [font:600_20px_var(--figures)] fill-go [text-anchor:middle]"
+        :x="wheel.x + 10"
+        :y="wheel.y + 25"
+      >
         ▲
       </text>
-      <text v-else-if="done?.includes(wheel.key)" class="tick" :x="wheel.x + 10" :y="wheel.y + 25">
+      <text
+        v-else-if="done?.includes(wheel.key)"
+        class="tick [font:600_20px_var(--figures)] fill-go [text-anchor:middle]"
+        :x="wheel.x + 10"
+        :y="wheel.y + 25"
+      >
         ✓
       </text>
       <text
@@ -54,6 +88,7 @@ const WHEELS = [
         :x="wheel.x < 170 ? 84 : 260"
         :y="wheel.y + 6 + row * 22"
         :text-anchor="wheel.x < 170 ? 'end' : 'start'"
+        class="fill-ink [font:600_20px_var(--figures)]"
       >
         {{ line }}
       </text>
@@ -62,37 +97,6 @@ const WHEELS = [
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  max-width: 380px;
-}
-
-.body {
-  fill: var(--paper);
-  stroke: var(--soft);
-  stroke-width: 2;
-}
-
-.glass {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
-.nose {
-  fill: var(--soft);
-}
-
-.touch {
-  fill: transparent;
-}
-
-.tyre {
-  fill: var(--card);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
 .wheel {
   cursor: pointer;
 }
@@ -117,19 +121,9 @@ svg {
   stroke-width: 3;
 }
 
-text {
-  fill: var(--ink);
-  font: 600 20px var(--figures);
-}
-
 .small {
   fill: var(--soft);
   font-size: 17px;
-}
-
-.tick {
-  fill: var(--go);
-  text-anchor: middle;
 }
 
 .at .tick {

@@ -25,11 +25,18 @@ function side(place: number): string {
 </script>
 
 <template>
-  <div class="tally" role="img" :aria-label="`${label}: ${count.said}`">
-    <span class="label">{{ label }}</span>
-    <span class="chalk">
+  <div
+    class="grid gap-2px py-8px px-12px c-chalk bg-band rounded"
+    role="img"
+    :aria-label="`${label}: ${count.said}`"
+  >
+    <span class="c-chalk-soft">{{ label }}</span>
+    <span class="flex flex-wrap gap-8px min-h-36px">
       <svg v-for="n in fives" :key="n" viewBox="0 0 34 36" width="34" height="36">
-        <path d="M6 5l-1 26M13 4l1 27M20 5l-1 26M27 4l1 27M1 26L33 9" />
+        <path
+          d="M6 5l-1 26M13 4l1 27M20 5l-1 26M27 4l1 27M1 26L33 9"
+          class="fill-none stroke-chalk [stroke-width:2.6] [stroke-linecap:round]"
+        />
       </svg>
       <svg
         v-if="rest"
@@ -38,7 +45,12 @@ function side(place: number): string {
         height="36"
         preserveAspectRatio="xMinYMid slice"
       >
-        <path v-for="n in rest" :key="n" :d="`M${n * 7 - 1} 5l${n % 2 ? -1 : 1} 26`" />
+        <path
+          v-for="n in rest"
+          :key="n"
+          :d="`M${n * 7 - 1} 5l${n % 2 ? -1 : 1} 26`"
+          class="fill-none stroke-chalk [stroke-width:2.6] [stroke-linecap:round]"
+        />
       </svg>
       <svg v-if="count.flats" viewBox="0 0 36 36" width="36" height="36">
         <path
@@ -46,41 +58,15 @@ function side(place: number): string {
           :key="flat.key"
           :d="flat.path"
           :class="flat.turned ? 'on' : 'off'"
+          class="fill-none stroke-chalk [stroke-width:2.6] [stroke-linecap:round]"
         />
       </svg>
     </span>
-    <span class="figure said">{{ count.said }}</span>
+    <span class="figure text-24px">{{ count.said }}</span>
   </div>
 </template>
 
 <style scoped>
-.tally {
-  display: grid;
-  gap: 2px;
-  padding: 8px 12px;
-  color: var(--chalk);
-  background: var(--band);
-  border-radius: var(--radius);
-}
-
-.label {
-  color: var(--chalk-soft);
-}
-
-.chalk {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  min-height: 36px;
-}
-
-path {
-  fill: none;
-  stroke: var(--chalk);
-  stroke-width: 2.6;
-  stroke-linecap: round;
-}
-
 .on {
   stroke: var(--brass);
   stroke-width: 5;
@@ -89,9 +75,5 @@ path {
 .off {
   stroke: var(--chalk-soft);
   stroke-width: 1.6;
-}
-
-.said {
-  font-size: 24px;
 }
 </style>

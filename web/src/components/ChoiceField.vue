@@ -28,11 +28,15 @@ async function choose(choice: string): Promise<void> {
 </script>
 
 <template>
-  <fieldset :disabled="busy" :aria-label="name">
-    <legend>{{ title ?? field.label }}</legend>
-    <div v-if="compact" class="row">
+  <fieldset
+    :disabled="busy"
+    :aria-label="name"
+    class="grid gap-6px content-start py-10px px-0 m-0 b-x-0 b-b-0 ruled"
+  >
+    <legend class="[float:left] font-600">{{ title ?? field.label }}</legend>
+    <div v-if="compact" class="row [clear:both] gap-8px">
       <select
-        class="box"
+        class="box flex-1 min-w-0"
         :aria-label="name"
         :value="chosen"
         @change="choose(($event.target as HTMLSelectElement).value)"
@@ -42,22 +46,38 @@ async function choose(choice: string): Promise<void> {
           {{ one.label }}
         </option>
       </select>
-      <button v-if="twin && !chosen" type="button" class="quiet" @click="choose(twin)">
+      <button
+        v-if="twin && !chosen"
+        type="button"
+        class="min-h-44px py-0 px-8px c-go [text-decoration:underline] bare-button"
+        @click="choose(twin)"
+      >
         Same as left
       </button>
     </div>
-    <div v-else class="row">
-      <label v-for="one in field.choices" :key="one.value" :class="{ on: one.value === chosen }">
+    <div v-else class="row [clear:both] gap-8px">
+      <label
+        v-for="one in field.choices"
+        :key="one.value"
+        :class="{ on: one.value === chosen }"
+        class="flex gap-8px items-center min-h-44px py-4px px-14px cursor-pointer edged-soft"
+      >
         <input
           type="radio"
           :name="field.key"
           :value="one.value"
           :checked="one.value === chosen"
+          class="w-20px h-20px [accent-color:var(--go)]"
           @change="choose(one.value)"
         />
         {{ one.label }}
       </label>
-      <button v-if="twin && !chosen" type="button" class="quiet" @click="choose(twin)">
+      <button
+        v-if="twin && !chosen"
+        type="button"
+        class="min-h-44px py-0 px-8px c-go [text-decoration:underline] bare-button"
+        @click="choose(twin)"
+      >
         Same as left
       </button>
     </div>
@@ -67,62 +87,10 @@ async function choose(choice: string): Promise<void> {
 </template>
 
 <style scoped>
-fieldset {
-  display: grid;
-  gap: 6px;
-  align-content: start;
-  padding: 10px 0;
-  margin: 0;
-  border: 0;
-  border-top: 1px solid var(--line);
-}
-
-legend {
-  float: left;
-  font-weight: 600;
-}
-
-.row {
-  clear: both;
-  gap: 8px;
-}
-
-label {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 44px;
-  padding: 4px 14px;
-  cursor: pointer;
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 label.on {
   font-weight: 600;
   color: var(--go);
   background: var(--go-wash);
   border: 2px solid var(--go);
-}
-
-select {
-  flex: 1;
-  min-width: 0;
-}
-
-input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--go);
-}
-
-.quiet {
-  min-height: 44px;
-  padding: 0 8px;
-  color: var(--go);
-  text-decoration: underline;
-  cursor: pointer;
-  background: none;
-  border: 0;
 }
 </style>

@@ -26,7 +26,7 @@ const elsewhere = computed(() =>
 </script>
 
 <template>
-  <div class="bar screen-only">
+  <div class="bar screen-only grid gap-6px max-w-1240px py-0 px-20px my-0 mx-auto">
     <el-alert
       v-if="connection.lost && (connection.words || keptAt)"
       role="status"
@@ -61,14 +61,6 @@ const elsewhere = computed(() =>
 </template>
 
 <style scoped>
-.bar {
-  display: grid;
-  gap: 6px;
-  max-width: 1240px;
-  padding: 0 20px;
-  margin: 0 auto;
-}
-
 .bar:not(:empty) > p:first-child {
   margin-top: 8px;
 }

@@ -36,20 +36,39 @@ const drawn = computed(() => {
 </script>
 
 <template>
-  <div class="views">
-    <figure v-for="view in drawn" :key="view.name">
+  <div class="grid grid-cols-[repeat(3,minmax(0,1fr))] gap-8px">
+    <figure v-for="view in drawn" :key="view.name" class="m-0 text-center">
       <svg
         :viewBox="`0 0 ${SIZE} ${SIZE}`"
         role="img"
         :aria-label="`${label} corner, ${view.name.toLowerCase()}`"
+        class="w-full bg-paper rounded"
       >
         <g v-for="(line, place) in view.lines" :key="place" :class="line.kind">
           <title>{{ line.name.replaceAll('_', ' ') }}</title>
-          <line :x1="line.from.x" :y1="line.from.y" :x2="line.to.x" :y2="line.to.y" />
-          <circle v-if="line.kind === 'point'" :cx="line.to.x" :cy="line.to.y" r="5" />
+          <line
+            :x1="line.from.x"
+            :y1="line.from.y"
+            :x2="line.to.x"
+            :y2="line.to.y"
+            class="stroke-ink [stroke-width:2]"
+          />
+          <circle
+            v-if="line.kind === 'point'"
+            :cx="line.to.x"
+            :cy="line.to.y"
+            r="5"
+            class="fill-brass stroke-ink"
+          />
           <template v-if="line.kind === 'link'">
-            <rect :x="line.from.x - 3" :y="line.from.y - 3" width="6" height="6" />
-            <circle :cx="line.to.x" :cy="line.to.y" r="3.4" />
+            <rect
+              :x="line.from.x - 3"
+              :y="line.from.y - 3"
+              width="6"
+              height="6"
+              class="fill-card stroke-ink"
+            />
+            <circle :cx="line.to.x" :cy="line.to.y" r="3.4" class="fill-brass stroke-ink" />
           </template>
         </g>
       </svg>
@@ -59,38 +78,6 @@ const drawn = computed(() => {
 </template>
 
 <style scoped>
-.views {
-  display: grid;
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 8px;
-}
-
-figure {
-  margin: 0;
-  text-align: center;
-}
-
-svg {
-  width: 100%;
-  background: var(--paper);
-  border-radius: var(--radius);
-}
-
-line {
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-rect {
-  fill: var(--card);
-  stroke: var(--ink);
-}
-
-circle {
-  fill: var(--brass);
-  stroke: var(--ink);
-}
-
 .upright line,
 .strut line {
   stroke: var(--soft);

@@ -163,13 +163,14 @@ watch(what, middle)
 </script>
 
 <template>
-  <figure class="space stack">
-    <div ref="stage" class="stage">
+  <figure class="stack m-0">
+    <div ref="stage" class="h-340px bg-paper rounded">
       <canvas
         ref="place"
         tabindex="0"
         role="img"
         :aria-label="`${label} corner in space, ${said}; arrow keys turn it, plus and minus zoom`"
+        class="w-full h-full [touch-action:none]"
         @keydown="view?.keyed($event)"
       ></canvas>
     </div>
@@ -181,7 +182,7 @@ watch(what, middle)
       </el-radio-group>
       <el-slider
         v-model="at"
-        class="grow"
+        class="flex-1 min-w-140px"
         :max="last"
         :show-tooltip="false"
         :aria-label="what === 'steer' ? 'Rack' : 'Wheel travel'"
@@ -200,26 +201,3 @@ watch(what, middle)
     </figcaption>
   </figure>
 </template>
-
-<style scoped>
-.space {
-  margin: 0;
-}
-
-.stage {
-  height: 340px;
-  background: var(--paper);
-  border-radius: var(--radius);
-}
-
-canvas {
-  width: 100%;
-  height: 100%;
-  touch-action: none;
-}
-
-.grow {
-  flex: 1;
-  min-width: 140px;
-}
-</style>

@@ -20,19 +20,28 @@ const hour = (day: string, n: number) => sayClock(new Date(first(day) + n * HOUR
 </script>
 
 <template>
-  <section v-for="one in days" :key="one" class="day" :aria-label="sayDay(one)">
+  <section
+    v-for="one in days"
+    :key="one"
+    class="grid gap-6px min-w-620px"
+    :aria-label="sayDay(one)"
+  >
     <h3>{{ sayDay(one) }}</h3>
-    <div class="hours" aria-hidden="true">
-      <span v-for="n in HOURS" :key="n" :style="{ left: `${(n / 9) * 100}%` }">{{
-        hour(one, n)
-      }}</span>
+    <div class="hours relative h-22px [font:600_14px_var(--figures)] c-soft" aria-hidden="true">
+      <span
+        v-for="n in HOURS"
+        :key="n"
+        :style="{ left: `${(n / 9) * 100}%` }"
+        class="absolute [transform:translateX(-50%)]"
+        >{{ hour(one, n) }}</span
+      >
     </div>
     <template v-for="job in day.jobs" :key="job.id">
       <div v-if="job.slots.some((slot) => dayOf(slot.begin) === one)" class="job">
         <router-link :to="{ name: 'floor', params: { jobId: job.id } }">
           <b>{{ job.car }}</b> {{ job.title }}
         </router-link>
-        <div class="lane">
+        <div class="relative h-34px b-b-2px b-b-solid b-b-soft">
           <span
             v-for="slot in job.slots.filter((slot) => dayOf(slot.begin) === one)"
             :key="slot.begin"
@@ -51,36 +60,12 @@ const hour = (day: string, n: number) => sayClock(new Date(first(day) + n * HOUR
 </template>
 
 <style scoped>
-.day {
-  display: grid;
-  gap: 6px;
-  min-width: 620px;
-}
-
-.hours {
-  position: relative;
-  height: 22px;
-  font: 600 14px var(--figures);
-  color: var(--soft);
-}
-
-.hours span {
-  position: absolute;
-  transform: translateX(-50%);
-}
-
 .hours span:first-child {
   transform: none;
 }
 
 .hours span:last-child {
   transform: translateX(-100%);
-}
-
-.lane {
-  position: relative;
-  height: 34px;
-  border-bottom: 2px solid var(--soft);
 }
 
 .slot {

@@ -16,9 +16,9 @@ const KINDS: { title: string; of: () => DueView[]; page: string }[] = [
     <h3>Due</h3>
     <template v-for="kind in KINDS" :key="kind.title">
       <div v-if="kind.of().length">
-        <h4>{{ kind.title }}</h4>
-        <ul>
-          <li v-for="one in kind.of()" :key="`${one.job_id}${one.what}`">
+        <h4 class="m-0 text-16px">{{ kind.title }}</h4>
+        <ul class="grid gap-4px bare-list">
+          <li v-for="one in kind.of()" :key="`${one.job_id}${one.what}`" class="grid">
             <b v-if="one.car">{{ one.car }}</b>
             <router-link
               :to="
@@ -38,23 +38,6 @@ const KINDS: { title: string; of: () => DueView[]; page: string }[] = [
 </template>
 
 <style scoped>
-h4 {
-  margin: 0;
-  font-size: 16px;
-}
-
-ul {
-  display: grid;
-  gap: 4px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-li {
-  display: grid;
-}
-
 a {
   align-content: center;
   min-height: 44px;

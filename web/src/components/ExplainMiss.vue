@@ -34,11 +34,11 @@ const correct = () =>
   <BesideTable v-if="found?.readings.length" :readings="found.readings" />
   <section v-if="found?.heights.length" class="card stack" aria-label="What could explain it">
     <h3>What could explain it</h3>
-    <ol>
+    <ol class="grid gap-10px pl-24px m-0">
       <li v-for="one in found.heights" :key="one.words + one.where">
         <p>
           <b>{{ one.words }}</b> <span class="figure">{{ Math.round(one.share_pct) }}&nbsp;%</span>
-          <span class="soft where">{{ one.where }}</span>
+          <span class="soft ml-8px">{{ one.where }}</span>
         </p>
         <p>Test, {{ one.minutes }} min: {{ one.test }}</p>
       </li>
@@ -52,7 +52,7 @@ const correct = () =>
       :aria-label="`What could explain the toe, ${side.toLowerCase()}`"
     >
       <h3>What could explain the toe, {{ side.toLowerCase() }}</h3>
-      <ol>
+      <ol class="grid gap-10px pl-24px m-0">
         <li v-for="one in all" :key="one.words">
           <p>
             <b>{{ one.words }}</b>
@@ -65,7 +65,7 @@ const correct = () =>
   </div>
   <section v-if="found?.wanted.length" class="card stack" aria-label="Still wanted">
     <h3>Still wanted</h3>
-    <ul>
+    <ul class="grid gap-10px pl-24px m-0">
       <li v-for="one in found.wanted" :key="one">{{ one }}</li>
     </ul>
     <p class="soft">
@@ -78,18 +78,6 @@ const correct = () =>
 </template>
 
 <style scoped>
-ol,
-ul {
-  display: grid;
-  gap: 10px;
-  padding-left: 24px;
-  margin: 0;
-}
-
-.where {
-  margin-left: 8px;
-}
-
 .el-button {
   justify-self: start;
 }

@@ -22,12 +22,12 @@ const name = (side = '') =>
 </script>
 
 <template>
-  <section class="card group" :aria-label="`${prefix} ${title}`">
-    <div class="title">
+  <section class="card grid one-col gap-4px" :aria-label="`${prefix} ${title}`">
+    <div class="flex flex-wrap gap-y-8px gap-x-16px items-center justify-between">
       <h3>{{ title }}</h3>
       <slot />
     </div>
-    <div v-if="of('').length" class="shared">
+    <div v-if="of('').length" class="shared grid two-cols gap-y-0 gap-x-18px lt-phone:one-col">
       <component
         :is="field.choices.length ? ChoiceField : MeasuringField"
         v-for="field in of('')"
@@ -39,8 +39,14 @@ const name = (side = '') =>
       />
     </div>
     <div v-if="columns.length" class="pair">
-      <div v-for="column in columns" :key="column.side" class="column">
-        <h4>{{ column.side }}</h4>
+      <div
+        v-for="column in columns"
+        :key="column.side"
+        class="grid grid-cols-[repeat(auto-fit,minmax(min(300px,100%),1fr))] gap-y-0 gap-x-16px content-start"
+      >
+        <h4 class="mt-8px mx-0 mb-6px [font:600_18px_var(--figures)] col-span-full">
+          {{ column.side }}
+        </h4>
         <component
           :is="field.choices.length ? ChoiceField : MeasuringField"
           v-for="field in column.fields"
@@ -56,49 +62,7 @@ const name = (side = '') =>
 </template>
 
 <style scoped>
-.group {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 4px;
-}
-
-.title {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: center;
-  justify-content: space-between;
-}
-
-.shared {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 0 18px;
-}
-
 .shared > fieldset {
   grid-column: 1 / -1;
-}
-
-.column {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
-  gap: 0 16px;
-  align-content: start;
-}
-
-.column > h4 {
-  grid-column: 1 / -1;
-}
-
-h4 {
-  margin: 8px 0 6px;
-  font: 600 18px var(--figures);
-}
-
-@media (width <= 760px) {
-  .shared {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -14,13 +14,22 @@ const say = (row: Record<string, { text: string }>) =>
 </script>
 
 <template>
-  <div class="readings">
-    <ol v-if="rows.length > 1" :aria-label="`${name}: readings kept`">
-      <li v-for="(row, place) in rows" :key="place">
+  <div class="flex flex-wrap gap-y-4px gap-x-14px items-center">
+    <ol
+      v-if="rows.length > 1"
+      :aria-label="`${name}: readings kept`"
+      class="flex flex-wrap gap-6px bare-list"
+    >
+      <li
+        v-for="(row, place) in rows"
+        :key="place"
+        class="flex items-center pl-10px text-20px edged"
+      >
         <span class="figure">{{ say(row) }}</span>
         <button
           type="button"
           :aria-label="`${name}: take reading ${place + 1} out`"
+          class="min-w-44px min-h-44px c-soft bare-button"
           @click="emit('drop', place)"
         >
           ✕
@@ -28,50 +37,9 @@ const say = (row: Record<string, { text: string }>) =>
       </li>
     </ol>
     <span v-if="entry.gauge" class="soft">with {{ entry.gauge }}</span>
-    <span v-for="flag in entry.flags" :key="flag" class="wait">▲ {{ flag }}</span>
-    <span v-if="entry.doubt" class="wait" role="status">
+    <span v-for="flag in entry.flags" :key="flag" class="font-600 c-wait">▲ {{ flag }}</span>
+    <span v-if="entry.doubt" class="font-600 c-wait" role="status">
       ▲ {{ entry.doubt }} Read it a second time.
     </span>
   </div>
 </template>
-
-<style scoped>
-.readings {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 14px;
-  align-items: center;
-}
-
-ol {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-li {
-  display: flex;
-  align-items: center;
-  padding-left: 10px;
-  font-size: 20px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-}
-
-button {
-  min-width: 44px;
-  min-height: 44px;
-  color: var(--soft);
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
-}
-</style>

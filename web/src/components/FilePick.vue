@@ -17,19 +17,9 @@ const pick = (one: UploadFile) => one.raw && emit('picked', one.raw)
     :show-file-list="false"
     :on-change="pick"
   >
-    <span class="pick-file">{{ shown ?? label }}</span>
+    <span
+      class="grid place-items-center min-h-44px py-0 px-14px font-600 c-go b-1px b-dashed b-soft rounded"
+      >{{ shown ?? label }}</span
+    >
   </el-upload>
 </template>
-
-<style scoped>
-.pick-file {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 14px;
-  font-weight: 600;
-  color: var(--go);
-  border: 1px dashed var(--soft);
-  border-radius: var(--radius);
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed } from 'vue'
 import type { FindingView } from '../api/client'
 
@@ -30,35 +31,28 @@ const groups = computed(() =>
     :closable="false"
     role="note"
   >
-    <ul>
-      <li v-for="one in group.items" :key="one.code + one.subject + one.message">
+    <ul class="pt-4px px-0 pb-0 m-0 list-none">
+      <li
+        v-for="one in group.items"
+        :key="one.code + one.subject + one.message"
+        class="py-2px px-0 c-ink"
+      >
         <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
       </li>
     </ul>
-    <el-collapse v-if="group.away.size"
-      ><el-collapse-item name="it" :title="`and ${group.away.size} more steps not done`">
-        <ul>
-          <li v-for="one in group.away" :key="one.code + one.subject + one.message">
-            <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
-          </li>
-        </ul>
-      </el-collapse-item></el-collapse
-    >
+    <FoldAway v-if="group.away.size" :title="`and ${group.away.size} more steps not done`">
+      <ul class="pt-4px px-0 pb-0 m-0 list-none">
+        <li
+          v-for="one in group.away"
+          :key="one.code + one.subject + one.message"
+          class="py-2px px-0 c-ink"
+        >
+          <span aria-hidden="true">{{ group.mark }}</span> {{ one.message }}
+        </li>
+      </ul>
+    </FoldAway>
   </el-alert>
   <el-alert v-if="!groups.length" type="success" :closable="false" role="note"
     >✓ Nothing is open.</el-alert
   >
 </template>
-
-<style scoped>
-ul {
-  padding: 4px 0 0;
-  margin: 0;
-  list-style: none;
-}
-
-li {
-  padding: 2px 0;
-  color: var(--ink);
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed, ref } from 'vue'
 import type { Fitting, ProcedureView, QuestionView } from '../api/client'
 import { SIDES } from '../api/client'
@@ -42,7 +43,7 @@ function compare(key: string, which: 'old' | 'new', text: string): void {
 
 <template>
   <article class="card stack" :aria-label="procedure?.title ?? fitting.procedure">
-    <div class="head">
+    <div class="flex gap-10px items-start justify-between">
       <h3>
         {{ procedure?.title ?? fitting.procedure
         }}<template v-if="fitting.axle">, {{ fitting.axle }}</template>
@@ -73,45 +74,31 @@ function compare(key: string, which: 'old' | 'new', text: string): void {
         />
       </el-select>
     </label>
-    <el-collapse v-if="procedure?.checks.length"
-      ><el-collapse-item name="it" title="Old part beside new">
-        <el-button
-          v-if="procedure.by_side && sides().length === 2"
-          class="pick"
-          :aria-pressed="apart"
-          @click="apart = !apart"
-        >
-          Left and right each for itself
-        </el-button>
-        <div v-for="row in rows" :key="row.key" class="compare">
-          <span>{{ row.label }}</span>
-          <el-input
-            v-for="which in ['old', 'new'] as const"
-            :key="which"
-            :model-value="compared[row.key]?.[which] ?? ''"
-            :placeholder="which"
-            :aria-label="`${row.label}: ${which}`"
-            @update:model-value="compare(row.key, which, $event)"
-            @change="emit('change', { compared })"
-          />
-        </div> </el-collapse-item
-    ></el-collapse>
+    <FoldAway v-if="procedure?.checks.length" title="Old part beside new">
+      <el-button
+        v-if="procedure.by_side && sides().length === 2"
+        class="pick"
+        :aria-pressed="apart"
+        @click="apart = !apart"
+      >
+        Left and right each for itself
+      </el-button>
+      <div
+        v-for="row in rows"
+        :key="row.key"
+        class="grid grid-cols-[minmax(0,1fr)_92px_92px] gap-6px items-center mb-6px"
+      >
+        <span>{{ row.label }}</span>
+        <el-input
+          v-for="which in ['old', 'new'] as const"
+          :key="which"
+          :model-value="compared[row.key]?.[which] ?? ''"
+          :placeholder="which"
+          :aria-label="`${row.label}: ${which}`"
+          @update:model-value="compare(row.key, which, $event)"
+          @change="emit('change', { compared })"
+        />
+      </div>
+    </FoldAway>
   </article>
 </template>
-
-<style scoped>
-.head {
-  display: flex;
-  gap: 10px;
-  align-items: start;
-  justify-content: space-between;
-}
-
-.compare {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 92px 92px;
-  gap: 6px;
-  align-items: center;
-  margin-bottom: 6px;
-}
-</style>

@@ -38,27 +38,29 @@ function take(): void {
 
 <template>
   <section class="line" :aria-label="`Gauge ${instrument.name}`">
-    <div class="who">
+    <div class="flex flex-wrap gap-y-2px gap-x-12px">
       <b v-if="!nameless">{{ instrument.name }}</b>
       <span class="soft">
         {{ line.standIn ? 'Simulated' : 'Live' }}
         <template v-if="line.battery !== null"> · battery {{ line.battery }} %</template>
       </span>
-      <span v-if="instrument.overdue && !nameless" class="wait"
+      <span v-if="instrument.overdue && !nameless" class="font-600 c-wait"
         >▲ calibration ran out on {{ instrument.due }}</span
       >
     </div>
-    <div class="value" aria-live="off">
+    <div class="flex flex-wrap gap-y-4px gap-x-14px items-baseline justify-end" aria-live="off">
       <template v-if="shown?.values">
-        <span v-for="(value, channel) in shown.values" :key="channel" class="channel">
-          <small>{{ String(channel).replace('_', ' ') }}</small>
+        <span v-for="(value, channel) in shown.values" :key="channel" class="grid text-22px">
+          <small class="text-15px c-soft">{{ String(channel).replace('_', ' ') }}</small>
           <b class="figure">{{ say(value) }}</b>
         </span>
       </template>
-      <b v-else class="figure large">{{ shown ? say(shown.value) : '– – –' }}</b>
+      <b v-else class="figure min-w-5ch text-34px text-right">{{
+        shown ? say(shown.value) : '– – –'
+      }}</b>
       <span>{{ instrument.unit_said }}</span>
     </div>
-    <div class="do">
+    <div class="flex flex-wrap col-span-full gap-10px items-center">
       <span class="state" :class="line.held ? 'held' : line.state" role="status">{{ word }}</span>
       <el-button v-if="line.held" @click="line.release()">Let go</el-button>
       <el-button v-else :disabled="line.state !== 'live'" @click="line.hold()">Hold</el-button>
@@ -84,44 +86,6 @@ function take(): void {
   border-radius: var(--radius);
 }
 
-.who {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-}
-
-.value {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 14px;
-  align-items: baseline;
-  justify-content: flex-end;
-}
-
-.large {
-  min-width: 5ch;
-  font-size: 34px;
-  text-align: right;
-}
-
-.channel {
-  display: grid;
-  font-size: 22px;
-}
-
-.channel small {
-  font-size: 15px;
-  color: var(--soft);
-}
-
-.do {
-  display: flex;
-  flex-wrap: wrap;
-  grid-column: 1 / -1;
-  gap: 10px;
-  align-items: center;
-}
-
 .state {
   flex: 1;
   font-weight: 600;
@@ -135,10 +99,5 @@ function take(): void {
 .state.silent,
 .state.fault {
   color: var(--stop);
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
 }
 </style>

@@ -72,19 +72,32 @@ const summary = computed(
 </script>
 
 <template>
-  <svg v-if="span" viewBox="0 0 290 336" role="img" :aria-label="summary">
+  <svg
+    v-if="span"
+    viewBox="0 0 290 336"
+    role="img"
+    :aria-label="summary"
+    class="w-full max-w-340px"
+  >
     <g v-for="tick in ticks" :key="tick">
-      <path :d="`M52 ${y(tick)}h14`" class="tick" />
-      <text v-if="tick % 20 === 0" x="46" :y="y(tick) + 5" class="scale">{{ tick }}</text>
+      <path :d="`M52 ${y(tick)}h14`" class="stroke-soft [stroke-width:2]" />
+      <text
+        v-if="tick % 20 === 0"
+        x="46"
+        :y="y(tick) + 5"
+        class="[font:600_20px_var(--figures)] text-18px [text-anchor:end] fill-soft"
+      >
+        {{ tick }}
+      </text>
     </g>
-    <path :d="`M66 ${TOP}v${HEIGHT}`" class="rail" />
+    <path :d="`M66 ${TOP}v${HEIGHT}`" class="stroke-soft [stroke-width:2]" />
     <rect
       v-if="props.marks.clamp"
       x="66"
       :y="y(props.marks.clamp[1])"
       width="44"
       :height="y(props.marks.clamp[0]) - y(props.marks.clamp[1])"
-      class="window"
+      class="fill-go-wash stroke-go [stroke-width:2]"
     />
     <rect
       v-if="props.marks.predicted != null && props.marks.spread"
@@ -95,62 +108,30 @@ const summary = computed(
         y(props.marks.predicted - props.marks.spread) -
         y(props.marks.predicted + props.marks.spread)
       "
-      class="band"
+      class="fill-brass [opacity:0.6]"
     />
     <g v-for="label in labels" :key="label.kind" :class="label.kind">
-      <path :d="`M66 ${label.y}H124L138 ${label.text}`" class="lead" />
-      <path v-if="label.kind === 'live'" :d="`M60 ${label.y}l-14 -8v16z`" class="pointer" />
-      <text x="142" :y="label.text + 6">{{ label.words }}</text>
+      <path
+        :d="`M66 ${label.y}H124L138 ${label.text}`"
+        class="lead fill-none stroke-ink [stroke-width:2]"
+      />
+      <path v-if="label.kind === 'live'" :d="`M60 ${label.y}l-14 -8v16z`" class="fill-stop" />
+      <text x="142" :y="label.text + 6" class="[font:600_20px_var(--figures)] fill-ink">
+        {{ label.words }}
+      </text>
     </g>
-    <text x="142" :y="332" class="scale foot">mm, hub to arch</text>
+    <text
+      x="142"
+      :y="332"
+      class="[font:600_20px_var(--figures)] text-18px fill-soft [text-anchor:start]"
+    >
+      mm, hub to arch
+    </text>
   </svg>
   <p v-else class="soft">The ladder appears with the first height.</p>
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  max-width: 340px;
-}
-
-text {
-  font: 600 20px var(--figures);
-  fill: var(--ink);
-}
-
-.scale {
-  font-size: 18px;
-  text-anchor: end;
-  fill: var(--soft);
-}
-
-.foot {
-  text-anchor: start;
-}
-
-.tick,
-.rail {
-  stroke: var(--soft);
-  stroke-width: 2;
-}
-
-.window {
-  fill: var(--go-wash);
-  stroke: var(--go);
-  stroke-width: 2;
-}
-
-.band {
-  fill: var(--brass);
-  opacity: 0.6;
-}
-
-.lead {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
 .clamp .lead {
   stroke: var(--go);
 }
@@ -182,9 +163,5 @@ text {
 .live .lead {
   fill: none;
   stroke: var(--stop);
-}
-
-.pointer {
-  fill: var(--stop);
 }
 </style>

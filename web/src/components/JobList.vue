@@ -10,18 +10,21 @@ function page(job: JobLine): string {
 </script>
 
 <template>
-  <ul>
+  <ul class="grid gap-10px bare-list">
     <li v-for="job in jobs" :key="job.id">
       <router-link
         :class="{ closed: job.signed }"
         :to="{ name: page(job), params: { jobId: job.id } }"
       >
-        <span class="figure car">{{ job.car }}</span>
+        <span class="figure text-24px">{{ job.car }}</span>
         <span>{{ job.title }}</span>
-        <span class="soft last">
+        <span class="soft [grid-column:2] text-right lt-phone:col-span-full lt-phone:text-left">
           {{ job.entries }} entries, last {{ sayMoment(job.last_at) }}
         </span>
-        <span class="state" :class="{ signed: job.signed }">
+        <span
+          class="state [grid-column:2] text-right [grid-row:1] self-center font-600 c-wait"
+          :class="{ signed: job.signed }"
+        >
           {{ job.signed ? '✓ Signed' : 'Open' }}
         </span>
       </router-link>
@@ -30,14 +33,6 @@ function page(job: JobLine): string {
 </template>
 
 <style scoped>
-ul {
-  display: grid;
-  gap: 10px;
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 a {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
@@ -57,30 +52,6 @@ a.closed {
 
 a:hover {
   border-color: var(--go);
-}
-
-.car {
-  font-size: 24px;
-}
-
-.last,
-.state {
-  grid-column: 2;
-  text-align: right;
-}
-
-.state {
-  grid-row: 1;
-  align-self: center;
-  font-weight: 600;
-  color: var(--wait);
-}
-
-@media (width <= 760px) {
-  .last {
-    grid-column: 1 / -1;
-    text-align: left;
-  }
 }
 
 .state.signed {

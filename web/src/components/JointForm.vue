@@ -96,7 +96,7 @@ async function save(): Promise<void> {
         High, mm <el-input v-model="form.height" maxlength="6" />
       </label>
     </template>
-    <div v-else class="all free">
+    <div v-else class="all grid two-cols gap-16px">
       <JointGrid v-model="form.rows" />
       <label>
         A row for each place: x; y in mm, then if they differ thread; torque; note
@@ -221,11 +221,3 @@ async function save(): Promise<void> {
     </p>
   </form>
 </template>
-
-<style scoped>
-.free {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 16px;
-}
-</style>

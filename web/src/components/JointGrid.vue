@@ -28,6 +28,7 @@ function add(event: MouseEvent): void {
     viewBox="-300 -200 600 400"
     role="img"
     aria-label="Grid: click to place, 600 by 400 mm"
+    class="w-full max-w-600px [cursor:crosshair] bg-paper rounded"
     @click="add"
   >
     <path
@@ -43,37 +44,30 @@ function add(event: MouseEvent): void {
       :class="n === 10 ? 'middle' : 'line'"
     />
     <g v-for="(place, n) in places" :key="n">
-      <circle :cx="place.x_mm" :cy="-place.y_mm" r="16" />
-      <text :x="place.x_mm" :y="-place.y_mm" dy="7">{{ n + 1 }}</text>
+      <circle
+        :cx="place.x_mm"
+        :cy="-place.y_mm"
+        r="16"
+        class="fill-card stroke-ink [stroke-width:2]"
+      />
+      <text
+        :x="place.x_mm"
+        :y="-place.y_mm"
+        dy="7"
+        class="[font:600_20px_var(--figures)] [text-anchor:middle]"
+      >
+        {{ n + 1 }}
+      </text>
     </g>
   </svg>
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  max-width: 600px;
-  cursor: crosshair;
-  background: var(--paper);
-  border-radius: var(--radius);
-}
-
 .line {
   stroke: var(--line);
 }
 
 .middle {
   stroke: var(--soft);
-}
-
-circle {
-  fill: var(--card);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-text {
-  font: 600 20px var(--figures);
-  text-anchor: middle;
 }
 </style>

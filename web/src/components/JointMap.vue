@@ -37,12 +37,17 @@ const mark = (bolt: BoltView) => (bolt.final ? '✓' : (useChoices().stage(bolt.
 </script>
 
 <template>
-  <svg viewBox="0 0 600 420" role="group" :aria-label="`Map of ${joint.label}`">
-    <path :d="way" class="way" />
+  <svg
+    viewBox="0 0 600 420"
+    role="group"
+    :aria-label="`Map of ${joint.label}`"
+    class="w-full bg-paper rounded"
+  >
+    <path :d="way" class="fill-none stroke-line [stroke-width:2] [stroke-dasharray:6_5]" />
     <g
       v-for="one in places"
       :key="one.bolt.number"
-      class="place"
+      class="cursor-pointer"
       :class="{
         next: one.bolt.number === joint.next.number,
         final: one.bolt.final,
@@ -56,38 +61,38 @@ const mark = (bolt: BoltView) => (bolt.final ? '✓' : (useChoices().stage(bolt.
       @click="emit('pick', one.bolt.number)"
       @keydown.enter="emit('pick', one.bolt.number)"
     >
-      <circle :cx="one.x" :cy="one.y" :r="one.bolt.number === joint.next.number ? R + 8 : R" />
-      <text :x="one.x" :y="one.y + 9" class="number">{{ one.bolt.number }}</text>
-      <text :x="one.x + R + 6" :y="one.y - R + 12" class="mark">{{ mark(one.bolt) }}</text>
-      <text :x="one.x" :y="one.y + R + 26" class="rank">{{ one.rank }}.</text>
+      <circle
+        :cx="one.x"
+        :cy="one.y"
+        :r="one.bolt.number === joint.next.number ? R + 8 : R"
+        class="fill-card stroke-ink [stroke-width:2]"
+      />
+      <text
+        :x="one.x"
+        :y="one.y + 9"
+        class="number [font:600_24px_var(--figures)] [text-anchor:middle] fill-ink"
+      >
+        {{ one.bolt.number }}
+      </text>
+      <text
+        :x="one.x + R + 6"
+        :y="one.y - R + 12"
+        class="[font:600_24px_var(--figures)] [text-anchor:middle] text-22px fill-go"
+      >
+        {{ mark(one.bolt) }}
+      </text>
+      <text
+        :x="one.x"
+        :y="one.y + R + 26"
+        class="[font:600_24px_var(--figures)] [text-anchor:middle] text-16px fill-soft max-[520px]:hidden"
+      >
+        {{ one.rank }}.
+      </text>
     </g>
   </svg>
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  background: var(--paper);
-  border-radius: var(--radius);
-}
-
-.way {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 2;
-  stroke-dasharray: 6 5;
-}
-
-.place {
-  cursor: pointer;
-}
-
-circle {
-  fill: var(--card);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
 .final circle {
   fill: var(--go-wash);
   stroke: var(--go);
@@ -109,35 +114,15 @@ circle {
   stroke-width: 5;
 }
 
-text {
-  font: 600 24px var(--figures);
-  text-anchor: middle;
-  fill: var(--ink);
-}
-
 .next .number {
   font-size: 30px;
   fill: #1c2628;
 }
 
-.rank {
-  font-size: 16px;
-  fill: var(--soft);
-}
-
-.mark {
-  font-size: 22px;
-  fill: var(--go);
-}
-
 @media (width <= 520px) {
-  text,
+  .number,
   .next .number {
     font-size: 34px;
-  }
-
-  .rank {
-    display: none;
   }
 }
 </style>

@@ -125,22 +125,24 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
 <template>
   <section class="card stack" aria-label="Work on it">
     <h3>{{ picked.length ? `Place ${picked.join(', ')}` : next.said }}</h3>
-    <p v-for="one in bolts.slice(0, 1)" :key="one.number" class="facts">
+    <p v-for="one in bolts.slice(0, 1)" :key="one.number" class="[line-height:1.6]">
       <b class="figure">{{ one.thread }}</b> {{ one.drive }}
-      <span v-if="one.hold" class="wait">▲ hold {{ one.hold }}</span>
+      <span v-if="one.hold" class="font-600 c-wait">▲ hold {{ one.hold }}</span>
       <span v-if="one.note">· {{ one.note }}</span>
       <br />
       <b>{{ one.spec }}</b>
       <span v-if="one.source" class="soft">
         · {{ one.source }}{{ one.trust ? `, ${one.trust}` : '' }}</span
       >
-      <span v-if="one.single_use" class="wait"> · single use: a new one goes in</span>
+      <span v-if="one.single_use" class="font-600 c-wait"> · single use: a new one goes in</span>
       <span v-if="one.strain" class="soft"> · {{ one.strain }}</span>
       <span v-if="one.lock" class="soft"> · then locked by {{ one.lock }}</span>
     </p>
     <JointGate v-if="joint.waits_for_load && !unloaded" :joint="joint" />
     <template v-if="to === 'torqued'">
-      <p v-if="next.set_said && !picked.length" class="figure set">{{ next.set_said }}</p>
+      <p v-if="next.set_said && !picked.length" class="figure text-26px c-go">
+        {{ next.set_said }}
+      </p>
       <GaugeLine
         v-for="one in wrenches"
         :key="one.id"
@@ -171,7 +173,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       <el-button
         v-if="specified"
         type="primary"
-        class="main"
+        class="min-h-68px text-20px"
         :disabled="busy || (shut && next.percent === 100)"
         @click="asSpecified"
       >
@@ -180,7 +182,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       <el-button
         v-if="(to === 'hand' || to === 'snug') && alike.length > 1 && !picked.length"
         type="primary"
-        class="main"
+        class="min-h-68px text-20px"
         :disabled="busy"
         @click="work(to, { places: alike })"
       >
@@ -189,7 +191,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       <el-button
         v-if="to"
         :type="specified || (alike.length > 1 && to !== 'torqued') ? 'default' : 'primary'"
-        class="main"
+        class="min-h-68px text-20px"
         :disabled="busy || ((to === 'torqued' || to === 'angled') && shut && next.percent === 100)"
         @click="work(to)"
       >
@@ -237,35 +239,9 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
       role="note"
     >
       <b>Place {{ one.number }}.</b> {{ one.said }}
-      <ol>
+      <ol class="pl-20px mt-4px mx-0 mb-0">
         <li v-for="step in one.steps" :key="step">{{ step }}</li>
       </ol>
     </el-alert>
   </section>
 </template>
-
-<style scoped>
-.facts {
-  line-height: 1.6;
-}
-
-.set {
-  font-size: 26px;
-  color: var(--go);
-}
-
-.main {
-  min-height: 68px;
-  font-size: 20px;
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
-}
-
-ol {
-  padding-left: 20px;
-  margin: 4px 0 0;
-}
-</style>

@@ -40,7 +40,7 @@ onMounted(lookSoon)
 </script>
 
 <template>
-  <div v-if="parts.length" class="jump screen-only">
+  <div v-if="parts.length" class="jump screen-only fixed right-12px bottom-12px [z-index:4]">
     <el-button
       aria-label="On this page"
       aria-haspopup="dialog"
@@ -50,7 +50,7 @@ onMounted(lookSoon)
       ☰<span class="words">&nbsp;On this page</span>
     </el-button>
     <el-drawer v-model="open" direction="btt" size="70%" title="On this page" append-to-body>
-      <ul>
+      <ul class="bare-list">
         <li v-for="(part, n) in parts" :key="n">
           <el-button text @click="go(part.place)">{{ part.words }}</el-button>
         </li>
@@ -60,13 +60,6 @@ onMounted(lookSoon)
 </template>
 
 <style scoped>
-.jump {
-  position: fixed;
-  right: 12px;
-  bottom: 12px;
-  z-index: 4;
-}
-
 .jump > .el-button {
   color: var(--chalk);
   background: var(--band);
@@ -82,12 +75,6 @@ onMounted(lookSoon)
   main:has(.finish) > .jump .words {
     display: none;
   }
-}
-
-ul {
-  padding: 0;
-  margin: 0;
-  list-style: none;
 }
 
 li .el-button {

@@ -11,7 +11,7 @@ const reason = ref('')
   <form class="row" @submit.prevent="emit('keep', reason)">
     <el-input
       v-model="reason"
-      class="grow"
+      class="flex-1 min-w-0"
       maxlength="200"
       placeholder="Why this reading stays"
       aria-label="Why this reading stays"
@@ -19,10 +19,3 @@ const reason = ref('')
     <el-button native-type="submit" :disabled="busy || !reason.trim()">Keep it</el-button>
   </form>
 </template>
-
-<style scoped>
-.grow {
-  flex: 1;
-  min-width: 0;
-}
-</style>

@@ -35,9 +35,9 @@ const bring = (name: string, apply: boolean) =>
       At each start and every day the workshop keeps a checked copy of itself: ten of them, no more
       than three of one day.
     </p>
-    <ul v-if="copies?.length" class="plain">
+    <ul v-if="copies?.length" class="grid gap-4px bare-list">
       <li v-for="one in copies" :key="one.name" class="stack">
-        <div class="row line">
+        <div class="row line items-center justify-between">
           <span class="figure">{{ sayMoment(one.at) }}</span>
           <el-button text :disabled="busy" @click="bring(one.name, false)">Look into it</el-button>
         </div>
@@ -61,18 +61,3 @@ const bring = (name: string, apply: boolean) =>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-.plain {
-  display: grid;
-  gap: 4px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-.line {
-  align-items: center;
-  justify-content: space-between;
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed } from 'vue'
 import type { PlanView } from '../api/client'
 import { useJob } from '../stores/job'
@@ -20,23 +21,22 @@ const place = (axle: string, side: string) => [axle, side].filter(Boolean).join(
         {{ one.known ? '✓' : '○' }} <b>{{ one.what }}:</b> {{ one.said
         }}{{ one.minutes ? ` (${one.minutes} min)` : '' }}
       </p>
-      <el-collapse v-if="one.fields.length"
-        ><el-collapse-item name="it" title="Tell it here">
-          <template v-for="key in one.fields" :key="key">
-            <template v-if="fields.get(key)">
-              <ChoiceField
-                v-if="fields.get(key)!.choices.length"
-                :field="fields.get(key)!"
-                :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
-              />
-              <MeasuringField
-                v-else
-                :field="fields.get(key)!"
-                :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
-              />
-            </template>
-          </template> </el-collapse-item
-      ></el-collapse>
+      <FoldAway v-if="one.fields.length" title="Tell it here">
+        <template v-for="key in one.fields" :key="key">
+          <template v-if="fields.get(key)">
+            <ChoiceField
+              v-if="fields.get(key)!.choices.length"
+              :field="fields.get(key)!"
+              :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
+            />
+            <MeasuringField
+              v-else
+              :field="fields.get(key)!"
+              :prefix="place(fields.get(key)!.axle, fields.get(key)!.side)"
+            />
+          </template>
+        </template>
+      </FoldAway>
     </div>
   </section>
 </template>

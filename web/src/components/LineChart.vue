@@ -160,30 +160,15 @@ useResizeObserver(place, () => chart.value?.resize())
 
 <template>
   <figure
-    class="chart"
+    class="m-0"
     tabindex="0"
     :aria-label="`${title}; arrow keys step through the values`"
     @keydown="step"
   >
-    <figcaption>
+    <figcaption class="[font:600_20px_var(--figures)]">
       <slot>{{ title }}</slot>
     </figcaption>
-    <div ref="place" class="place"></div>
+    <div ref="place" class="w-full h-240px"></div>
     <p class="soft" role="status">{{ said }}</p>
   </figure>
 </template>
-
-<style scoped>
-.chart {
-  margin: 0;
-}
-
-figcaption {
-  font: 600 20px var(--figures);
-}
-
-.place {
-  width: 100%;
-  height: 240px;
-}
-</style>

@@ -22,7 +22,7 @@ const estimated = computed(() =>
 </script>
 
 <template>
-  <section class="card" aria-label="Wheel loads">
+  <section class="card grid one-col gap-8px" aria-label="Wheel loads">
     <h3>Wheel loads</h3>
     <CarPlan :labels="labels" />
     <p>
@@ -33,11 +33,3 @@ const estimated = computed(() =>
     <p v-if="estimated" class="soft">≈ is estimated from what was weighed.</p>
   </section>
 </template>
-
-<style scoped>
-.card {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-}
-</style>

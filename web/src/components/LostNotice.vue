@@ -12,7 +12,7 @@ const emit = defineEmits<{ yes: []; no: [] }>()
     role="alertdialog"
     aria-label="What no longer holds"
   >
-    <ul>
+    <ul class="pl-20px m-0">
       <li v-for="one in lost" :key="one">{{ one }}</li>
     </ul>
     <div class="row">
@@ -21,10 +21,3 @@ const emit = defineEmits<{ yes: []; no: [] }>()
     </div>
   </el-alert>
 </template>
-
-<style scoped>
-ul {
-  padding-left: 20px;
-  margin: 0;
-}
-</style>

@@ -57,7 +57,7 @@ function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
       Units a field begins with; any other can be typed. Limits hold where a car has none of its
       own.
     </p>
-    <div v-if="found" class="both">
+    <div v-if="found" class="grid grid-cols-[1fr_1fr] gap-10px">
       <label v-for="(units, quantity) in found.choices" :key="quantity" class="labelled">
         {{ NAMES[quantity] ?? quantity }}
         <el-select
@@ -86,11 +86,3 @@ function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-.both {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 10px;
-}
-</style>

@@ -76,12 +76,20 @@ defineExpose({ one, enter, readAgain, inputs })
 </script>
 
 <template>
-  <div ref="frame" class="field" :class="{ big }" @focusout="leave">
-    <div v-if="!big || field.methods.length > 1 || adding || current?.card" class="head">
-      <span :id="`${id}-name`" class="name">
+  <div
+    ref="frame"
+    class="field grid one-col gap-4px content-start pt-10px px-0 pb-8px ruled"
+    :class="{ big }"
+    @focusout="leave"
+  >
+    <div
+      v-if="!big || field.methods.length > 1 || adding || current?.card"
+      class="flex gap-10px items-center justify-between min-h-30px"
+    >
+      <span :id="`${id}-name`" class="font-600">
         {{ big ? '' : field.label }}
         <span v-if="!field.required && field.phase !== 'car' && !big" class="soft">(optional)</span>
-        <span v-if="adding" class="turn"
+        <span v-if="adding" class="turn [font:600_18px_var(--figures)] c-wait"
           >reading {{ kept.length + 1 }}
           <template v-if="kept.length < field.readings">of {{ field.readings }}</template></span
         >
@@ -90,7 +98,7 @@ defineExpose({ one, enter, readAgain, inputs })
       <select
         v-if="field.methods.length > 1"
         v-model="method"
-        class="method"
+        class="[max-width:60%] min-h-44px py-2px px-6px c-go [background:transparent] b-0"
         :aria-label="`${name}: how it is measured`"
         @change="one.typing"
       >
@@ -99,9 +107,13 @@ defineExpose({ one, enter, readAgain, inputs })
         </option>
       </select>
     </div>
-    <div class="parts">
-      <label v-for="part in current?.parts" :key="part.name" class="part">
-        <span v-if="(current?.parts.length ?? 0) > 1" class="soft small">{{ part.label }}</span>
+    <div class="flex items-end flex-wrap gap-8px">
+      <label
+        v-for="part in current?.parts"
+        :key="part.name"
+        class="part grid one-col flex-1 gap-2px min-w-120px"
+      >
+        <span v-if="(current?.parts.length ?? 0) > 1" class="soft text-15px">{{ part.label }}</span>
         <UnitInput
           v-model:text="texts[part.name]"
           v-model:unit="units[part.name]"
@@ -114,11 +126,11 @@ defineExpose({ one, enter, readAgain, inputs })
           @enter="enter"
         />
       </label>
-      <label v-if="showRange" class="part">
-        <span class="soft small">own ±</span>
+      <label v-if="showRange" class="part grid one-col flex-1 gap-2px min-w-120px">
+        <span class="soft text-15px">own ±</span>
         <input
           v-model="texts.plus_minus"
-          class="box figure own"
+          class="box figure w-110px text-22px"
           maxlength="40"
           :aria-label="`${name}: plus or minus`"
           @input="one.typing"
@@ -126,31 +138,40 @@ defineExpose({ one, enter, readAgain, inputs })
         />
       </label>
     </div>
-    <p :id="`${id}-said`" class="said" :role="problem ? 'alert' : undefined">
-      <span v-if="problem" class="stop">✕ {{ problem }}</span>
+    <p
+      :id="`${id}-said`"
+      class="flex gap-12px items-center justify-between min-h-30px"
+      :role="problem ? 'alert' : undefined"
+    >
+      <span v-if="problem" class="font-600 c-stop">✕ {{ problem }}</span>
       <span v-else-if="hint && dirty">reads as {{ hint }} · Enter saves</span>
-      <span v-else-if="entry" class="go">✓ {{ entry.understood }}</span>
+      <span v-else-if="entry" class="c-go">✓ {{ entry.understood }}</span>
       <span v-else class="soft">{{ hints }}</span>
       <button
         v-if="copyable"
         type="button"
-        class="quiet"
+        class="flex-none min-h-44px py-0 px-8px c-go [text-decoration:underline] bare-button"
         :disabled="busy"
         @click="one.copyFrom(twin)"
       >
         Same as left
       </button>
-      <span v-else-if="entry && !field.words && !adding" class="tools">
+      <span v-else-if="entry && !field.words && !adding" class="flex flex-none">
         <button
           v-if="field.phase !== 'car'"
           type="button"
-          class="quiet"
+          class="flex-none min-h-44px py-0 px-8px c-go [text-decoration:underline] bare-button"
           :aria-label="`${name}: read again`"
           @click="readAgain"
         >
           read again
         </button>
-        <button v-if="!showRange" type="button" class="quiet" @click="ownRange = true">
+        <button
+          v-if="!showRange"
+          type="button"
+          class="flex-none min-h-44px py-0 px-8px c-go [text-decoration:underline] bare-button"
+          @click="ownRange = true"
+        >
           own ±
         </button>
       </span>
@@ -169,98 +190,6 @@ defineExpose({ one, enter, readAgain, inputs })
 </template>
 
 <style scoped>
-.field {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 4px;
-  align-content: start;
-  padding: 10px 0 8px;
-  border-top: 1px solid var(--line);
-}
-
-.head {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 30px;
-}
-
-.name {
-  font-weight: 600;
-}
-
-.method {
-  max-width: 60%;
-  min-height: 44px;
-  padding: 2px 6px;
-  color: var(--go);
-  background: transparent;
-  border: 0;
-}
-
-.parts {
-  display: flex;
-  align-items: end;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-.part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  flex: 1;
-  gap: 2px;
-  min-width: 120px;
-}
-
-.small {
-  font-size: 15px;
-}
-
-.own {
-  width: 110px;
-  font-size: 22px;
-}
-
-.said {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 30px;
-}
-
-.stop {
-  font-weight: 600;
-  color: var(--stop);
-}
-
-.go {
-  color: var(--go);
-}
-
-.quiet {
-  flex: none;
-  min-height: 44px;
-  padding: 0 8px;
-  color: var(--go);
-  text-decoration: underline;
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-
-.turn {
-  font: 600 18px var(--figures);
-  color: var(--wait);
-}
-
-.tools {
-  display: flex;
-  flex: none;
-}
-
 .big {
   border-top: 0;
 }

@@ -49,9 +49,9 @@ function move(one: Choice): void {
 </script>
 
 <template>
-  <div class="move" role="group" aria-label="Move the car">
+  <div class="grid gap-6px" role="group" aria-label="Move the car">
     <span class="soft">The car is now</span>
-    <div class="row">
+    <div class="row grid grid-cols-[1fr_1fr] gap-8px">
       <button
         v-for="one in choices"
         :key="one.words"
@@ -59,6 +59,7 @@ function move(one: Choice): void {
         :class="{ on: isHere(one), wanted: isWanted(one) }"
         :aria-pressed="isHere(one)"
         :disabled="busy || isHere(one)"
+        class="min-h-48px py-6px px-16px cursor-pointer bg-card edged-soft"
         @click="move(one)"
       >
         {{ one.words }}
@@ -70,26 +71,6 @@ function move(one: Choice): void {
 </template>
 
 <style scoped>
-.move {
-  display: grid;
-  gap: 6px;
-}
-
-.row {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-}
-
-button {
-  min-height: 48px;
-  padding: 6px 16px;
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 button.on {
   color: var(--chalk);
   cursor: default;

@@ -26,15 +26,30 @@ const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear
     :viewBox="fromSide ? '76 22 188 128' : '0 0 340 162'"
     role="group"
     :aria-label="`${title}, ${axle.layout}, ${fromSide ? 'left side' : 'from above'}`"
+    class="w-full max-h-240px"
   >
     <template v-if="fromSide">
-      <line class="frame" x1="70" y1="34" x2="270" y2="34" />
-      <line class="road" x1="70" y1="144" x2="270" y2="144" />
+      <line class="fill-none stroke-line [stroke-width:2]" x1="70" y1="34" x2="270" y2="34" />
+      <line class="stroke-soft [stroke-width:2]" x1="70" y1="144" x2="270" y2="144" />
     </template>
-    <rect v-else class="frame" x="150" y="8" width="40" height="146" rx="6" />
+    <rect
+      v-else
+      class="fill-none stroke-line [stroke-width:2]"
+      x="150"
+      y="8"
+      width="40"
+      height="146"
+      rx="6"
+    />
     <g v-for="side in sides" :key="side.name" :transform="side.turn">
-      <circle v-if="fromSide" class="tyre round" cx="50" cy="62" r="32" />
-      <rect v-else class="tyre" x="88" y="24" width="14" height="52" rx="4" />
+      <circle
+        v-if="fromSide"
+        class="fill-none stroke-line [stroke-width:7]"
+        cx="50"
+        cy="62"
+        r="32"
+      />
+      <rect v-else class="fill-band" x="88" y="24" width="14" height="52" rx="4" />
       <template v-for="part in axle.parts" :key="part.key">
         <g
           class="part"
@@ -53,8 +68,14 @@ const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear
             :r="part.sort === 'spring' ? 9 : 6"
           />
           <template v-else>
-            <polyline class="touch" :points="points(part)" />
-            <polyline :points="points(part)" />
+            <polyline
+              class="touch fill-none [stroke-linejoin:round] [stroke-linecap:round] [stroke:transparent] [stroke-width:11]"
+              :points="points(part)"
+            />
+            <polyline
+              :points="points(part)"
+              class="fill-none stroke-ink [stroke-width:3] [stroke-linejoin:round] [stroke-linecap:round]"
+            />
             <circle
               v-for="point in line(part)"
               :key="point.join()"
@@ -71,47 +92,8 @@ const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  max-height: 240px;
-}
-
-.frame {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 2;
-}
-
-.tyre {
-  fill: var(--band);
-}
-
-.round {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 7;
-}
-
-.road {
-  stroke: var(--soft);
-  stroke-width: 2;
-}
-
 .part {
   cursor: pointer;
-}
-
-polyline {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 3;
-  stroke-linejoin: round;
-  stroke-linecap: round;
-}
-
-.touch {
-  stroke: transparent;
-  stroke-width: 11;
 }
 
 .bar polyline:not(.touch) {

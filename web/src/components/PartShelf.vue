@@ -63,22 +63,26 @@ const fit = (part: ShelfPart) =>
 <template>
   <el-button text @click="show">Shelf…</el-button>
   <el-dialog v-model="open" title="Parts on the shelf" width="560" append-to-body>
-    <div class="shelf">
-      <label v-if="prefixes.length > 1">
+    <div class="grid gap-10px">
+      <label v-if="prefixes.length > 1" class="grid gap-4px font-600">
         Which one
         <el-select v-model="prefix" aria-label="Which one">
           <el-option v-for="one in prefixes" :key="one" :value="one" :label="say(one)" />
         </el-select>
       </label>
-      <form @submit.prevent="save">
-        <label>
+      <form class="grid gap-10px" @submit.prevent="save">
+        <label class="grid gap-4px font-600">
           Save it under a name
           <el-input v-model="name" maxlength="120" />
         </label>
         <el-button native-type="submit" :disabled="busy">Put on the shelf</el-button>
       </form>
       <p v-if="!fitting.length" class="soft">Nothing on the shelf fits here yet.</p>
-      <div v-for="part in fitting" :key="part.id" class="part">
+      <div
+        v-for="part in fitting"
+        :key="part.id"
+        class="part flex gap-12px items-center justify-between pt-8px ruled"
+      >
         <span>
           <b>{{ part.name }}</b> <span class="soft">{{ part.said }}</span>
         </span>
@@ -89,26 +93,3 @@ const fit = (part: ShelfPart) =>
     </div>
   </el-dialog>
 </template>
-
-<style scoped>
-.shelf,
-form,
-label {
-  display: grid;
-  gap: 10px;
-}
-
-label {
-  gap: 4px;
-  font-weight: 600;
-}
-
-.part {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  justify-content: space-between;
-  padding-top: 8px;
-  border-top: 1px solid var(--line);
-}
-</style>

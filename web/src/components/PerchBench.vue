@@ -29,9 +29,9 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
             <th>{{ one.label }}</th>
             <template v-if="one.from_lower_eye_mm !== null">
               <td>
-                <b class="figure big">{{ sayNumber(one.from_lower_eye_mm) }} mm</b>
+                <b class="figure text-22px">{{ sayNumber(one.from_lower_eye_mm) }} mm</b>
                 <span class="soft"> ± {{ sayNumber(one.plus_minus_mm) }}</span>
-                <p v-if="one.problem" class="wait">▲ {{ one.problem }}</p>
+                <p v-if="one.problem" class="font-600 c-wait">▲ {{ one.problem }}</p>
               </td>
               <td>{{ sayNumber(one.turns_up ?? 0) }}</td>
               <td>
@@ -81,7 +81,7 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
             <tr v-for="one in view.correction.perches" :key="one.key">
               <th>{{ one.label }}</th>
               <td>
-                <b class="figure big">{{ one.said }}</b>
+                <b class="figure text-22px">{{ one.said }}</b>
                 <span class="soft">
                   exactly {{ saySigned(one.exact_turns, 2) }} ±
                   {{ sayNumber(one.plus_minus_turns, 2) }}
@@ -103,14 +103,3 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
     </template>
   </section>
 </template>
-
-<style scoped>
-.big {
-  font-size: 22px;
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
-}
-</style>

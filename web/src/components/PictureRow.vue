@@ -20,13 +20,16 @@ const attach = (file: File) =>
 </script>
 
 <template>
-  <div class="pictures">
+  <div class="flex flex-wrap gap-10px items-center">
     <a
       v-for="one in own"
       :key="one.sha256"
       :href="`${store.path}/pictures/${one.sha256}`"
       target="_blank"
-      ><img :src="`${store.path}/pictures/${one.sha256}`" :alt="one.name"
+      ><img
+        :src="`${store.path}/pictures/${one.sha256}`"
+        :alt="one.name"
+        class="block h-72px edged"
     /></a>
     <FilePick
       label="Photo or sketch"
@@ -38,19 +41,3 @@ const attach = (file: File) =>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
-
-<style scoped>
-.pictures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: center;
-}
-
-img {
-  display: block;
-  height: 72px;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-}
-</style>

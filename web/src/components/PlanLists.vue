@@ -12,7 +12,7 @@ const SORTS = [
 </script>
 
 <template>
-  <div class="lists">
+  <div class="grid grid-cols-[repeat(auto-fill,minmax(min(300px,100%),1fr))] gap-14px">
     <section
       v-for="sort in SORTS.filter((one) => plan.lists.some((line) => line.sort === one.key))"
       :key="sort.key"
@@ -20,13 +20,13 @@ const SORTS = [
       :aria-label="sort.label"
     >
       <h3>{{ sort.label }}</h3>
-      <ul>
+      <ul class="pl-18px m-0 [line-height:1.7]">
         <li
           v-for="one in plan.lists.filter((line) => line.sort === sort.key)"
           :key="one.name + one.why"
         >
           <b v-if="(one.count ?? 1) > 1" class="figure">{{ one.count }} × </b>{{ one.name }}
-          <span v-if="one.why" class="soft">{{ one.why }}</span>
+          <span v-if="one.why" class="soft block text-15px [line-height:1.3]">{{ one.why }}</span>
         </li>
       </ul>
     </section>
@@ -35,29 +35,9 @@ const SORTS = [
       <p class="soft">
         Sizes come from the fasteners you enter on the Bolts page, or from the car's list.
       </p>
-      <ul v-if="plan.sizes.length">
+      <ul v-if="plan.sizes.length" class="pl-18px m-0 [line-height:1.7]">
         <li v-for="one in plan.sizes" :key="one">{{ one }}</li>
       </ul>
     </section>
   </div>
 </template>
-
-<style scoped>
-.lists {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr));
-  gap: 14px;
-}
-
-ul {
-  padding-left: 18px;
-  margin: 0;
-  line-height: 1.7;
-}
-
-li .soft {
-  display: block;
-  font-size: 15px;
-  line-height: 1.3;
-}
-</style>

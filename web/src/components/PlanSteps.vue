@@ -57,17 +57,21 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
 
 <template>
   <div class="stack">
-    <section v-for="(stretch, at) in stretches" :key="at" class="stretch">
+    <section
+      v-for="(stretch, at) in stretches"
+      :key="at"
+      class="pl-12px b-l-5px b-l-solid b-l-line"
+    >
       <h3>Car {{ stretch.where }}</h3>
-      <ol>
+      <ol class="p-0 mt-6px mx-0 mb-0 list-none">
         <li v-for="{ step, number } in stretch.steps" :key="step.key">
           <button
             type="button"
-            class="line"
+            class="line grid grid-cols-[40px_minmax(0,1fr)_auto] gap-8px items-baseline w-full min-h-44px py-8px px-4px text-left b-b-1px b-b-solid bare-button b-b-line"
             :aria-expanded="open === step.key"
             @click="open = open === step.key ? '' : step.key"
           >
-            <span class="figure number">{{ number }}</span>
+            <span class="figure text-18px c-soft">{{ number }}</span>
             <span class="title">
               {{ step.title }}
               <span v-if="step.two_people" class="soft"> · two people</span>
@@ -75,7 +79,7 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
             </span>
             <span class="soft figure">{{ step.minutes }}</span>
           </button>
-          <div v-if="open === step.key" class="more">
+          <div v-if="open === step.key" class="grid gap-8px pt-10px pr-4px pb-16px pl-48px">
             <p v-if="step.detail">{{ step.detail }}</p>
             <p v-if="step.tools.length" class="soft">{{ step.tools.join(' · ') }}</p>
             <el-alert
@@ -91,7 +95,7 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
             }}</el-alert>
             <div v-if="step.why.length">
               <b>Why here</b>
-              <ul>
+              <ul class="pl-20px mt-2px mx-0 mb-0">
                 <li v-for="one in step.why" :key="one">{{ one }}</li>
               </ul>
             </div>
@@ -142,50 +146,8 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
 </template>
 
 <style scoped>
-.stretch {
-  padding-left: 12px;
-  border-left: 5px solid var(--line);
-}
-
-ol {
-  padding: 0;
-  margin: 6px 0 0;
-  list-style: none;
-}
-
-.line {
-  display: grid;
-  grid-template-columns: 40px minmax(0, 1fr) auto;
-  gap: 8px;
-  align-items: baseline;
-  width: 100%;
-  min-height: 44px;
-  padding: 8px 4px;
-  text-align: left;
-  cursor: pointer;
-  background: none;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-}
-
 .line[aria-expanded='true'] {
   font-weight: 600;
   background: var(--wait-wash);
-}
-
-.number {
-  font-size: 18px;
-  color: var(--soft);
-}
-
-.more {
-  display: grid;
-  gap: 8px;
-  padding: 10px 4px 16px 48px;
-}
-
-ul {
-  padding-left: 20px;
-  margin: 2px 0 0;
 }
 </style>

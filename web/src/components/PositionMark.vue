@@ -8,72 +8,41 @@ const lift = computed(() => ({ on_wheels: 0, corner_carried: 6, hanging: 12 })[p
 
 <template>
   <p
-    class="position"
+    class="flex flex-none gap-10px items-center w-280px lt-phone:[width:auto]"
     :role="quiet ? undefined : 'status'"
     :aria-label="quiet ? undefined : 'Position of the car'"
   >
     <svg viewBox="0 0 64 44" width="64" height="44" aria-hidden="true">
-      <path d="M2 41H62" class="ground" />
+      <path d="M2 41H62" class="stroke-chalk-soft [stroke-width:2]" />
       <g :transform="`translate(0 ${-lift})`">
-        <path d="M6 31v-8l9-3 6-7h20l9 8 8 2v8z" class="body" />
+        <path
+          d="M6 31v-8l9-3 6-7h20l9 8 8 2v8z"
+          class="fill-none stroke-chalk [stroke-width:2.4] [stroke-linejoin:round]"
+        />
       </g>
-      <circle cx="18" :cy="position === 'hanging' ? 26 : 35" r="5.5" class="wheel" />
-      <circle cx="48" :cy="position === 'on_wheels' ? 35 : 26" r="5.5" class="wheel" />
-      <path v-if="position !== 'on_wheels'" d="M33 41v-19M28 41h10" class="prop" />
+      <circle
+        cx="18"
+        :cy="position === 'hanging' ? 26 : 35"
+        r="5.5"
+        class="fill-band stroke-chalk [stroke-width:2.6]"
+      />
+      <circle
+        cx="48"
+        :cy="position === 'on_wheels' ? 35 : 26"
+        r="5.5"
+        class="fill-band stroke-chalk [stroke-width:2.6]"
+      />
+      <path
+        v-if="position !== 'on_wheels'"
+        d="M33 41v-19M28 41h10"
+        class="fill-none stroke-brass [stroke-width:3]"
+      />
     </svg>
     <span
-      >The car is <b class="figure">{{ said }}</b></span
+      >The car is
+      <b class="figure block text-22px [line-height:1.1] c-brass lt-phone:[display:inline]">{{
+        said
+      }}</b></span
     >
   </p>
 </template>
-
-<style scoped>
-.position {
-  display: flex;
-  flex: none;
-  gap: 10px;
-  align-items: center;
-  width: 280px;
-}
-
-b {
-  display: block;
-  font-size: 22px;
-  line-height: 1.1;
-  color: var(--brass);
-}
-
-.ground {
-  stroke: var(--chalk-soft);
-  stroke-width: 2;
-}
-
-.body {
-  fill: none;
-  stroke: var(--chalk);
-  stroke-width: 2.4;
-  stroke-linejoin: round;
-}
-
-.wheel {
-  fill: var(--band);
-  stroke: var(--chalk);
-  stroke-width: 2.6;
-}
-
-.prop {
-  fill: none;
-  stroke: var(--brass);
-  stroke-width: 3;
-}
-
-@media (width <= 760px) {
-  .position {
-    width: auto;
-  }
-
-  b {
-    display: inline;
-  }
-}
-</style>

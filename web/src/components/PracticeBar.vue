@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { ask, newId } from '../api/client'
 import { connection } from '../api/connection'
 import { useGuarded } from '../composables/useGuarded'
@@ -24,9 +25,13 @@ const readAll = () =>
 </script>
 
 <template>
-  <section v-if="bay" class="practice" aria-label="Practice">
+  <section
+    v-if="bay"
+    class="grid gap-8px py-12px px-16px mb-14px [background:repeating-linear-gradient(-45deg,_var(--wait-wash)_0_14px,_var(--card)_14px_28px)] b-2px b-dashed b-wait rounded"
+    aria-label="Practice"
+  >
     <div class="row">
-      <b class="figure mark">Practice</b>
+      <b class="figure py-2px px-10px text-20px c-card bg-wait rounded">Practice</b>
       <el-button
         type="primary"
         size="large"
@@ -35,60 +40,35 @@ const readAll = () =>
       >
         {{ bay.readable ? `Read with the bay’s gauges: ${bay.readable}` : 'All is read' }}
       </el-button>
-      <router-link :to="{ name: 'debrief' }" class="out">Debrief</router-link>
-      <router-link :to="{ name: 'practice' }" class="out">All exercises</router-link>
+      <router-link
+        :to="{ name: 'debrief' }"
+        class="grid place-items-center min-h-44px py-0 px-10px bg-card"
+        >Debrief</router-link
+      >
+      <router-link
+        :to="{ name: 'practice' }"
+        class="grid place-items-center min-h-44px py-0 px-10px bg-card"
+        >All exercises</router-link
+      >
     </div>
-    <el-collapse
-      ><el-collapse-item name="it" title="What it is about, and the car in the bay">
-        <p>{{ bay.brief }}</p>
-        <p v-if="bay.bare" class="soft">
-          The rules only watch: nothing is refused, and the debrief says what would have been.
-        </p>
-        <BayDrawing :bay="bay" />
-        <template v-if="bay.paper">
-          <h3>The paper on the bench</h3>
-          <pre>{{ bay.paper }}</pre>
-        </template>
-      </el-collapse-item></el-collapse
-    >
+    <FoldAway title="What it is about, and the car in the bay">
+      <p>{{ bay.brief }}</p>
+      <p v-if="bay.bare" class="soft">
+        The rules only watch: nothing is refused, and the debrief says what would have been.
+      </p>
+      <BayDrawing :bay="bay" />
+      <template v-if="bay.paper">
+        <h3>The paper on the bench</h3>
+        <pre class="[font:inherit] [white-space:pre-wrap]">{{ bay.paper }}</pre>
+      </template>
+    </FoldAway>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
 
 <style scoped>
-.practice {
-  display: grid;
-  gap: 8px;
-  padding: 12px 16px;
-  margin-bottom: 14px;
-  background: repeating-linear-gradient(-45deg, var(--wait-wash) 0 14px, var(--card) 14px 28px);
-  border: 2px dashed var(--wait);
-  border-radius: var(--radius);
-}
-
-.mark {
-  padding: 2px 10px;
-  font-size: 20px;
-  color: var(--card);
-  background: var(--wait);
-  border-radius: var(--radius);
-}
-
-.out {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 10px;
-  background: var(--card);
-}
-
 .el-collapse {
   padding: 0 10px;
   background: var(--card);
-}
-
-pre {
-  font: inherit;
-  white-space: pre-wrap;
 }
 </style>

@@ -50,8 +50,8 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
 <template>
   <section class="card stack" aria-label="Add what is fitted">
     <h3>Add what is fitted</h3>
-    <div class="axles">
-      <figure v-for="one in axles" :key="one.axle">
+    <div class="grid gap-8px">
+      <figure v-for="one in axles" :key="one.axle" class="m-0">
         <PartMap
           v-if="one.parts.length"
           :axle="one"
@@ -97,14 +97,23 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
       aria-label="Find"
       @input="part = null"
     />
-    <ul>
-      <li v-for="one in found" :key="one.key" :class="{ no: !one.fits }">
-        <div class="words">
+    <ul class="max-h-460px bare-list [overflow-y:auto]">
+      <li
+        v-for="one in found"
+        :key="one.key"
+        :class="{ no: !one.fits }"
+        class="grid col-auto gap-y-4px gap-x-12px py-10px px-0 ruled"
+      >
+        <div>
           <b>{{ one.title }}</b>
-          <span v-if="one.own" class="own">our own</span>
-          <p class="soft">{{ one.fits ? one.about : one.why_not }}</p>
+          <span
+            v-if="one.own"
+            class="py-0 px-8px ml-6px text-14px c-go [border:1px_solid_currentcolor] [border-radius:10px]"
+            >our own</span
+          >
+          <p class="soft text-15px">{{ one.fits ? one.about : one.why_not }}</p>
         </div>
-        <div v-if="one.fits" class="where">
+        <div v-if="one.fits" class="grid gap-6px content-start">
           <el-button
             v-for="axle in one.axles.length ? one.axles : ['']"
             :key="axle"
@@ -122,51 +131,7 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
 </template>
 
 <style scoped>
-.axles {
-  display: grid;
-  gap: 8px;
-}
-
-figure {
-  margin: 0;
-}
-
-ul {
-  max-height: 460px;
-  padding: 0;
-  margin: 0;
-  overflow-y: auto;
-  list-style: none;
-}
-
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 4px 12px;
-  padding: 10px 0;
-  border-top: 1px solid var(--line);
-}
-
-.words p {
-  font-size: 15px;
-}
-
-.where {
-  display: grid;
-  gap: 6px;
-  align-content: start;
-}
-
 .no b {
   color: var(--soft);
-}
-
-.own {
-  padding: 0 8px;
-  margin-left: 6px;
-  font-size: 14px;
-  color: var(--go);
-  border: 1px solid currentcolor;
-  border-radius: 10px;
 }
 </style>

@@ -35,8 +35,13 @@ function choose(picked: File): void {
 </script>
 
 <template>
-  <span class="files">
-    <a :href="`${store.path}/readings.csv`" download="readings.csv">Readings as CSV</a>
+  <span class="flex flex-wrap gap-y-0 gap-x-18px">
+    <a
+      :href="`${store.path}/readings.csv`"
+      download="readings.csv"
+      class="grid place-items-center min-h-44px font-600 c-go"
+      >Readings as CSV</a
+    >
     <FilePick label="Readings from a CSV file" accept=".csv,text/csv" @picked="choose" />
   </span>
   <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
@@ -55,7 +60,7 @@ function choose(picked: File): void {
           <td>{{ one.line }}</td>
           <td>{{ one.label }}</td>
           <td>
-            <span v-if="one.problem" class="bad">✕ {{ one.problem }}</span>
+            <span v-if="one.problem" class="font-600 c-stop">✕ {{ one.problem }}</span>
             <template v-else>{{ one.understood }}</template>
           </td>
           <td class="soft">{{ one.replaces }}</td>
@@ -71,30 +76,9 @@ function choose(picked: File): void {
         Take all {{ preview?.readings.length ?? '' }}
       </el-button>
       <el-button @click="open = false">Leave it</el-button>
-      <span v-if="preview?.problems" class="bad">
+      <span v-if="preview?.problems" class="font-600 c-stop">
         {{ preview.problems }} cannot be taken; mend the file, then choose it again.
       </span>
     </div>
   </el-dialog>
 </template>
-
-<style scoped>
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 18px;
-}
-
-.files a {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  font-weight: 600;
-  color: var(--go);
-}
-
-.bad {
-  font-weight: 600;
-  color: var(--stop);
-}
-</style>

@@ -17,12 +17,12 @@ function give(words = reason.value): void {
 
 <template>
   <el-dialog v-model="open" :title="props.title" width="480" append-to-body>
-    <form class="form" @submit.prevent="give()">
+    <form class="grid gap-10px" @submit.prevent="give()">
       <p v-if="detail">{{ detail }}</p>
       <div v-if="usual?.length" class="row">
         <el-button v-for="one in usual" :key="one" @click="give(one)">{{ one }}</el-button>
       </div>
-      <label>
+      <label class="grid gap-10px">
         Reason, for the record
         <el-input v-model="reason" :rows="3" maxlength="500" required type="textarea" />
       </label>
@@ -35,11 +35,3 @@ function give(words = reason.value): void {
     </form>
   </el-dialog>
 </template>
-
-<style scoped>
-.form,
-label {
-  display: grid;
-  gap: 10px;
-}
-</style>

@@ -35,13 +35,45 @@ const takeAway = () =>
   <section class="card stack screen-only" aria-label="Files, and what comes after">
     <h3>Files, and what comes after</h3>
     <div class="row">
-      <a :href="`${store.path}/record.pdf`" target="_blank">Record (PDF)</a>
-      <a :href="`${store.path}/customer.pdf`" target="_blank">One page for the customer (PDF)</a>
-      <a :href="`${store.path}/job.json`" :download="`${job.id}.job.json`">Job file (JSON)</a>
-      <a :href="`${store.path}/job.zip`" :download="`${job.id}.job.zip`">With its pictures (ZIP)</a>
-      <a :href="`${store.path}/readings.csv`">Readings (CSV)</a>
-      <a :href="`${store.path}/tightenings.csv`">Tightenings (CSV)</a>
-      <a :href="`${store.path}/recheck.ics`">Checked again (calendar)</a>
+      <a
+        :href="`${store.path}/record.pdf`"
+        target="_blank"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >Record (PDF)</a
+      >
+      <a
+        :href="`${store.path}/customer.pdf`"
+        target="_blank"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >One page for the customer (PDF)</a
+      >
+      <a
+        :href="`${store.path}/job.json`"
+        :download="`${job.id}.job.json`"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >Job file (JSON)</a
+      >
+      <a
+        :href="`${store.path}/job.zip`"
+        :download="`${job.id}.job.zip`"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >With its pictures (ZIP)</a
+      >
+      <a
+        :href="`${store.path}/readings.csv`"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >Readings (CSV)</a
+      >
+      <a
+        :href="`${store.path}/tightenings.csv`"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >Tightenings (CSV)</a
+      >
+      <a
+        :href="`${store.path}/recheck.ics`"
+        class="grid place-items-center min-h-44px py-0 px-6px font-600"
+        >Checked again (calendar)</a
+      >
     </div>
     <div class="row">
       <el-button :disabled="busy" @click="again">New job from this one</el-button>
@@ -62,13 +94,3 @@ const takeAway = () =>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-a {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  padding: 0 6px;
-  font-weight: 600;
-}
-</style>

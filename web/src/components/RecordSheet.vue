@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { useJobPart } from '../composables/useJobPart'
 import BesideTable from './BesideTable.vue'
 
@@ -10,7 +11,7 @@ const { found: record, problem } = useJobPart(
 
 <template>
   <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-  <div v-if="record" class="parts">
+  <div v-if="record" class="parts grid one-col gap-14px">
     <p v-if="record.fitted.length"><b>Fitted:</b> {{ record.fitted.join('; ') }}.</p>
     <BesideTable v-if="record.beside.length" :readings="record.beside" />
     <div v-if="record.turns.length" class="scroll" tabindex="0" role="region" aria-label="Turns">
@@ -100,27 +101,19 @@ const { found: record, problem } = useJobPart(
         </tbody>
       </table>
     </div>
-    <el-collapse v-if="record.car_learns.length"
-      ><el-collapse-item
-        name="it"
-        :title="`What the car's record will know once this is signed, ${record.car_learns.length}`"
-      >
-        <ul>
-          <li v-for="one in record.car_learns" :key="one">{{ one }}</li>
-        </ul>
-      </el-collapse-item></el-collapse
+    <FoldAway
+      v-if="record.car_learns.length"
+      :title="`What the car's record will know once this is signed, ${record.car_learns.length}`"
     >
+      <ul>
+        <li v-for="one in record.car_learns" :key="one">{{ one }}</li>
+      </ul>
+    </FoldAway>
     <p v-for="one in record.rechecks" :key="one">{{ one }}</p>
   </div>
 </template>
 
 <style scoped>
-.parts {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
 .parts :deep(.card) {
   padding: 0;
   border: 0;

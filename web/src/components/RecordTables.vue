@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed } from 'vue'
 import { useJob } from '../stores/job'
 import WheelTable from './WheelTable.vue'
@@ -37,16 +38,14 @@ const over = computed(() => readings.value.filter((one) => one.over))
       </tbody>
     </table>
   </div>
-  <el-collapse v-if="over.length"
-    ><el-collapse-item name="it" :title="`From the car's record, ${over.length}`">
-      <table class="sheet-table">
-        <tbody>
-          <tr v-for="one in over" :key="one.key">
-            <th>{{ one.label }}</th>
-            <td>{{ one.understood }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </el-collapse-item></el-collapse
-  >
+  <FoldAway v-if="over.length" :title="`From the car's record, ${over.length}`">
+    <table class="sheet-table">
+      <tbody>
+        <tr v-for="one in over" :key="one.key">
+          <th>{{ one.label }}</th>
+          <td>{{ one.understood }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </FoldAway>
 </template>

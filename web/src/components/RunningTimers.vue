@@ -5,7 +5,7 @@ const { timers } = useTimers()
 </script>
 
 <template>
-  <ul v-if="timers.length" class="timers" aria-label="Working by itself">
+  <ul v-if="timers.length" class="grid gap-8px bare-list" aria-label="Working by itself">
     <li v-for="one in timers" :key="one.title">
       <el-alert :type="one.left ? 'warning' : 'success'" :closable="false" role="note">
         <b class="figure">{{ one.left ? one.left : '✓ ready' }}</b>
@@ -14,13 +14,3 @@ const { timers } = useTimers()
     </li>
   </ul>
 </template>
-
-<style scoped>
-.timers {
-  display: grid;
-  gap: 8px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-</style>

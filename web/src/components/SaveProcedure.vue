@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed, ref } from 'vue'
 
 defineProps<{ busy: boolean }>()
@@ -14,28 +15,19 @@ const key = computed(() =>
 </script>
 
 <template>
-  <el-collapse class="card"
-    ><el-collapse-item name="it" title="Keep this plan as a procedure of our own">
-      <form class="row" @submit.prevent="key.length > 1 && emit('save', key, title.trim())">
-        <el-input
-          v-model="title"
-          class="grow"
-          maxlength="120"
-          placeholder="What we call it"
-          aria-label="Name of the procedure"
-        />
-        <el-button native-type="submit" :disabled="busy || key.length < 2">Keep it</el-button>
-      </form>
-      <p class="soft">
-        It stands with the others under Add what is fitted, and can be given away as a file.
-      </p>
-    </el-collapse-item></el-collapse
-  >
+  <FoldAway class="card" title="Keep this plan as a procedure of our own">
+    <form class="row" @submit.prevent="key.length > 1 && emit('save', key, title.trim())">
+      <el-input
+        v-model="title"
+        class="flex-1 min-w-0"
+        maxlength="120"
+        placeholder="What we call it"
+        aria-label="Name of the procedure"
+      />
+      <el-button native-type="submit" :disabled="busy || key.length < 2">Keep it</el-button>
+    </form>
+    <p class="soft">
+      It stands with the others under Add what is fitted, and can be given away as a file.
+    </p>
+  </FoldAway>
 </template>
-
-<style scoped>
-.grow {
-  flex: 1;
-  min-width: 0;
-}
-</style>

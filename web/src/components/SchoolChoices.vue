@@ -22,14 +22,7 @@ function choose(key: string, way: string): void {
       >
         <el-option v-for="way in one.ways" :key="way.value" :value="way.value" :label="way.label" />
       </el-select>
-      <span class="soft small">{{ one.said }}</span>
+      <span class="soft text-15px font-400">{{ one.said }}</span>
     </label>
   </section>
 </template>
-
-<style scoped>
-.small {
-  font-size: 15px;
-  font-weight: 400;
-}
-</style>

@@ -25,12 +25,5 @@ async function settle(): Promise<void> {
     </span>
     <el-button type="primary" :disabled="busy" @click="settle"> It is settled </el-button>
   </el-alert>
-  <p v-else class="go" role="status">✓ The car is settled on its wheels.</p>
+  <p v-else class="font-600 c-go" role="status">✓ The car is settled on its wheels.</p>
 </template>
-
-<style scoped>
-.go {
-  font-weight: 600;
-  color: var(--go);
-}
-</style>

@@ -6,7 +6,11 @@ defineProps<{ sides: SidesApartView[] }>()
 </script>
 
 <template>
-  <ul v-if="sides.length" class="sides" aria-label="Left against right">
+  <ul
+    v-if="sides.length"
+    class="flex flex-wrap gap-y-4px gap-x-24px bare-list"
+    aria-label="Left against right"
+  >
     <li v-for="one in sides" :key="one.name" :class="one.inside ? 'go' : 'wait'">
       {{ one.inside ? '✓' : '▲' }} {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}, left minus
       right <b class="figure">{{ saySigned(one.difference_deg, 2) }}°</b>, at most
@@ -16,15 +20,6 @@ defineProps<{ sides: SidesApartView[] }>()
 </template>
 
 <style scoped>
-.sides {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 24px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
 .go {
   color: var(--go);
 }

@@ -25,7 +25,7 @@ function reopen(reason: string): void {
 </script>
 
 <template>
-  <section class="card">
+  <section class="card grid gap-10px justify-items-start">
     <h3>Signature</h3>
     <template v-if="signature">
       <el-alert :type="signature.intact ? 'success' : 'error'" :closable="false" role="status">
@@ -51,8 +51,8 @@ function reopen(reason: string): void {
         @given="reopen"
       />
     </template>
-    <form v-else class="row" @submit.prevent="sign">
-      <label>
+    <form v-else class="row items-end" @submit.prevent="sign">
+      <label class="grid gap-4px font-600">
         Your name
         <el-input v-model="name" maxlength="100" autocomplete="off" />
       </label>
@@ -64,21 +64,3 @@ function reopen(reason: string): void {
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-section {
-  display: grid;
-  gap: 10px;
-  justify-items: start;
-}
-
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 600;
-}
-
-.row {
-  align-items: end;
-}
-</style>

@@ -18,15 +18,18 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
 </script>
 
 <template>
-  <section class="card sits" :aria-label="wheel.label">
-    <div class="words">
+  <section
+    class="card grid grid-cols-[minmax(0,1fr)_minmax(0,230px)] gap-12px max-[520px]:one-col"
+    :aria-label="wheel.label"
+  >
+    <div class="grid gap-4px content-start">
       <h3>{{ wheel.label }}</h3>
-      <p class="figure change" role="status">
+      <p class="figure text-28px" role="status">
         {{ saySigned(shown.change_mm) }} mm
-        <span v-if="!moved && wheel.plus_minus_mm" class="soft">
+        <span v-if="!moved && wheel.plus_minus_mm" class="soft text-18px">
           ± {{ sayNumber(wheel.plus_minus_mm) }}
         </span>
-        <span v-if="moved" class="soft">as tried</span>
+        <span v-if="moved" class="soft text-18px">as tried</span>
       </p>
       <p v-if="shown.predicted_mm !== null">
         stands at <b class="figure">{{ sayNumber(shown.predicted_mm) }} mm</b>
@@ -35,7 +38,7 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
       <p v-if="shown.laden_mm !== null">
         with those aboard <b class="figure">{{ sayNumber(shown.laden_mm) }} mm</b>
       </p>
-      <p v-if="shown.stop_pressed_mm" class="wait">
+      <p v-if="shown.stop_pressed_mm" class="font-600 c-wait">
         ▲ on its bump stop, pressed {{ sayNumber(shown.stop_pressed_mm, 0) }} mm
       </p>
       <p>
@@ -50,36 +53,3 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
     <HeightLadder :marks="ladderOfWheel(shown)" :side="wheel.label" :live="live" />
   </section>
 </template>
-
-<style scoped>
-.sits {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 230px);
-  gap: 12px;
-}
-
-.words {
-  display: grid;
-  gap: 4px;
-  align-content: start;
-}
-
-.change {
-  font-size: 28px;
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
-}
-
-.change .soft {
-  font-size: 18px;
-}
-
-@media (width <= 520px) {
-  .sits {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -33,13 +33,16 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
 
 <template>
   <section class="card stack" aria-label="What if">
-    <div class="row head">
+    <div class="row justify-between">
       <h3>What if</h3>
       <el-button @click="emit('reset')">As planned</el-button>
     </div>
-    <div class="sliders">
+    <div class="grid grid-cols-[repeat(2,minmax(0,1fr))] gap-y-4px gap-x-28px lt-phone:one-col">
       <label v-for="one in view.wheels" :key="one.key">
-        <span v-if="threaded.includes(one.key)">
+        <span
+          v-if="threaded.includes(one.key)"
+          class="grid col-auto gap-y-0 gap-x-10px items-center"
+        >
           {{ one.label }} ring
           <b class="figure">{{ saySigned(wish.turns[one.key as Wheel] ?? 0, 2) }} turns</b>
           <el-slider
@@ -52,7 +55,7 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
             @input="ring(one.key, $event)"
           />
         </span>
-        <span v-else>
+        <span v-else class="grid col-auto gap-y-0 gap-x-10px items-center">
           {{ one.label }} seat
           <b class="figure">{{ saySigned(wish.seats_mm[one.key as Wheel] ?? 0, 0) }} mm</b>
           <el-slider
@@ -67,7 +70,7 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
         </span>
       </label>
       <label v-for="axle in AXLES" :key="axle">
-        <span>
+        <span class="grid col-auto gap-y-0 gap-x-10px items-center">
           {{ axle === 'front' ? 'Front' : 'Rear' }} spring rate
           <b class="figure">{{ saySigned(wish.rates_pct[axle] ?? 0, 0) }} %</b>
           <el-slider
@@ -82,7 +85,7 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
         </span>
       </label>
       <label v-for="bar in view.bars.filter((one) => one.holes.length > 1)" :key="bar.axle">
-        <span>
+        <span class="grid col-auto gap-y-0 gap-x-10px items-center">
           {{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar
           <el-select
             :aria-label="`${bar.axle} bar hole to try`"
@@ -105,31 +108,8 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
 </template>
 
 <style scoped>
-.head {
-  justify-content: space-between;
-}
-
-.sliders {
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 4px 28px;
-}
-
-label span {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 10px;
-  align-items: center;
-}
-
 .el-slider,
 .el-select {
   grid-column: 1 / -1;
-}
-
-@media (width <= 760px) {
-  .sliders {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -16,20 +16,14 @@ function simulate(fault: string): void {
 <template>
   <div class="row faults" role="group" aria-label="Simulate">
     <span class="soft">Simulate:</span>
-    <button v-for="one in FAULTS" :key="one.key" type="button" @click="simulate(one.key)">
+    <button
+      v-for="one in FAULTS"
+      :key="one.key"
+      type="button"
+      class="min-h-44px py-0 px-12px c-go [text-decoration:underline] bare-button"
+      @click="simulate(one.key)"
+    >
       {{ one.label }}
     </button>
   </div>
 </template>
-
-<style scoped>
-button {
-  min-height: 44px;
-  padding: 0 12px;
-  color: var(--go);
-  text-decoration: underline;
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-</style>

@@ -56,50 +56,43 @@ const summary = computed(() => {
 
 <template>
   <svg
-    class="line"
+    class="line flex-1 w-full min-w-0 max-h-76px"
     :viewBox="`0 0 ${width} 68`"
     role="img"
     :aria-label="summary"
     preserveAspectRatio="xMidYMid meet"
   >
-    <path :d="line" class="spine" />
+    <path :d="line" class="fill-none stroke-chalk-soft [stroke-width:3] [stroke-linejoin:round]" />
     <g v-for="dot in dots" :key="dot.key">
-      <circle v-if="dot.next" :cx="dot.x" :cy="dot.y" :r="radius + 5" class="ring" />
-      <circle :cx="dot.x" :cy="dot.y" :r="radius" :class="[dot.state, { next: dot.next }]" />
+      <circle
+        v-if="dot.next"
+        :cx="dot.x"
+        :cy="dot.y"
+        :r="radius + 5"
+        class="[stroke-width:2] fill-none stroke-brass"
+      />
+      <circle
+        :cx="dot.x"
+        :cy="dot.y"
+        :r="radius"
+        :class="[dot.state, { next: dot.next }]"
+        class="stroke-chalk [stroke-width:2]"
+      />
       <path
         v-if="dot.state === 'done' && radius > 5"
         :d="`M${dot.x - 3.5} ${dot.y}l2.6 2.8 4.6-5.6`"
-        class="tick"
+        class="fill-none stroke-band [stroke-width:2.2]"
       />
       <path
         v-if="dot.state === 'skipped' && radius > 5"
         :d="`M${dot.x - 4} ${dot.y + 4}l8-8`"
-        class="slash"
+        class="stroke-brass [stroke-width:2.2]"
       />
     </g>
   </svg>
 </template>
 
 <style scoped>
-.line {
-  flex: 1;
-  width: 100%;
-  min-width: 0;
-  max-height: 76px;
-}
-
-.spine {
-  fill: none;
-  stroke: var(--chalk-soft);
-  stroke-width: 3;
-  stroke-linejoin: round;
-}
-
-circle {
-  stroke: var(--chalk);
-  stroke-width: 2;
-}
-
 .open {
   fill: var(--band);
 }
@@ -116,21 +109,5 @@ circle {
 .next {
   fill: var(--brass);
   stroke: var(--brass);
-}
-
-.ring {
-  fill: none;
-  stroke: var(--brass);
-}
-
-.tick {
-  fill: none;
-  stroke: var(--band);
-  stroke-width: 2.2;
-}
-
-.slash {
-  stroke: var(--brass);
-  stroke-width: 2.2;
 }
 </style>

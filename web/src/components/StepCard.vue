@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed, onUnmounted, ref } from 'vue'
 import type { StepView } from '../api/client'
 import { useActing } from '../composables/useActing'
@@ -91,13 +92,13 @@ async function write(): Promise<void> {
 </script>
 
 <template>
-  <article class="card step" :aria-label="step.title">
+  <article class="card grid one-col gap-12px" :aria-label="step.title">
     <p class="soft">
       Step {{ number }} of {{ total }} · car {{ step.where_said }}
-      <b v-if="step.state === 'done'" class="state">✓ done</b>
-      <b v-if="step.state === 'skipped'" class="state wait">– skipped: {{ step.reason }}</b>
+      <b v-if="step.state === 'done'" class="ml-8px c-go">✓ done</b>
+      <b v-if="step.state === 'skipped'" class="ml-8px c-wait">– skipped: {{ step.reason }}</b>
     </p>
-    <h2>{{ step.title }}</h2>
+    <h2 class="text-32px lt-phone:text-27px">{{ step.title }}</h2>
     <MoveCar
       v-if="elsewhere && step.state === 'open'"
       :wanted="{ to: step.where, corner: step.corner, axle: step.carried_axle }"
@@ -108,7 +109,7 @@ async function write(): Promise<void> {
       :key="one"
       type="success"
       :closable="false"
-      class="told"
+      class="text-20px"
       role="note"
       >{{ one }}</el-alert
     >
@@ -119,23 +120,21 @@ async function write(): Promise<void> {
     />
     <StepJoints v-if="step.joints.length" :joints="step.joints" :goals="step.goals" />
     <StepReadings v-if="step.asks === 'baseline' || step.asks === 'check'" :phase="step.asks" />
-    <p v-if="step.detail" class="detail">{{ step.detail }}</p>
+    <p v-if="step.detail" class="text-18px">{{ step.detail }}</p>
     <p v-if="step.tools.length || step.two_people" class="soft">
       {{ step.tools.join(' · ') }}<b v-if="step.two_people"> Two people.</b>
     </p>
     <p v-if="step.school" class="soft">{{ step.school }}</p>
-    <el-collapse v-if="step.why.length"
-      ><el-collapse-item name="it" title="Why here">
-        <ul>
-          <li v-for="one in step.why" :key="one">{{ one }}</li>
-        </ul>
-      </el-collapse-item></el-collapse
-    >
+    <FoldAway v-if="step.why.length" title="Why here">
+      <ul>
+        <li v-for="one in step.why" :key="one">{{ one }}</li>
+      </ul>
+    </FoldAway>
     <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
     <form class="row" @submit.prevent="write">
       <el-input
         v-model="note"
-        class="grow"
+        class="flex-1 min-w-0"
         maxlength="500"
         placeholder="Note for the record"
         aria-label="Note for the record"
@@ -145,8 +144,12 @@ async function write(): Promise<void> {
     <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-    <div v-if="step.state === 'open'" ref="actions" class="finish">
-      <p v-if="step.why_not && !elsewhere" class="soft">{{ step.why_not }}</p>
+    <div
+      v-if="step.state === 'open'"
+      ref="actions"
+      class="finish grid grid-cols-[1fr_auto] gap-10px lt-phone:sticky lt-phone:bottom-0 lt-phone:[z-index:3] lt-phone:py-8px lt-phone:px-0 lt-phone:bg-card lt-phone:ruled"
+    >
+      <p v-if="step.why_not && !elsewhere" class="soft col-span-full">{{ step.why_not }}</p>
       <el-alert v-if="held && !elsewhere" type="warning" :closable="false" role="note">
         <b class="figure">{{ sayLeft(held.ready, now) }}</b>
         <span>{{ held.title }}: it still works, not before {{ sayClock(held.ready) }}.</span>
@@ -174,7 +177,12 @@ async function write(): Promise<void> {
         ✓ {{ step.together && !elsewhere ? `${step.together}, done` : 'Done' }}
       </el-button>
       <el-button size="large" :disabled="busy" @click="skipping = true">Skip…</el-button>
-      <button v-if="held && !elsewhere" type="button" class="other" @click="hurrying = true">
+      <button
+        v-if="held && !elsewhere"
+        type="button"
+        class="col-span-full min-h-44px c-go bare-button"
+        @click="hurrying = true"
+      >
         Done for another reason…
       </button>
     </div>
@@ -200,74 +208,8 @@ async function write(): Promise<void> {
 </template>
 
 <style scoped>
-.step {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-}
-
-h2 {
-  font-size: 32px;
-}
-
-.detail {
-  font-size: 18px;
-}
-
-.state {
-  margin-left: 8px;
-  color: var(--go);
-}
-
-.state.wait {
-  color: var(--wait);
-}
-
-.grow {
-  flex: 1;
-  min-width: 0;
-}
-
-.told {
-  font-size: 20px;
-}
-
-.finish {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 10px;
-}
-
-.finish p {
-  grid-column: 1 / -1;
-}
-
-.other {
-  grid-column: 1 / -1;
-  min-height: 44px;
-  color: var(--go);
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-
 .finish .el-button {
   min-height: 60px;
   font-size: 20px;
-}
-
-@media (width <= 760px) {
-  .finish {
-    position: sticky;
-    bottom: 0;
-    z-index: 3;
-    padding: 8px 0;
-    background: var(--card);
-    border-top: 1px solid var(--line);
-  }
-
-  h2 {
-    font-size: 27px;
-  }
 }
 </style>

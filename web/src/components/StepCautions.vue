@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { useStorage } from '@vueuse/core'
 import { computed } from 'vue'
 
@@ -15,31 +16,23 @@ function understood(): void {
 
 <template>
   <el-alert v-if="fresh.length" type="error" :closable="false" role="note" class="fresh">
-    <ul aria-label="Cautions">
+    <ul aria-label="Cautions" class="grid gap-4px pl-22px m-0">
       <li v-for="one in fresh" :key="one">{{ one }}</li>
     </ul>
     <el-button @click="understood">Understood</el-button>
   </el-alert>
-  <el-collapse v-if="rest.length" class="known">
-    <el-collapse-item
-      name="it"
-      :title="`${rest.length > 1 ? `${rest.length} cautions: ` : ''}${rest[0]}`"
-    >
-      <ul aria-label="Cautions">
-        <li v-for="one in rest" :key="one">{{ one }}</li>
-      </ul>
-    </el-collapse-item>
-  </el-collapse>
+  <FoldAway
+    v-if="rest.length"
+    class="known"
+    :title="`${rest.length > 1 ? `${rest.length} cautions: ` : ''}${rest[0]}`"
+  >
+    <ul aria-label="Cautions" class="grid gap-4px pl-22px m-0">
+      <li v-for="one in rest" :key="one">{{ one }}</li>
+    </ul>
+  </FoldAway>
 </template>
 
 <style scoped>
-ul {
-  display: grid;
-  gap: 4px;
-  padding-left: 22px;
-  margin: 0;
-}
-
 li::marker {
   content: '▲  ';
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed, onMounted, ref, watch } from 'vue'
 import type { JointView } from '../api/client'
 import { useJoints } from '../composables/useJoints'
@@ -87,17 +88,18 @@ onMounted(() => void useGauges().load())
         :unloaded="goalOf(joint.key) !== 'torqued'"
         @done="picked = []"
       />
-      <el-collapse
+      <FoldAway
         v-if="goalOf(joint.key) === 'torqued'"
-        :model-value="!joint.bolts.some((one) => one.source) ? ['it'] : []"
-        ><el-collapse-item name="it" title="Thread, value and source">
-          <JointPlaceForm
-            :joint="joint"
-            :places="places"
-            :usual-source="usualSource"
-            @done="picked = []"
-          /> </el-collapse-item
-      ></el-collapse>
+        :open="!joint.bolts.some((one) => one.source)"
+        title="Thread, value and source"
+      >
+        <JointPlaceForm
+          :joint="joint"
+          :places="places"
+          :usual-source="usualSource"
+          @done="picked = []"
+        />
+      </FoldAway>
     </template>
   </div>
 </template>

@@ -23,14 +23,19 @@ const MARKS = { done: '✓', skipped: '–', open: '○' }
 </script>
 
 <template>
-  <div v-for="(stretch, place) in stretches" :key="place" class="stretch">
-    <h4>{{ stretch.where }}</h4>
-    <ul>
+  <div
+    v-for="(stretch, place) in stretches"
+    :key="place"
+    class="pl-10px mt-10px b-l-4px b-l-solid b-l-line"
+  >
+    <h4 class="m-0 [font:600_17px_var(--figures)] c-soft">{{ stretch.where }}</h4>
+    <ul class="bare-list">
       <li v-for="step in stretch.steps" :key="step.key">
         <button
           type="button"
           :class="[step.state, { shown: step.key === shown }]"
           :aria-current="step.key === shown ? 'step' : undefined"
+          class="grid grid-cols-[26px_minmax(0,1fr)] w-full min-h-44px py-8px px-6px text-left rounded bare-button"
           @click="emit('choose', step.key)"
         >
           <span class="mark" :aria-label="step.state">{{ MARKS[step.state] }}</span>
@@ -42,37 +47,6 @@ const MARKS = { done: '✓', skipped: '–', open: '○' }
 </template>
 
 <style scoped>
-.stretch {
-  padding-left: 10px;
-  margin-top: 10px;
-  border-left: 4px solid var(--line);
-}
-
-h4 {
-  margin: 0;
-  font: 600 17px var(--figures);
-  color: var(--soft);
-}
-
-ul {
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-button {
-  display: grid;
-  grid-template-columns: 26px minmax(0, 1fr);
-  width: 100%;
-  min-height: 44px;
-  padding: 8px 6px;
-  text-align: left;
-  cursor: pointer;
-  background: none;
-  border: 0;
-  border-radius: var(--radius);
-}
-
 button.shown {
   font-weight: 600;
   background: var(--wait-wash);

@@ -14,15 +14,8 @@ const left = computed(() => store.job?.missing[props.phase]?.length ?? 0)
   <div class="stack">
     <p class="figure" role="status">{{ left ? `${left} still to be read` : '✓ all read' }}</p>
     <WalkView :after="phase === 'check'" />
-    <router-link v-if="phase === 'check'" :to="{ name: 'check' }" class="elsewhere">
+    <router-link v-if="phase === 'check'" :to="{ name: 'check' }" class="py-10px px-0 font-600">
       Beside the plan →
     </router-link>
   </div>
 </template>
-
-<style scoped>
-.elsewhere {
-  padding: 10px 0;
-  font-weight: 600;
-}
-</style>

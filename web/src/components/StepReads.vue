@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { computed } from 'vue'
 import type { StepReadView, StepView } from '../api/client'
 import { useJob } from '../stores/job'
@@ -21,21 +22,17 @@ const counts = (read: StepReadView) => read.counted && !read.said
 
 <template>
   <section class="stack" aria-label="Read at this step">
-    <div v-for="{ read, field } in asked" :key="read.key" class="read">
+    <div v-for="{ read, field } in asked" :key="read.key" class="grid gap-4px">
       <ChoiceField v-if="field.choices.length" :field="field" />
       <MeasuringField v-else :field="field" />
       <p v-if="read.beside" class="soft">beside {{ read.beside }}</p>
-      <el-collapse v-if="counts(read)" :model-value="!!read.counted?.total_flats ? ['it'] : []"
-        ><el-collapse-item name="it" title="Or tap them as they come">
-          <CountTurns :read="read" :label="field.label" /> </el-collapse-item
-      ></el-collapse>
+      <FoldAway
+        v-if="counts(read)"
+        :open="!!read.counted?.total_flats"
+        title="Or tap them as they come"
+      >
+        <CountTurns :read="read" :label="field.label" />
+      </FoldAway>
     </div>
   </section>
 </template>
-
-<style scoped>
-.read {
-  display: grid;
-  gap: 4px;
-}
-</style>

@@ -24,12 +24,7 @@ const wheels = computed(() => {
   <div class="pair">
     <WheelTurns v-for="one in wheels" :key="one.key" :wheel="one" />
   </div>
-  <router-link :to="{ name: 'turns' }" class="elsewhere">The whole turning plan →</router-link>
+  <router-link :to="{ name: 'turns' }" class="py-10px px-0 font-600"
+    >The whole turning plan →</router-link
+  >
 </template>
-
-<style scoped>
-.elsewhere {
-  padding: 10px 0;
-  font-weight: 600;
-}
-</style>

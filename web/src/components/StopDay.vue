@@ -21,7 +21,12 @@ async function stop(): Promise<void> {
 
 <template>
   <section class="card stack" aria-label="Stop for the day">
-    <button type="button" class="head" :aria-expanded="open" @click="open = !open">
+    <button
+      type="button"
+      class="min-h-44px font-600 text-left bare-button"
+      :aria-expanded="open"
+      @click="open = !open"
+    >
       ◐ Stop for the day
     </button>
     <template v-if="open && left">
@@ -33,13 +38,13 @@ async function stop(): Promise<void> {
       >
       <template v-if="left.loose.length">
         <b>Loose right now</b>
-        <ul aria-label="Loose right now">
+        <ul aria-label="Loose right now" class="pl-20px m-0">
           <li v-for="one in left.loose" :key="one">{{ one }}</li>
         </ul>
       </template>
       <template v-if="left.begun.length">
         <b>Begun and not closed</b>
-        <ul>
+        <ul class="pl-20px m-0">
           <li v-for="one in left.begun" :key="one">{{ one }}</li>
         </ul>
       </template>
@@ -47,7 +52,7 @@ async function stop(): Promise<void> {
       <form class="row" @submit.prevent="stop">
         <el-input
           v-model="note"
-          class="grow"
+          class="flex-1 min-w-0"
           maxlength="500"
           placeholder="For whoever goes on"
           aria-label="Note for whoever goes on"
@@ -59,35 +64,10 @@ async function stop(): Promise<void> {
           left.note ? `: ${left.note}` : ''
         }}
       </p>
-      <a :href="`${store.path}/stop.pdf`" class="print">Sheet for the driver's seat</a>
+      <a :href="`${store.path}/stop.pdf`" class="font-600">Sheet for the driver's seat</a>
     </template>
     <el-alert v-if="problem || refused" type="error" :closable="false" role="alert">{{
       problem || refused
     }}</el-alert>
   </section>
 </template>
-
-<style scoped>
-.head {
-  min-height: 44px;
-  font-weight: 600;
-  text-align: left;
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-
-ul {
-  padding-left: 20px;
-  margin: 0;
-}
-
-.grow {
-  flex: 1;
-  min-width: 0;
-}
-
-.print {
-  font-weight: 600;
-}
-</style>

@@ -22,8 +22,13 @@ const take = (file: File) =>
 </script>
 
 <template>
-  <div class="files">
-    <a :href="`${store.path}/${table}.csv`" :download="`${table}.csv`">Out as CSV</a>
+  <div class="flex gap-18px">
+    <a
+      :href="`${store.path}/${table}.csv`"
+      :download="`${table}.csv`"
+      class="grid place-items-center min-h-44px font-600 c-go"
+      >Out as CSV</a
+    >
     <FilePick
       :label="`${table}: in from CSV`"
       shown="In from CSV"
@@ -34,18 +39,3 @@ const take = (file: File) =>
   <el-alert v-if="said" type="success" :closable="false" role="status">{{ said }}</el-alert>
   <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
 </template>
-
-<style scoped>
-.files {
-  display: flex;
-  gap: 18px;
-}
-
-a {
-  display: grid;
-  place-items: center;
-  min-height: 44px;
-  font-weight: 600;
-  color: var(--go);
-}
-</style>

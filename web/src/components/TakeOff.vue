@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { ref } from 'vue'
 import { useActing } from '../composables/useActing'
 
@@ -22,49 +23,45 @@ async function note(what: string): Promise<void> {
 </script>
 
 <template>
-  <el-collapse class="off"
-    ><el-collapse-item name="it" title="Something else came off…">
-      <div class="stack">
-        <p class="soft">
-          How many small fasteners, then what. It comes back as a step before the car is driven.
-        </p>
-        <div class="row">
-          <label>
-            Clips, screws, nuts
-            <el-select v-model="fasteners" aria-label="Clips, screws, nuts">
-              <el-option
-                v-for="count in MOST + 1"
-                :key="count"
-                :value="count - 1"
-                :label="count - 1 || 'none'"
-              />
-            </el-select>
-          </label>
-          <label class="grow">
-            Where it lies, what to mind
-            <el-input v-model="place" maxlength="200" autocomplete="off" />
-          </label>
-        </div>
-        <div class="row" role="group" aria-label="What came off">
-          <el-button v-for="one in OFTEN" :key="one" :disabled="busy" @click="note(one)">
-            {{ one }}
-          </el-button>
-        </div>
-        <form class="row" @submit.prevent="note(name)">
-          <el-input
-            v-model="name"
-            class="grow"
-            maxlength="80"
-            placeholder="Something else"
-            aria-label="What else came off"
-            autocomplete="off"
-          />
-          <el-button native-type="submit" :disabled="busy || !name.trim()">It came off</el-button>
-        </form>
-        <el-alert v-if="problem" type="error" :closable="false" role="alert">{{
-          problem
-        }}</el-alert>
+  <FoldAway class="off" title="Something else came off…">
+    <div class="stack">
+      <p class="soft">
+        How many small fasteners, then what. It comes back as a step before the car is driven.
+      </p>
+      <div class="row">
+        <label>
+          Clips, screws, nuts
+          <el-select v-model="fasteners" aria-label="Clips, screws, nuts">
+            <el-option
+              v-for="count in MOST + 1"
+              :key="count"
+              :value="count - 1"
+              :label="count - 1 || 'none'"
+            />
+          </el-select>
+        </label>
+        <label class="grow">
+          Where it lies, what to mind
+          <el-input v-model="place" maxlength="200" autocomplete="off" />
+        </label>
       </div>
-    </el-collapse-item></el-collapse
-  >
+      <div class="row" role="group" aria-label="What came off">
+        <el-button v-for="one in OFTEN" :key="one" :disabled="busy" @click="note(one)">
+          {{ one }}
+        </el-button>
+      </div>
+      <form class="row" @submit.prevent="note(name)">
+        <el-input
+          v-model="name"
+          class="grow"
+          maxlength="80"
+          placeholder="Something else"
+          aria-label="What else came off"
+          autocomplete="off"
+        />
+        <el-button native-type="submit" :disabled="busy || !name.trim()">It came off</el-button>
+      </form>
+      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    </div>
+  </FoldAway>
 </template>

@@ -119,7 +119,7 @@ function choose(line: number, place: string): void {
       </label>
       <el-button type="primary" :disabled="busy || !text.trim()" @click="look">Read it</el-button>
     </div>
-    <ul v-if="read" class="rows" aria-label="Rows of the list">
+    <ul v-if="read" class="grid gap-12px p-0 list-none" aria-label="Rows of the list">
       <li v-for="one in read.rows" :key="one.line" :class="{ asked: one.question }">
         <p>
           <span class="figure">{{ one.line }}</span> {{ one.text }} <b>{{ one.said }}</b>
@@ -151,13 +151,6 @@ function choose(line: number, place: string): void {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 12px;
-  padding: 0;
-  list-style: none;
-}
-
 .asked {
   padding-left: 10px;
   border-left: 4px solid var(--wait);

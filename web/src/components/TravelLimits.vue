@@ -33,7 +33,7 @@ const WAYS = [
       <div v-for="way in WAYS" :key="way.key">
         <template v-if="one[way.key].length">
           <p>
-            <b>{{ way.label }}:</b>&nbsp;<b class="figure big">
+            <b>{{ way.label }}:</b>&nbsp;<b class="figure text-24px">
               {{ sayNumber(Math.abs(one[way.key][0]!.travel_mm), 0) }} mm</b
             >
             <span v-if="one[way.key][0]!.plus_minus_mm" class="soft">
@@ -41,7 +41,7 @@ const WAYS = [
             </span>
             until {{ one[way.key][0]!.name }}
           </p>
-          <ol v-if="one[way.key].length > 1" class="soft" start="2">
+          <ol v-if="one[way.key].length > 1" class="soft mt-2px mx-0 mb-0" start="2">
             <li v-for="limit in one[way.key].slice(1)" :key="limit.name">
               {{ sayNumber(Math.abs(limit.travel_mm), 0) }} mm {{ limit.name }}
             </li>
@@ -55,13 +55,3 @@ const WAYS = [
     </section>
   </div>
 </template>
-
-<style scoped>
-.big {
-  font-size: 24px;
-}
-
-ol {
-  margin: 2px 0 0;
-}
-</style>

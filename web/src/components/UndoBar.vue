@@ -21,11 +21,14 @@ function undo(): void {
 </script>
 
 <template>
-  <div class="undo screen-only">
+  <div class="screen-only grid one-col gap-8px mb-12px">
     <WaitingPanel :book="book" />
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-    <div v-if="(lastWaiting || view?.last_event) && !closed" class="last">
-      <span class="soft">
+    <div
+      v-if="(lastWaiting || view?.last_event) && !closed"
+      class="last flex gap-10px items-center justify-end"
+    >
+      <span class="soft min-w-0 overflow-hidden [text-overflow:ellipsis] whitespace-nowrap">
         Last: {{ lastWaiting ? `${lastWaiting.said} (waits)` : view?.last_said }}
       </span>
       <el-button text :disabled="busy" @click="undo">↶ Undo</el-button>
@@ -34,29 +37,8 @@ function undo(): void {
 </template>
 
 <style scoped>
-.undo {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  margin-bottom: 12px;
-}
-
-.last {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-content: flex-end;
-}
-
 .last .el-button {
   flex: none;
-  white-space: nowrap;
-}
-
-.last > span {
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
   white-space: nowrap;
 }
 </style>

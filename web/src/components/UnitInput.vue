@@ -34,15 +34,15 @@ function put(key: string): void {
 </script>
 
 <template>
-  <span class="numbered">
-    <span class="together" :class="tone">
+  <span class="grid gap-6px">
+    <span class="flex" :class="tone">
       <input
         ref="input"
         v-model="text"
         autocomplete="off"
         :inputmode="byTouch && !words ? 'decimal' : undefined"
         :maxlength="words ? 400 : 40"
-        class="box number"
+        class="box number flex-1 w-0 min-w-56px [border-radius:var(--radius)_0_0_var(--radius)]"
         :class="{ figure: !words, alone: words || !units.length }"
         :placeholder="placeholder"
         :aria-label="label"
@@ -56,7 +56,7 @@ function put(key: string): void {
       <select
         v-if="units.length"
         v-model="unit"
-        class="unit"
+        class="unit max-w-160px min-h-44px py-0 px-6px bg-paper b-1px b-solid b-soft b-l-0 [border-radius:0_var(--radius)_var(--radius)_0]"
         :aria-label="unitLabel ?? `${label}: unit`"
         @change="emit('typing')"
       >
@@ -65,7 +65,7 @@ function put(key: string): void {
     </span>
     <span
       v-if="byTouch && focused && !words"
-      class="keys"
+      class="flex gap-6px"
       role="group"
       :aria-label="`${label}: keys`"
     >
@@ -73,7 +73,7 @@ function put(key: string): void {
         v-for="key in keys"
         :key="key"
         type="button"
-        class="key"
+        class="flex-1 min-h-48px text-20px font-600 c-ink bg-paper edged-soft"
         @pointerdown.prevent
         @click.prevent="put(key)"
       >
@@ -84,54 +84,12 @@ function put(key: string): void {
 </template>
 
 <style scoped>
-.numbered {
-  display: grid;
-  gap: 6px;
-}
-
-.together {
-  display: flex;
-}
-
-.keys {
-  display: flex;
-  gap: 6px;
-}
-
-.key {
-  flex: 1;
-  min-height: 48px;
-  font-size: 20px;
-  font-weight: 600;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
-.number {
-  flex: 1;
-  width: 0;
-  min-width: 56px;
-  border-radius: var(--radius) 0 0 var(--radius);
-}
-
 .number.figure {
   font-size: 24px;
 }
 
 .number.alone {
   border-radius: var(--radius);
-}
-
-.unit {
-  max-width: 160px;
-  min-height: 44px;
-  padding: 0 6px;
-  background: var(--paper);
-  border: 1px solid var(--soft);
-  border-left: 0;
-  border-radius: 0 var(--radius) var(--radius) 0;
 }
 
 .bad .number {

@@ -40,7 +40,7 @@ const pageOf = (kind: string) => (kind === 'entered' ? 'baseline' : 'floor')
         refused ? '✕ One entry was refused; it and what follows wait for you' : 'Waiting to be sent'
       }}
     </h3>
-    <ol>
+    <ol class="grid gap-10px pl-22px m-0">
       <li v-for="one in waiting" :key="one.entry.id" class="stack">
         <span>{{ one.said || one.entry.act.kind }}</span>
         <template v-if="refused?.id === one.entry.id">
@@ -53,30 +53,22 @@ const pageOf = (kind: string) => (kind === 'entered' ? 'baseline' : 'floor')
             <el-button @click="drop([one.entry.id])">Leave it out</el-button>
           </div>
         </template>
-        <el-button v-else-if="refused" text class="out" @click="drop([one.entry.id])">
+        <el-button
+          v-else-if="refused"
+          text
+          class="justify-self-start"
+          @click="drop([one.entry.id])"
+        >
           Leave this out too
         </el-button>
       </li>
     </ol>
     <el-button
       v-if="refused && waiting.length > 1"
-      class="out"
+      class="justify-self-start"
       @click="drop(waiting.map((one) => one.entry.id))"
     >
       Leave out all {{ waiting.length }}
     </el-button>
   </section>
 </template>
-
-<style scoped>
-ol {
-  display: grid;
-  gap: 10px;
-  padding-left: 22px;
-  margin: 0;
-}
-
-.out {
-  justify-self: start;
-}
-</style>

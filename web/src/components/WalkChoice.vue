@@ -28,7 +28,7 @@ onMounted(() => first.value[0]?.focus())
 </script>
 
 <template>
-  <div class="choices" role="group" :aria-label="field.label">
+  <div class="grid gap-10px" role="group" :aria-label="field.label">
     <button
       v-for="(one, place) in field.choices"
       :key="one.value"
@@ -37,9 +37,10 @@ onMounted(() => first.value[0]?.focus())
       :class="{ on: one.value === chosen }"
       :aria-pressed="one.value === chosen"
       :disabled="busy"
+      class="min-h-60px py-8px px-18px text-20px text-left cursor-pointer bg-card edged-soft"
       @click="choose(one.value)"
     >
-      <kbd>{{ place + 1 }}</kbd> {{ one.label }}
+      <kbd class="mr-12px c-soft">{{ place + 1 }}</kbd> {{ one.label }}
     </button>
   </div>
   <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
@@ -47,31 +48,10 @@ onMounted(() => first.value[0]?.focus())
 </template>
 
 <style scoped>
-.choices {
-  display: grid;
-  gap: 10px;
-}
-
-button {
-  min-height: 60px;
-  padding: 8px 18px;
-  font-size: 20px;
-  text-align: left;
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 button.on {
   font-weight: 600;
   color: var(--go);
   background: var(--go-wash);
   border: 2px solid var(--go);
-}
-
-kbd {
-  margin-right: 12px;
-  color: var(--soft);
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from './FoldAway.vue'
 import { ref } from 'vue'
 import { ask, type WalkOrder } from '../api/client'
 import { useRead } from '../composables/useRead'
@@ -55,66 +56,45 @@ function earlier(place: number): void {
 </script>
 
 <template>
-  <el-collapse class="order"
-    ><el-collapse-item name="it" title="Order of the walk">
-      <template v-if="order">
-        <div class="row" role="group" aria-label="Go round by">
+  <FoldAway class="order" title="Order of the walk">
+    <template v-if="order">
+      <div class="row" role="group" aria-label="Go round by">
+        <button
+          v-for="by in ['wheel', 'reading'] as const"
+          :key="by"
+          type="button"
+          :class="{ on: order.by === by }"
+          :aria-pressed="order.by === by"
+          class="min-w-44px min-h-44px py-0 px-12px cursor-pointer bg-card edged-soft"
+          @click="change(order.corners, by)"
+        >
+          {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
+        </button>
+      </div>
+      <ol :aria-busy="waiting > 0" class="p-0 mt-8px mx-0 mb-0 list-none">
+        <li
+          v-for="(corner, place) in order.corners"
+          :key="corner"
+          class="flex gap-10px items-center justify-between min-h-46px max-w-260px"
+        >
+          <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
           <button
-            v-for="by in ['wheel', 'reading'] as const"
-            :key="by"
+            v-if="place"
             type="button"
-            :class="{ on: order.by === by }"
-            :aria-pressed="order.by === by"
-            @click="change(order.corners, by)"
+            :aria-label="`${NAMES[corner]} earlier`"
+            class="min-w-44px min-h-44px py-0 px-12px cursor-pointer bg-card edged-soft"
+            @click="earlier(place)"
           >
-            {{ by === 'wheel' ? 'Wheel by wheel' : 'Reading by reading' }}
+            ↑
           </button>
-        </div>
-        <ol :aria-busy="waiting > 0">
-          <li v-for="(corner, place) in order.corners" :key="corner">
-            <span>{{ place + 1 }}. {{ NAMES[corner] }}</span>
-            <button
-              v-if="place"
-              type="button"
-              :aria-label="`${NAMES[corner]} earlier`"
-              @click="earlier(place)"
-            >
-              ↑
-            </button>
-          </li>
-        </ol>
-      </template>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-    </el-collapse-item></el-collapse
-  >
+        </li>
+      </ol>
+    </template>
+    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  </FoldAway>
 </template>
 
 <style scoped>
-ol {
-  padding: 0;
-  margin: 8px 0 0;
-  list-style: none;
-}
-
-li {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  justify-content: space-between;
-  min-height: 46px;
-  max-width: 260px;
-}
-
-button {
-  min-width: 44px;
-  min-height: 44px;
-  padding: 0 12px;
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 button.on {
   font-weight: 600;
   color: var(--go);

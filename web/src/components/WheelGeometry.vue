@@ -28,7 +28,7 @@ function turn(name: string, at: number | number[]): void {
 </script>
 
 <template>
-  <section class="card wheel" :aria-label="wheel.label">
+  <section class="card grid one-col gap-12px content-start" :aria-label="wheel.label">
     <h3>{{ wheel.label }}</h3>
     <template v-if="!wheel.known">
       <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
@@ -53,7 +53,7 @@ function turn(name: string, at: number | number[]): void {
             :label="wheel.label"
             :left="wheel.key.endsWith('left')"
           />
-          <el-button class="turned" @click="inSpace = true">Turn it in space</el-button>
+          <el-button class="justify-self-start" @click="inSpace = true">Turn it in space</el-button>
         </template>
       </template>
       <el-alert v-else type="warning" :closable="false" role="note">
@@ -68,7 +68,7 @@ function turn(name: string, at: number | number[]): void {
       <p v-if="!wheel.measured.length" class="soft">
         Toe and camber were not read yet; the curves start from zero.
       </p>
-      <div class="two">
+      <div class="grid two-cols gap-12px max-[520px]:one-col">
         <TravelCurve title="Camber" unit="°" v-bind="curve('camber_deg')" />
         <TravelCurve title="Toe" unit="°" v-bind="curve('toe_deg')" />
       </div>
@@ -78,10 +78,10 @@ function turn(name: string, at: number | number[]): void {
       <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
         wheel.problem
       }}</el-alert>
-      <div v-for="one in wheel.adjusters" :key="one.name" class="adjuster">
-        <div class="said">
+      <div v-for="one in wheel.adjusters" :key="one.name" class="grid gap-2px pt-8px ruled">
+        <div class="flex flex-wrap gap-y-2px gap-x-14px items-baseline">
           <b>{{ one.name }}</b>
-          <span class="figure plan">{{ one.said }}</span>
+          <span class="figure text-24px c-go">{{ one.said }}</span>
           <span v-if="one.plus_minus_turns !== null" class="soft">
             exactly {{ sayNumber(one.exact_turns ?? 0, 2) }} ±
             {{ sayNumber(one.plus_minus_turns, 2) }} {{ one.unit === 'turn' ? 'turns' : one.unit }}
@@ -89,7 +89,7 @@ function turn(name: string, at: number | number[]): void {
           <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
           <span v-if="one.check" class="wait">{{ one.check }}</span>
         </div>
-        <label>
+        <label class="grid grid-cols-[130px_minmax(0,1fr)] gap-10px items-center min-h-44px">
           <span class="soft">
             try {{ sayNumber(turns[one.name] ?? 0, 2) }}
             {{ one.unit === 'turn' ? 'turns' : one.unit }}
@@ -151,50 +151,6 @@ function turn(name: string, at: number | number[]): void {
 </template>
 
 <style scoped>
-.turned {
-  justify-self: start;
-}
-
-.wheel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  align-content: start;
-}
-
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 12px;
-}
-
-.adjuster {
-  display: grid;
-  gap: 2px;
-  padding-top: 8px;
-  border-top: 1px solid var(--line);
-}
-
-.said {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-  align-items: baseline;
-}
-
-.plan {
-  font-size: 24px;
-  color: var(--go);
-}
-
-label {
-  display: grid;
-  grid-template-columns: 130px minmax(0, 1fr);
-  gap: 10px;
-  align-items: center;
-  min-height: 44px;
-}
-
 .go {
   color: var(--go);
 }
@@ -202,11 +158,5 @@ label {
 .wait {
   font-weight: 600;
   color: var(--wait);
-}
-
-@media (width <= 520px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

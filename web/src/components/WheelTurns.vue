@@ -13,7 +13,7 @@ function turn(adjuster: string, steps: number): void {
 </script>
 
 <template>
-  <section class="card wheel" :aria-label="wheel.label">
+  <section class="card grid one-col gap-10px content-start" :aria-label="wheel.label">
     <h3>{{ wheel.label }}</h3>
     <el-alert v-if="wheel.problem" type="warning" :closable="false" role="note">{{
       wheel.problem
@@ -24,11 +24,11 @@ function turn(adjuster: string, steps: number): void {
     <div
       v-for="one in wheel.counts"
       :key="one.name"
-      class="count"
+      class="grid gap-6px pt-8px ruled"
       role="group"
       :aria-label="one.name"
     >
-      <div class="said">
+      <div class="flex flex-wrap gap-y-2px gap-x-14px">
         <b>{{ one.name }}</b>
         <span class="soft">
           planned {{ one.planned_said
@@ -40,11 +40,12 @@ function turn(adjuster: string, steps: number): void {
         <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
         <span v-if="one.check" class="wait">{{ one.check }}</span>
       </div>
-      <div class="do">
+      <div class="grid grid-cols-[84px_minmax(0,1fr)_84px] gap-10px items-center">
         <button
           type="button"
           :disabled="busy"
           :aria-label="`${wheel.label} ${one.name}: one step shorter`"
+          class="min-h-68px [font:600_34px_var(--figures)] cursor-pointer bg-card b-2px b-solid b-go rounded"
           @click="turn(one.name, -1)"
         >
           −
@@ -56,12 +57,13 @@ function turn(adjuster: string, steps: number): void {
           type="button"
           :disabled="busy"
           :aria-label="`${wheel.label} ${one.name}: one step longer`"
+          class="min-h-68px [font:600_34px_var(--figures)] cursor-pointer bg-card b-2px b-solid b-go rounded"
           @click="turn(one.name, 1)"
         >
           +
         </button>
       </div>
-      <p class="soft step">
+      <p class="soft text-center">
         one tap: {{ one.step_said
         }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
       </p>
@@ -92,42 +94,6 @@ function turn(adjuster: string, steps: number): void {
 </template>
 
 <style scoped>
-.wheel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
-  align-content: start;
-}
-
-.count {
-  display: grid;
-  gap: 6px;
-  padding-top: 8px;
-  border-top: 1px solid var(--line);
-}
-
-.said {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 14px;
-}
-
-.do {
-  display: grid;
-  grid-template-columns: 84px minmax(0, 1fr) 84px;
-  gap: 10px;
-  align-items: center;
-}
-
-.do button {
-  min-height: 68px;
-  font: 600 34px var(--figures);
-  cursor: pointer;
-  background: var(--card);
-  border: 2px solid var(--go);
-  border-radius: var(--radius);
-}
-
 .left {
   font-size: 28px;
   line-height: 1.1;
@@ -137,10 +103,6 @@ function turn(adjuster: string, steps: number): void {
 .there,
 .go {
   color: var(--go);
-}
-
-.step {
-  text-align: center;
 }
 
 .wait {

@@ -7,8 +7,8 @@ const store = useMe()
 </script>
 
 <template>
-  <label v-if="store.people.length" class="who">
-    <span class="word">Who</span>
+  <label v-if="store.people.length" class="flex gap-8px items-center c-chalk-soft">
+    <span class="max-[700px]:hidden">Who</span>
     <el-select
       :model-value="connection.person"
       aria-label="Who works on this device"
@@ -27,22 +27,11 @@ const store = useMe()
 </template>
 
 <style scoped>
-.who {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  color: var(--chalk-soft);
-}
-
 .el-select {
   width: 170px;
 }
 
 @media (width <= 700px) {
-  .word {
-    display: none;
-  }
-
   .el-select {
     width: 86px;
   }

@@ -35,25 +35,33 @@ const moveOn = useMoveOn(page)
 </script>
 
 <template>
-  <div ref="page" class="baseline">
-    <header>
+  <div ref="page" class="grid one-col gap-16px">
+    <header class="grid col-auto gap-y-2px gap-x-20px lt-phone:one-col">
       <h2>Baseline</h2>
       <p class="soft">
         Type a number and Enter; the next empty field takes over. Commas, fractions and units such
         as 1 3/8 in or 0°20' are understood.
       </p>
-      <p class="figure progress" role="status">{{ read }} of {{ required }} read</p>
+      <p
+        class="figure [grid-row:1_/_3] [grid-column:2] self-center text-24px c-go lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
+        role="status"
+      >
+        {{ read }} of {{ required }} read
+      </p>
     </header>
     <SettleBar />
-    <div class="row ways">
+    <div class="row ways justify-between">
       <router-link :to="{ name: 'walk' }">One thing at a time: walk round the car →</router-link>
       <ReadingsFile />
     </div>
     <template v-for="axle in axles" :key="axle">
-      <h3 v-if="axles.length > 1" class="axle-name">{{ title(axle) }}</h3>
+      <h3 v-if="axles.length > 1" class="mt-8px text-24px">{{ title(axle) }}</h3>
       <section v-for="group in groups(axle)" :key="axle + group" class="card">
         <h3>{{ group }}</h3>
-        <div v-if="of(axle, group, '').length" class="axle">
+        <div
+          v-if="of(axle, group, '').length"
+          class="axle grid two-cols gap-y-0 gap-x-18px lt-phone:one-col"
+        >
           <template v-for="field in of(axle, group, '')" :key="field.key">
             <ChoiceField v-if="field.choices.length" :field="field" />
             <MeasuringField
@@ -66,7 +74,9 @@ const moveOn = useMoveOn(page)
         </div>
         <div v-if="of(axle, group, 'left').length" class="pair">
           <div v-for="side in ['left', 'right'] as const" :key="side">
-            <h4>{{ side === 'left' ? 'Left' : 'Right' }}</h4>
+            <h4 class="mt-8px mx-0 mb-6px [font:600_18px_var(--figures)]">
+              {{ side === 'left' ? 'Left' : 'Right' }}
+            </h4>
             <template v-for="field in of(axle, group, side)" :key="field.key">
               <ChoiceField
                 v-if="field.choices.length"
@@ -87,30 +97,6 @@ const moveOn = useMoveOn(page)
 </template>
 
 <style scoped>
-.baseline {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 16px;
-}
-
-header {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 2px 20px;
-}
-
-.progress {
-  grid-row: 1 / 3;
-  grid-column: 2;
-  align-self: center;
-  font-size: 24px;
-  color: var(--go);
-}
-
-.ways {
-  justify-content: space-between;
-}
-
 .ways a,
 .onward {
   align-content: center;
@@ -118,35 +104,7 @@ header {
   font-weight: 600;
 }
 
-.axle-name {
-  margin-top: 8px;
-  font-size: 24px;
-}
-
-.axle {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 0 18px;
-}
-
 .axle > fieldset {
   grid-column: 1 / -1;
-}
-
-h4 {
-  margin: 8px 0 6px;
-  font: 600 18px var(--figures);
-}
-
-@media (width <= 760px) {
-  header,
-  .axle {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .progress {
-    grid-row: auto;
-    grid-column: 1;
-  }
 }
 </style>

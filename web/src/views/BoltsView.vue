@@ -63,7 +63,7 @@ onMounted(() => void useGauges().load())
 
 <template>
   <div class="stack">
-    <header class="row">
+    <header class="row justify-between">
       <h2>Bolts</h2>
       <el-button @click="drawing = !drawing">
         {{ drawing ? 'Back to the maps' : '+ Draw a joint' }}
@@ -75,7 +75,7 @@ onMounted(() => void useGauges().load())
         v-if="view?.joints.length"
         :href="`${store.path}/labels.pdf`"
         target="_blank"
-        class="print"
+        class="content-center min-h-44px font-600"
       >
         Labels for the bags
       </a>
@@ -104,7 +104,11 @@ onMounted(() => void useGauges().load())
           />
         </el-option-group>
       </el-select>
-      <div v-for="group in narrow ? [] : corners" :key="group.where" class="corner">
+      <div
+        v-for="group in narrow ? [] : corners"
+        :key="group.where"
+        class="grid grid-cols-[110px_minmax(0,1fr)] gap-10px items-baseline"
+      >
         <h3>{{ group.where }}</h3>
         <div class="row list" role="group" :aria-label="`Joints, ${group.where.toLowerCase()}`">
           <button
@@ -113,6 +117,7 @@ onMounted(() => void useGauges().load())
             type="button"
             :class="{ on: one.key === joint?.key, all: isDone(one) }"
             :aria-pressed="one.key === joint?.key"
+            class="min-h-48px py-0 px-16px [font:600_18px_var(--figures)] cursor-pointer bg-card edged-soft"
             @click="choose(one.key)"
           >
             {{ isDone(one) ? '✓' : '' }} {{ one.label }}
@@ -120,9 +125,12 @@ onMounted(() => void useGauges().load())
           </button>
         </div>
       </div>
-      <div v-if="joint" class="work">
+      <div
+        v-if="joint"
+        class="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-18px items-start lt-tablet:one-col"
+      >
         <section class="card stack" :aria-label="joint.label">
-          <div class="row head">
+          <div class="row justify-between">
             <h3>{{ joint.label }}</h3>
             <span class="soft">
               {{ joint.order_said
@@ -174,7 +182,7 @@ onMounted(() => void useGauges().load())
       </section>
       <section v-if="view?.recheck.length" class="card stack" aria-label="After the drive">
         <h3>After the drive</h3>
-        <ul>
+        <ul class="pl-20px m-0">
           <li v-for="one in view.recheck" :key="one">{{ one }}</li>
         </ul>
         <a :href="`${store.path}/recheck.ics`">Into the calendar</a>
@@ -184,34 +192,6 @@ onMounted(() => void useGauges().load())
 </template>
 
 <style scoped>
-.corner {
-  display: grid;
-  grid-template-columns: 110px minmax(0, 1fr);
-  gap: 10px;
-  align-items: baseline;
-}
-
-.print {
-  align-content: center;
-  min-height: 44px;
-  font-weight: 600;
-}
-
-header,
-.head {
-  justify-content: space-between;
-}
-
-.list button {
-  min-height: 48px;
-  padding: 0 16px;
-  font: 600 18px var(--figures);
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 .list button.on {
   border: 2px solid var(--ink);
 }
@@ -221,25 +201,7 @@ header,
   background: var(--go-wash);
 }
 
-.work {
-  display: grid;
-  grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
-  gap: 18px;
-  align-items: start;
-}
-
 .go {
   color: var(--go);
-}
-
-ul {
-  padding-left: 20px;
-  margin: 0;
-}
-
-@media (width <= 900px) {
-  .work {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -46,8 +46,8 @@ const copy = () =>
 </script>
 
 <template>
-  <div ref="page" class="axle">
-    <header>
+  <div ref="page" class="grid one-col gap-16px">
+    <header class="flex flex-wrap gap-10px items-center justify-between">
       <h2>{{ title }} axle</h2>
       <el-button v-if="known" :disabled="busy" @click="copy">Copy left to right</el-button>
     </header>
@@ -68,19 +68,3 @@ const copy = () =>
     </FieldGroup>
   </div>
 </template>
-
-<style scoped>
-.axle {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 16px;
-}
-
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: center;
-  justify-content: space-between;
-}
-</style>

@@ -15,8 +15,8 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
 </script>
 
 <template>
-  <div class="fasteners">
-    <header>
+  <div class="grid one-col gap-14px">
+    <header class="flex flex-wrap gap-y-10px gap-x-20px justify-between">
       <div>
         <h2>Fasteners</h2>
         <p class="soft">
@@ -44,18 +44,18 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
           <tr v-for="one in fasteners" :key="one.key">
             <td>
               <b>{{ one.group }}</b>
-              <span v-if="one.single_use" class="wait"> single use</span>
+              <span v-if="one.single_use" class="font-600 c-wait"> single use</span>
               <div class="soft">{{ one.drive }}</div>
             </td>
             <td class="figure">{{ one.place }}</td>
             <td>{{ where(one) }}</td>
             <td>
               {{ one.said || 'not known' }}
-              <div v-if="one.doubt" class="wait">▲ {{ one.doubt }}</div>
+              <div v-if="one.doubt" class="font-600 c-wait">▲ {{ one.doubt }}</div>
             </td>
             <td>{{ one.condition.replace('_', '-') }}</td>
             <td>{{ one.source }}</td>
-            <td class="do">
+            <td class="whitespace-nowrap">
               <el-button text :aria-label="`Change ${one.key}`" @click="editing = one">✎</el-button>
               <el-button text :aria-label="`Strike ${one.key} off`" @click="strike(one)">
                 ✕
@@ -71,29 +71,7 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
 </template>
 
 <style scoped>
-.fasteners {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px 20px;
-  justify-content: space-between;
-}
-
 header > div:first-child {
   max-width: 720px;
-}
-
-.wait {
-  font-weight: 600;
-  color: var(--wait);
-}
-
-.do {
-  white-space: nowrap;
 }
 </style>

@@ -21,8 +21,8 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
 </script>
 
 <template>
-  <div ref="page" class="points">
-    <header>
+  <div ref="page" class="grid one-col gap-14px">
+    <header class="flex flex-wrap gap-y-10px gap-x-20px items-center justify-between">
       <div>
         <h2>Points</h2>
         <p class="soft">
@@ -31,7 +31,7 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
           axle's page mirrors them.
         </p>
       </div>
-      <p class="figure">{{ read }} of {{ points.length }} known</p>
+      <p class="figure text-22px c-go">{{ read }} of {{ points.length }} known</p>
     </header>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <TableFiles table="points" />
@@ -59,24 +59,3 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
     </template>
   </div>
 </template>
-
-<style scoped>
-.points {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px 20px;
-  align-items: center;
-  justify-content: space-between;
-}
-
-header .figure {
-  font-size: 22px;
-  color: var(--go);
-}
-</style>

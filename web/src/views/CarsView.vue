@@ -33,10 +33,10 @@ const remove = (part: ShelfPart) =>
   <div class="with-aside">
     <section class="stack">
       <h2>Cars</h2>
-      <ul v-if="cars?.length">
+      <ul v-if="cars?.length" class="grid gap-10px bare-list">
         <li v-for="car in cars" :key="car.id">
           <router-link :to="{ name: 'car', params: { carId: car.id } }">
-            <span class="figure">{{ car.car }}</span>
+            <span class="figure col-span-full text-24px">{{ car.car }}</span>
             <span>{{ car.title || 'Axles not told yet' }}</span>
             <span class="soft">last {{ sayMoment(car.last_at) }}</span>
           </router-link>
@@ -56,7 +56,11 @@ const remove = (part: ShelfPart) =>
         <p v-if="!parts?.length" class="soft">
           Save an arm, a spring or a bar from a car's record, and fit it to others.
         </p>
-        <div v-for="part in parts" :key="part.id" class="part">
+        <div
+          v-for="part in parts"
+          :key="part.id"
+          class="part flex gap-8px items-start justify-between ruled"
+        >
           <span>
             <b>{{ part.name }}</b> <span class="soft">{{ part.said }}</span>
           </span>
@@ -70,14 +74,6 @@ const remove = (part: ShelfPart) =>
 </template>
 
 <style scoped>
-ul {
-  display: grid;
-  gap: 10px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
 li a {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
@@ -92,18 +88,5 @@ li a {
 
 li a:hover {
   border-color: var(--go);
-}
-
-li .figure {
-  grid-column: 1 / -1;
-  font-size: 24px;
-}
-
-.part {
-  display: flex;
-  gap: 8px;
-  align-items: start;
-  justify-content: space-between;
-  border-top: 1px solid var(--line);
 }
 </style>

@@ -11,10 +11,10 @@ const moveOn = useMoveOn(page)
 </script>
 
 <template>
-  <div ref="page" class="check">
+  <div ref="page" class="grid one-col gap-14px">
     <h2>Check</h2>
     <SettleBar />
-    <router-link :to="{ name: 'walk-again' }" class="again">
+    <router-link :to="{ name: 'walk-again' }" class="justify-self-start">
       One thing at a time: walk round what the job could have moved →
     </router-link>
     <CheckCar @saved="moveOn" />
@@ -25,16 +25,6 @@ const moveOn = useMoveOn(page)
 </template>
 
 <style scoped>
-.check {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-.again {
-  justify-self: start;
-}
-
 a {
   justify-self: end;
   padding: 10px 0;

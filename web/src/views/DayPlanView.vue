@@ -52,10 +52,16 @@ function nextMorning(): Date {
       <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <template v-if="day">
         <el-alert type="success" :closable="false" role="status">{{ day.said }}</el-alert>
-        <ul class="row legend" aria-label="What the lines mean">
-          <li><i class="on_wheels" /> on its wheels</li>
-          <li><i class="corner_carried" /> carried at one corner</li>
-          <li><i class="hanging" /> hanging</li>
+        <ul class="row gap-6px bare-list flex" aria-label="What the lines mean">
+          <li class="flex gap-6px items-center">
+            <i class="on_wheels inline-block w-26px h-12px bg-go" /> on its wheels
+          </li>
+          <li class="flex gap-6px items-center">
+            <i class="inline-block w-26px h-16px bg-brass" /> carried at one corner
+          </li>
+          <li class="flex gap-6px items-center">
+            <i class="inline-block w-26px h-20px bg-band" /> hanging
+          </li>
         </ul>
         <div class="scroll card stack"><DayLines :day="day" /></div>
         <p class="soft">
@@ -74,9 +80,13 @@ function nextMorning(): Date {
         <h3>For every car in work</h3>
         <a href="/api/board/needs.csv" download="needs.csv">As a table (CSV)</a>
         <div v-for="sort in sorts" :key="sort">
-          <h4>{{ SORTS[sort] ?? sort }}</h4>
-          <ul>
-            <li v-for="one in needs?.filter((need) => need.sort === sort)" :key="one.name">
+          <h4 class="m-0 text-16px">{{ SORTS[sort] ?? sort }}</h4>
+          <ul class="grid gap-6px bare-list">
+            <li
+              v-for="one in needs?.filter((need) => need.sort === sort)"
+              :key="one.name"
+              class="grid"
+            >
               <span
                 ><b v-if="one.count > 1">{{ one.count }} × </b>{{ one.name }}</span
               >
@@ -89,49 +99,3 @@ function nextMorning(): Date {
     </aside>
   </div>
 </template>
-
-<style scoped>
-h4 {
-  margin: 0;
-  font-size: 16px;
-}
-
-ul {
-  display: grid;
-  gap: 6px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-li {
-  display: grid;
-}
-
-.legend {
-  display: flex;
-}
-
-.legend li {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-
-i {
-  display: inline-block;
-  width: 26px;
-  height: 12px;
-  background: var(--go);
-}
-
-i.corner_carried {
-  height: 16px;
-  background: var(--brass);
-}
-
-i.hanging {
-  height: 20px;
-  background: var(--band);
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from '../components/FoldAway.vue'
 import { computed } from 'vue'
 import { ask, type DebriefRow } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
@@ -58,28 +59,34 @@ const LEGEND = [
   <div v-if="found" class="with-aside">
     <section class="stack">
       <h2>Debrief: {{ found.title }}</h2>
-      <p class="lead">{{ found.learn }}</p>
+      <p class="text-18px">{{ found.learn }}</p>
       <el-alert v-if="found.pays_most" type="success" :closable="false" role="note">
         <span><b>What would have paid most:</b> {{ found.pays_most }}</span>
       </el-alert>
-      <ul v-if="found.wound.length || found.faults.length" class="stack">
+      <ul v-if="found.wound.length || found.faults.length" class="stack bare-list">
         <li v-for="one in [...found.wound, ...found.faults]" :key="one">
           <el-alert type="error" :closable="false" role="note">✕ {{ one }}</el-alert>
         </li>
       </ul>
       <section class="card stack" aria-label="Where each angle ended">
         <h3>Where each angle ended, and where the miss came from</h3>
-        <ul class="row legend">
-          <li v-for="one in LEGEND" :key="one.hue"><i :class="one.hue" /> {{ one.words }}</li>
+        <ul class="row bare-list">
+          <li v-for="one in LEGEND" :key="one.hue" class="flex gap-6px items-center">
+            <i :class="one.hue" class="w-18px h-12px" /> {{ one.words }}
+          </li>
         </ul>
-        <div v-for="row in angles" :key="`${row.where}${row.what}`" class="angle">
+        <div
+          v-for="row in angles"
+          :key="`${row.where}${row.what}`"
+          class="grid grid-cols-[minmax(150px,0.7fr)_minmax(0,1.6fr)] gap-y-2px gap-x-14px items-center py-6px px-0 ruled lt-phone:one-col"
+        >
           <b>{{ row.where }}, {{ row.what }}</b>
           <span class="figure">
             {{ saySigned(row.truth, 2) }}° true · {{ saySigned(row.wanted!, 2) }}° wanted
             <template v-if="row.read !== null">· {{ saySigned(row.read, 2) }}° read</template>
           </span>
           <div
-            class="bar"
+            class="bar relative grid [grid-column:2] h-30px [background:linear-gradient(var(--soft),_var(--soft))_50%_0_/_2px_100%_no-repeat] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
             role="img"
             :aria-label="`off by ${saySigned(off(row), 2)}°: ${row.shares
               .map((share) => `${share.cause} ${saySigned(share.value, 2)}°`)
@@ -90,17 +97,23 @@ const LEGEND = [
               :key="share.cause"
               :class="[hue(share.cause), share.value < 0 ? 'minus' : 'plus']"
               :style="{ width: width(share.value) }"
+              class="absolute top-3px h-7px"
             />
-            <em :style="{ left: `${50 + Math.max(-50, Math.min(50, (off(row) / FULL) * 50))}%` }" />
+            <em
+              :style="{ left: `${50 + Math.max(-50, Math.min(50, (off(row) / FULL) * 50))}%` }"
+              class="absolute top-0 w-4px h-full [margin-left:-2px] bg-ink"
+            />
           </div>
-          <span class="figure off">{{ saySigned(off(row), digits(row)) }}°</span>
+          <span class="figure [grid-row:2] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
+            >{{ saySigned(off(row), digits(row)) }}°</span
+          >
         </div>
       </section>
     </section>
     <aside class="stack">
-      <section class="card stack score" aria-label="Score">
+      <section class="card stack" aria-label="Score">
         <template v-if="found.score !== null">
-          <b class="figure">{{ found.score }}</b>
+          <b class="figure text-72px [line-height:1]">{{ found.score }}</b>
           <span class="soft">of 100</span>
         </template>
         <span v-else class="soft">Given up: no score.</span>
@@ -109,11 +122,9 @@ const LEGEND = [
           wheel {{ saySigned(found.steering_before, 1) }}° before,
           {{ saySigned(found.steering_after, 1) }}° after.
         </p>
-        <el-collapse
-          ><el-collapse-item name="it" title="How it is counted">
-            <p class="soft">{{ found.rule }}</p>
-          </el-collapse-item></el-collapse
-        >
+        <FoldAway title="How it is counted">
+          <p class="soft">{{ found.rule }}</p>
+        </FoldAway>
       </section>
       <section class="card stack" aria-label="Heights">
         <h3>Heights</h3>
@@ -128,50 +139,6 @@ const LEGEND = [
 </template>
 
 <style scoped>
-.lead {
-  font-size: 18px;
-}
-
-.stack > ul {
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-.legend li {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-
-i {
-  width: 18px;
-  height: 12px;
-}
-
-.angle {
-  display: grid;
-  grid-template-columns: minmax(150px, 0.7fr) minmax(0, 1.6fr);
-  gap: 2px 14px;
-  align-items: center;
-  padding: 6px 0;
-  border-top: 1px solid var(--line);
-}
-
-.bar {
-  position: relative;
-  display: grid;
-  grid-column: 2;
-  height: 30px;
-  background: linear-gradient(var(--soft), var(--soft)) 50% 0 / 2px 100% no-repeat;
-}
-
-.bar span {
-  position: absolute;
-  top: 3px;
-  height: 7px;
-}
-
 .bar span:nth-child(2) {
   top: 11px;
 }
@@ -188,15 +155,6 @@ i {
   right: 50%;
 }
 
-em {
-  position: absolute;
-  top: 0;
-  width: 4px;
-  height: 100%;
-  margin-left: -2px;
-  background: var(--ink);
-}
-
 .reading {
   background: var(--brass);
 }
@@ -211,26 +169,5 @@ em {
 
 .unread {
   background: var(--soft);
-}
-
-.off {
-  grid-row: 2;
-}
-
-.score b {
-  font-size: 72px;
-  line-height: 1;
-}
-
-@media (width <= 760px) {
-  .angle {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .bar,
-  .off {
-    grid-row: auto;
-    grid-column: 1;
-  }
 }
 </style>

@@ -52,15 +52,19 @@ onUnmounted(() => window.clearTimeout(timer))
 </script>
 
 <template>
-  <div class="devices">
+  <div class="grid one-col gap-14px">
     <section class="card stack" aria-label="People">
       <h2>People</h2>
       <p class="soft">
         Whoever is picked on a device stands beside what is entered there: who torqued what, and who
         signed.
       </p>
-      <ul class="plain">
-        <li v-for="one in store.people" :key="one.id" class="line">
+      <ul class="grid gap-6px bare-list">
+        <li
+          v-for="one in store.people"
+          :key="one.id"
+          class="line flex flex-wrap gap-8px items-center justify-between"
+        >
           <span
             ><b class="figure">{{ one.initials }}</b> {{ one.name }}</span
           >
@@ -70,10 +74,16 @@ onUnmounted(() => window.clearTimeout(timer))
         </li>
       </ul>
       <form class="row" @submit.prevent="add">
-        <el-input v-model="name" class="grow" maxlength="60" placeholder="Name" aria-label="Name" />
+        <el-input
+          v-model="name"
+          class="flex-1"
+          maxlength="60"
+          placeholder="Name"
+          aria-label="Name"
+        />
         <el-input
           v-model="initials"
-          class="short"
+          class="w-90px"
           maxlength="4"
           placeholder="AB"
           aria-label="Initials"
@@ -105,19 +115,23 @@ onUnmounted(() => window.clearTimeout(timer))
           Let a device in
         </el-button>
       </div>
-      <div v-if="code" class="codes">
-        <figure v-if="code.trust_qr">
+      <div v-if="code" class="flex flex-wrap gap-24px">
+        <figure v-if="code.trust_qr" class="grid gap-8px m-0">
           <figcaption>
             <b>1.</b> Once for each device: trust this workshop at <br />{{ code.trust_address }}
           </figcaption>
-          <img :src="code.trust_qr" alt="QR code of the address to trust the workshop" />
+          <img
+            :src="code.trust_qr"
+            alt="QR code of the address to trust the workshop"
+            class="w-230px"
+          />
         </figure>
-        <figure>
+        <figure class="grid gap-8px m-0">
           <figcaption>
             <b>{{ code.trust_qr ? '2.' : '' }}</b> Open {{ code.address }} and enter
-            <span class="figure digits">{{ code.code }}</span>
+            <span class="figure block text-44px [letter-spacing:0.12em]">{{ code.code }}</span>
           </figcaption>
-          <img :src="code.address_qr" alt="QR code of the address with the code" />
+          <img :src="code.address_qr" alt="QR code of the address with the code" class="w-230px" />
         </figure>
       </div>
       <el-alert v-if="!store.me.safe" type="warning" :closable="false" role="note">
@@ -127,8 +141,12 @@ onUnmounted(() => window.clearTimeout(timer))
     </section>
     <section v-if="devices?.length" class="card stack" aria-label="Devices let in">
       <h2>Devices let in</h2>
-      <ul class="plain">
-        <li v-for="one in devices" :key="one.id" class="line">
+      <ul class="grid gap-6px bare-list">
+        <li
+          v-for="one in devices"
+          :key="one.id"
+          class="line flex flex-wrap gap-8px items-center justify-between"
+        >
           <span>
             <b>{{ one.name }}</b> · {{ one.role_said }}
             <span class="soft">· last here {{ sayMoment(one.seen_at) }}</span>
@@ -145,57 +163,3 @@ onUnmounted(() => window.clearTimeout(timer))
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
   </div>
 </template>
-
-<style scoped>
-.devices {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-.plain {
-  display: grid;
-  gap: 6px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  justify-content: space-between;
-}
-
-.codes {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 24px;
-}
-
-figure {
-  display: grid;
-  gap: 8px;
-  margin: 0;
-}
-
-figure img {
-  width: 230px;
-}
-
-.digits {
-  display: block;
-  font-size: 44px;
-  letter-spacing: 0.12em;
-}
-
-.short {
-  width: 90px;
-}
-
-.grow {
-  flex: 1;
-}
-</style>

@@ -39,9 +39,14 @@ function goTo(key: string | null): void {
 </script>
 
 <template>
-  <div class="floor">
-    <div class="now">
-      <button v-if="chosen && chosen !== nextOpen" type="button" class="back" @click="goTo(null)">
+  <div class="grid grid-cols-[minmax(0,1fr)_360px] gap-18px max-[1000px]:one-col">
+    <div class="grid one-col gap-14px content-start">
+      <button
+        v-if="chosen && chosen !== nextOpen"
+        type="button"
+        class="justify-self-start min-h-44px c-go bare-button"
+        @click="goTo(null)"
+      >
         ← Back to the next open step
       </button>
       <p v-if="!job.steps.length" class="card">
@@ -58,14 +63,14 @@ function goTo(key: string | null): void {
         @done="goTo(null)"
       />
     </div>
-    <aside>
+    <aside class="grid one-col gap-14px content-start">
       <section class="card">
         <MoveCar />
       </section>
       <button
         v-if="hands.canSpeak"
         type="button"
-        class="card aloud"
+        class="card min-h-48px [font:inherit] font-600 text-left cursor-pointer"
         :aria-pressed="aloud"
         @click="aloud = !aloud"
       >
@@ -80,42 +85,3 @@ function goTo(key: string | null): void {
     </aside>
   </div>
 </template>
-
-<style scoped>
-.floor {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 360px;
-  gap: 18px;
-}
-
-.now,
-aside {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-  align-content: start;
-}
-
-.aloud {
-  min-height: 48px;
-  font: inherit;
-  font-weight: 600;
-  text-align: left;
-  cursor: pointer;
-}
-
-.back {
-  justify-self: start;
-  min-height: 44px;
-  color: var(--go);
-  cursor: pointer;
-  background: none;
-  border: 0;
-}
-
-@media (width <= 1000px) {
-  .floor {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -55,7 +55,7 @@ void guarded(() => gauges.load())
 
 <template>
   <div class="gauges">
-    <header>
+    <header class="flex flex-wrap gap-y-8px gap-x-20px items-center justify-between">
       <div>
         <h2>Gauges</h2>
         <p class="soft">
@@ -76,10 +76,10 @@ void guarded(() => gauges.load())
     <section
       v-for="one in gauges.instruments"
       :key="one.id"
-      class="card gauge"
+      class="card gap-8px"
       :aria-label="one.name"
     >
-      <div class="head">
+      <div class="head flex flex-wrap gap-y-8px gap-x-20px items-center justify-between">
         <div>
           <h3>{{ one.name }}</h3>
           <p class="soft">
@@ -132,19 +132,6 @@ void guarded(() => gauges.load())
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
-}
-
-.gauge {
-  gap: 8px;
-}
-
-header,
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 20px;
-  align-items: center;
-  justify-content: space-between;
 }
 
 .head > div:first-child {

@@ -28,7 +28,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
 
 <template>
   <div class="stack">
-    <header class="row">
+    <header class="row justify-between">
       <h2>Geometry</h2>
       <el-radio-group v-model="axle" aria-label="Axle">
         <el-radio-button value="rear">1 Rear axle</el-radio-button>
@@ -44,8 +44,10 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
     </header>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
     <section v-if="known" class="card stack" aria-label="What if">
-      <label class="height">
-        <b>Body height, {{ axle }} axle</b>
+      <label
+        class="grid grid-cols-[auto_minmax(0,1fr)_110px] gap-14px items-center lt-phone:col-auto"
+      >
+        <b class="lt-phone:col-span-full">Body height, {{ axle }} axle</b>
         <el-slider
           v-model="heights[axle]"
           :min="-80"
@@ -53,7 +55,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
           :show-tooltip="false"
           :aria-label="`Body height change, ${axle} axle`"
         />
-        <span class="figure big">{{ saySigned(heights[axle] ?? 0, 0) }} mm</span>
+        <span class="figure text-26px text-right">{{ saySigned(heights[axle] ?? 0, 0) }} mm</span>
       </label>
       <div class="row">
         <el-button type="primary" @click="follow">Try the plan</el-button>
@@ -87,7 +89,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
     <FieldGroup v-if="wanted.length" title="Targets" :fields="wanted" :prefix="title" />
     <section v-if="view?.order.length" class="card stack">
       <h3>In which order</h3>
-      <ol>
+      <ol class="m-0 [line-height:1.8]">
         <li v-for="step in view.order" :key="step">{{ step }}</li>
       </ol>
       <p class="soft">
@@ -97,36 +99,3 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
     </section>
   </div>
 </template>
-
-<style scoped>
-header {
-  justify-content: space-between;
-}
-
-.height {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr) 110px;
-  gap: 14px;
-  align-items: center;
-}
-
-.big {
-  font-size: 26px;
-  text-align: right;
-}
-
-ol {
-  margin: 0;
-  line-height: 1.8;
-}
-
-@media (width <= 760px) {
-  .height {
-    grid-template-columns: minmax(0, 1fr) auto;
-  }
-
-  .height b {
-    grid-column: 1 / -1;
-  }
-}
-</style>

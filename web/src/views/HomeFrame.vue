@@ -18,15 +18,19 @@ const pages = computed(() =>
 </script>
 
 <template>
-  <header class="band">
-    <div class="band-inner">
+  <header class="bg-band c-chalk">
+    <div
+      class="flex flex-wrap gap-y-8px gap-x-16px items-center max-w-1240px my-0 mx-auto pt-14px px-20px pb-0"
+    >
       <img src="/mark.svg" alt="" width="40" height="40" />
-      <div class="name">
-        <h1>Fair Spindle</h1>
-        <p>Springs, rods and bushings: planned, counted, clamped at height, on record.</p>
+      <div class="flex-1 min-w-200px pb-10px">
+        <h1 class="text-32px">Fair Spindle</h1>
+        <p class="c-chalk-soft">
+          Springs, rods and bushings: planned, counted, clamped at height, on record.
+        </p>
       </div>
       <WhoPicker />
-      <nav aria-label="The workshop">
+      <nav aria-label="The workshop" class="flex self-end max-w-full overflow-x-auto">
         <router-link v-for="page in pages" :key="page.name" :to="{ name: page.name }">
           {{ page.label }}
         </router-link>
@@ -39,42 +43,6 @@ const pages = computed(() =>
 </template>
 
 <style scoped>
-.band {
-  background: var(--band);
-  color: var(--chalk);
-}
-
-.band-inner {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 16px;
-  align-items: center;
-  max-width: 1240px;
-  margin: 0 auto;
-  padding: 14px 20px 0;
-}
-
-.name {
-  flex: 1;
-  min-width: 200px;
-  padding-bottom: 10px;
-}
-
-h1 {
-  font-size: 32px;
-}
-
-.name p {
-  color: var(--chalk-soft);
-}
-
-nav {
-  display: flex;
-  align-self: end;
-  max-width: 100%;
-  overflow-x: auto;
-}
-
 nav a {
   display: grid;
   place-items: center;

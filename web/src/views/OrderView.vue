@@ -26,7 +26,9 @@ function lift(both: boolean): void {
 </script>
 
 <template>
-  <div class="order">
+  <div
+    class="grid grid-cols-[minmax(0,400px)_minmax(0,1fr)] gap-20px items-start lt-tablet:one-col"
+  >
     <section class="stack" aria-label="What is fitted">
       <h2>Work order</h2>
       <FittingCard
@@ -63,18 +65,18 @@ function lift(both: boolean): void {
         one car become one plan.
       </p>
       <template v-if="plan && brief.fittings.length">
-        <div class="card sum">
+        <div class="card sum flex flex-wrap gap-y-6px gap-x-20px items-center">
           <p>
-            <b class="figure">{{ plan.steps.length }}</b> steps
+            <b class="figure text-24px">{{ plan.steps.length }}</b> steps
           </p>
           <p>
-            <b class="figure">{{ plan.time_said }}</b> of work
+            <b class="figure text-24px">{{ plan.time_said }}</b> of work
           </p>
           <p v-if="plan.wait_said">
-            <b class="figure">{{ plan.wait_said }}</b> to wait
+            <b class="figure text-24px">{{ plan.wait_said }}</b> to wait
           </p>
           <p>
-            raised <b class="figure">{{ plan.raises }}</b>
+            raised <b class="figure text-24px">{{ plan.raises }}</b>
             {{ plan.raises === 1 ? 'time' : 'times' }}
           </p>
           <p>{{ plan.helper ? '▲ a helper is needed' : 'one person' }}</p>
@@ -86,7 +88,7 @@ function lift(both: boolean): void {
           >
             {{ store.job?.steps.length ? 'Take the new plan' : 'Take this plan' }}
           </el-button>
-          <p v-else class="go" role="status">✓ This is the job's plan.</p>
+          <p v-else class="go c-go" role="status">✓ This is the job's plan.</p>
         </div>
         <KnownCard :foreseen="plan.foreseen" />
         <el-alert
@@ -122,12 +124,14 @@ function lift(both: boolean): void {
             {{ one === 'steps' ? 'Steps' : 'Tools, hardware, bookings' }}
           </el-button>
           <template v-if="plan.taken">
-            <a :href="`${store.path}/clipboard.pdf`" class="print">Clipboard sheet</a>
+            <a :href="`${store.path}/clipboard.pdf`" class="py-10px px-4px font-600"
+              >Clipboard sheet</a
+            >
             <a
               v-for="axle in ['front', 'rear']"
               :key="axle"
               :href="`${store.path}/clipboard.pdf?axle=${axle}`"
-              class="print"
+              class="py-10px px-4px font-600"
               >{{ axle }} axle</a
             >
           </template>
@@ -141,41 +145,8 @@ function lift(both: boolean): void {
 </template>
 
 <style scoped>
-.order {
-  display: grid;
-  grid-template-columns: minmax(0, 400px) minmax(0, 1fr);
-  gap: 20px;
-  align-items: start;
-}
-
-.sum {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 20px;
-  align-items: center;
-}
-
-.sum .figure {
-  font-size: 24px;
-}
-
 .sum .el-button,
 .sum .go {
   margin-left: auto !important;
-}
-
-.go {
-  color: var(--go);
-}
-
-.print {
-  padding: 10px 4px;
-  font-weight: 600;
-}
-
-@media (width <= 900px) {
-  .order {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

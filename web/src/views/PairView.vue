@@ -17,7 +17,7 @@ const pair = () =>
 </script>
 
 <template>
-  <main class="sheet pair-page">
+  <main class="sheet grid gap-14px max-w-520px my-0 mx-auto">
     <img src="/mark.svg" alt="" width="56" height="56" />
     <h1>Let this device in</h1>
     <p>
@@ -29,7 +29,7 @@ const pair = () =>
         The six digits
         <el-input
           v-model="code"
-          class="figure code"
+          class="figure text-32px [letter-spacing:0.2em]"
           inputmode="numeric"
           autocomplete="one-time-code"
           maxlength="6"
@@ -51,17 +51,3 @@ const pair = () =>
     </form>
   </main>
 </template>
-
-<style scoped>
-.pair-page {
-  display: grid;
-  gap: 14px;
-  max-width: 520px;
-  margin: 0 auto;
-}
-
-.code {
-  font-size: 32px;
-  letter-spacing: 0.2em;
-}
-</style>

@@ -32,27 +32,35 @@ const best = (one: ExerciseView) =>
 <template>
   <div class="stack">
     <h2>Practice bay</h2>
-    <p class="lead">
+    <p class="max-w-60em text-18px">
       A car with a truth nobody told you. Work on it as on a real one; it is seen through gauges
       alone, and answers to what you do. At the end the debrief shows the truth.
     </p>
-    <div class="row choices">
+    <div class="row gap-24px">
       <el-checkbox v-model="bare" size="large">Bare: the rules only watch</el-checkbox>
-      <label class="labelled seed">
+      <label class="labelled w-180px">
         Number of the car
         <el-input-number v-model="seed" :min="1" :max="999999" controls-position="right" />
       </label>
     </div>
     <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
-    <ol>
-      <li v-for="(one, place) in exercises" :key="one.key" class="card">
-        <b class="figure place">{{ place + 1 }}</b>
-        <div class="words">
+    <ol class="grid gap-10px bare-list">
+      <li
+        v-for="(one, place) in exercises"
+        :key="one.key"
+        class="card grid grid-cols-[44px_minmax(0,1fr)_auto] gap-14px lt-phone:grid-cols-[32px_minmax(0,1fr)]"
+      >
+        <b class="figure text-32px c-wait">{{ place + 1 }}</b>
+        <div class="grid gap-4px">
           <h3>{{ one.title }}</h3>
           <p>{{ one.brief }}</p>
           <p class="soft">{{ one.learn }}</p>
-          <ul v-if="one.tries.length">
-            <li v-for="now in one.tries.slice(0, 3)" :key="now.job_id">
+          <ul v-if="one.tries.length" class="p-0 mt-4px mx-0 mb-0 list-none">
+            <li
+              v-for="now in one.tries.slice(0, 3)"
+              :key="now.job_id"
+              class="flex flex-wrap gap-8px"
+            >
               <router-link
                 :to="{
                   name: now.score === null ? 'floor' : 'debrief',
@@ -68,7 +76,9 @@ const best = (one: ExerciseView) =>
             </li>
           </ul>
         </div>
-        <div class="begin">
+        <div
+          class="grid gap-6px content-center justify-items-end lt-phone:[grid-column:2] lt-phone:justify-items-start"
+        >
           <span class="soft">{{ one.minutes }} min</span>
           <b v-if="best(one) !== null" class="figure">best {{ best(one) }}</b>
           <el-button
@@ -85,72 +95,3 @@ const best = (one: ExerciseView) =>
     </ol>
   </div>
 </template>
-
-<style scoped>
-.lead {
-  max-width: 60em;
-  font-size: 18px;
-}
-
-.choices {
-  gap: 24px;
-}
-
-.seed {
-  width: 180px;
-}
-
-ol {
-  display: grid;
-  gap: 10px;
-  padding: 0;
-  margin: 0;
-  list-style: none;
-}
-
-ol > li {
-  display: grid;
-  grid-template-columns: 44px minmax(0, 1fr) auto;
-  gap: 14px;
-}
-
-.place {
-  font-size: 32px;
-  color: var(--wait);
-}
-
-.words {
-  display: grid;
-  gap: 4px;
-}
-
-.words ul {
-  padding: 0;
-  margin: 4px 0 0;
-  list-style: none;
-}
-
-.words li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-.begin {
-  display: grid;
-  gap: 6px;
-  align-content: center;
-  justify-items: end;
-}
-
-@media (width <= 760px) {
-  ol > li {
-    grid-template-columns: 32px minmax(0, 1fr);
-  }
-
-  .begin {
-    grid-column: 2;
-    justify-items: start;
-  }
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from '../components/FoldAway.vue'
 import { computed } from 'vue'
 import FindingList from '../components/FindingList.vue'
 import RecordFiles from '../components/RecordFiles.vue'
@@ -24,8 +25,8 @@ function print(): void {
 </script>
 
 <template>
-  <div class="record">
-    <header>
+  <div class="grid one-col gap-14px">
+    <header class="flex flex-wrap gap-10px justify-between">
       <div>
         <h2>{{ job.car }}</h2>
         <p>{{ job.title }} · begun {{ sayMoment(job.created_at) }}</p>
@@ -35,10 +36,10 @@ function print(): void {
       </div>
     </header>
     <SignOff />
-    <section v-if="!job.signature" class="findings">
+    <section v-if="!job.signature" class="grid one-col gap-14px">
       <FindingList :findings="job.findings" />
     </section>
-    <section class="card tables">
+    <section class="card grid one-col gap-14px">
       <RecordSheet />
       <SitsTable v-if="job.pages.includes('springs')" />
       <RecordTables />
@@ -67,43 +68,21 @@ function print(): void {
       </p>
     </section>
     <RecordFiles />
-    <el-collapse class="card screen-only"
-      ><el-collapse-item name="it" :title="`Floor log, ${log?.length ?? 0} entries`">
-        <ol>
-          <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
-            <span class="soft"
-              >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
-            >
-            {{ line.said }}
-            <span v-if="line.undone">(undone)</span>
-          </li>
-        </ol>
-      </el-collapse-item></el-collapse
-    >
+    <FoldAway class="card screen-only" :title="`Floor log, ${log?.length ?? 0} entries`">
+      <ol>
+        <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
+          <span class="soft"
+            >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
+          >
+          {{ line.said }}
+          <span v-if="line.undone">(undone)</span>
+        </li>
+      </ol>
+    </FoldAway>
   </div>
 </template>
 
 <style scoped>
-.record,
-.findings {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  justify-content: space-between;
-}
-
-.tables {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
 .undone {
   text-decoration: line-through;
 }

@@ -53,7 +53,7 @@ onMounted(() => void useGauges().load())
 
 <template>
   <div class="stack">
-    <header class="row">
+    <header class="row justify-between">
       <h2>Springs</h2>
       <div class="row parts" role="group" aria-label="Part of the work on springs">
         <button
@@ -62,6 +62,7 @@ onMounted(() => void useGauges().load())
           type="button"
           :class="{ on: part === one.key }"
           :aria-pressed="part === one.key"
+          class="min-h-44px py-0 px-18px [font:600_19px_var(--figures)] cursor-pointer bg-card edged-soft"
           @click="part = one.key"
         >
           {{ one.label }}
@@ -78,7 +79,7 @@ onMounted(() => void useGauges().load())
     </el-alert>
     <template v-if="view?.wheels.length">
       <template v-if="part === 'heights'">
-        <p class="row cross">
+        <p class="row gap-y-10px gap-x-28px">
           <span>
             Cross weight <b class="figure">{{ sayNumber(view.cross_before_pct) }} %</b> before,
             <b class="figure"
@@ -116,7 +117,7 @@ onMounted(() => void useGauges().load())
         >
         <section v-if="view.unknowns.length" class="card stack" aria-label="What matters most">
           <h3>What leaves the heights open, the most first</h3>
-          <ol>
+          <ol class="m-0 [line-height:1.7]">
             <li v-for="one in view.unknowns" :key="one.key">
               <b>{{ one.label }}</b> {{ one.shown }}:
               <b class="figure">{{ sayNumber(one.share_pct, 0) }} %</b> of it. {{ one.advice }}
@@ -154,32 +155,9 @@ onMounted(() => void useGauges().load())
 </template>
 
 <style scoped>
-header {
-  justify-content: space-between;
-}
-
-.parts button {
-  min-height: 44px;
-  padding: 0 18px;
-  font: 600 19px var(--figures);
-  cursor: pointer;
-  background: var(--card);
-  border: 1px solid var(--soft);
-  border-radius: var(--radius);
-}
-
 .parts button.on {
   color: var(--go);
   background: var(--go-wash);
   border: 2px solid var(--go);
-}
-
-.cross {
-  gap: 10px 28px;
-}
-
-ol {
-  margin: 0;
-  line-height: 1.7;
 }
 </style>

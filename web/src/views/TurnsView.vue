@@ -34,16 +34,8 @@ const order = computed(() => turns.value?.order ?? [])
       </div>
       <WheelTurns v-if="axle.key === 'front' && turns?.steering" :wheel="turns.steering" />
     </template>
-    <ol v-if="order.length" class="card order" aria-label="In which order">
+    <ol v-if="order.length" class="card pl-38px m-0 [line-height:1.8]" aria-label="In which order">
       <li v-for="step in order" :key="step">{{ step }}</li>
     </ol>
   </div>
 </template>
-
-<style scoped>
-.order {
-  padding-left: 38px;
-  margin: 0;
-  line-height: 1.8;
-}
-</style>

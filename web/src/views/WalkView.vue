@@ -99,16 +99,16 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
 </script>
 
 <template>
-  <div class="walk">
-    <header>
+  <div class="grid one-col gap-14px">
+    <header class="flex flex-wrap gap-y-6px gap-x-20px items-baseline justify-between">
       <h2>Walk round the car</h2>
-      <p class="figure progress" role="status">
+      <p class="figure text-22px c-go" role="status">
         {{ left ? `${left} still to read` : '✓ Everything asked is read' }}
       </p>
     </header>
     <SettleBar @settled="focus" />
-    <div class="floor">
-      <aside>
+    <div class="grid grid-cols-[360px_minmax(0,1fr)] gap-18px items-start lt-phone:one-col">
+      <aside class="grid gap-10px lt-phone:[order:2] lt-phone:justify-items-start">
         <CarPlan :labels="labels" :at="corner" :done="done" :doubtful="doubtful" @pick="pick" />
         <el-checkbox v-model="optional">Ask for what is optional too</el-checkbox>
         <WalkOrderPanel />
@@ -117,12 +117,12 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
       <section
         v-if="field"
         :key="field.key"
-        class="card ask"
+        class="card ask grid one-col gap-10px"
         :aria-label="`${where}, ${field.label}`"
       >
         <p class="soft">{{ place + 1 }} of {{ steps.length }}</p>
-        <h3>
-          <span class="where">{{ where }}</span> {{ field.label }}
+        <h3 class="text-32px lt-phone:text-26px">
+          <span class="c-wait">{{ where }}</span> {{ field.label }}
           <span v-if="!field.required" class="soft">(optional)</span>
         </h3>
         <WalkChoice v-if="field.choices.length" :field="field" @saved="saved" />
@@ -141,11 +141,11 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
           {{ after ? 'Everything is read again.' : 'Everything asked before the work is read.' }}
           Look it over on one sheet, then go on.
         </el-alert>
-        <div class="row moves">
+        <div class="row justify-between">
           <el-button :disabled="place === 0" @click="go(-1)">← Back</el-button>
           <el-button :disabled="place === steps.length - 1" @click="go(1)">Later →</el-button>
         </div>
-        <p class="keys soft">
+        <p class="soft [line-height:2] lt-phone:hidden">
           <kbd>Enter</kbd> saves, goes on · <kbd>Alt ←</kbd> <kbd>Alt →</kbd> back, later ·
           <kbd>Alt R</kbd> read again · <kbd>Alt H</kbd> hold the gauge · <kbd>Alt T</kbd> take it ·
           <kbd>Alt O</kbd> optional too
@@ -157,81 +157,9 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
 </template>
 
 <style scoped>
-.walk {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
-}
-
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 20px;
-  align-items: baseline;
-  justify-content: space-between;
-}
-
-.progress {
-  font-size: 22px;
-  color: var(--go);
-}
-
-.floor {
-  display: grid;
-  grid-template-columns: 360px minmax(0, 1fr);
-  gap: 18px;
-  align-items: start;
-}
-
-aside {
-  display: grid;
-  gap: 10px;
-}
-
 aside a {
   align-content: center;
   min-height: 44px;
   font-weight: 600;
-}
-
-.ask {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
-}
-
-.ask h3 {
-  font-size: 32px;
-}
-
-.where {
-  color: var(--wait);
-}
-
-.moves {
-  justify-content: space-between;
-}
-
-.keys {
-  line-height: 2;
-}
-
-@media (width <= 760px) {
-  .floor {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  aside {
-    order: 2;
-    justify-items: start;
-  }
-
-  .keys {
-    display: none;
-  }
-
-  .ask h3 {
-    font-size: 26px;
-  }
 }
 </style>

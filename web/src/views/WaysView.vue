@@ -69,10 +69,10 @@ const remove = (key: string) =>
         <tbody>
           <tr v-for="one in procedures" :key="one.key">
             <td>
-              <b>{{ one.title }}</b> <span v-if="one.own" class="go">our own</span>
-              <span class="soft about">{{ one.about }}</span>
+              <b>{{ one.title }}</b> <span v-if="one.own" class="c-go">our own</span>
+              <span class="soft block text-15px">{{ one.about }}</span>
             </td>
-            <td class="figure count">{{ one.operations }} steps</td>
+            <td class="figure whitespace-nowrap">{{ one.operations }} steps</td>
             <td>
               <a :href="`/api/procedures/${one.key}/file`" :download="`${one.key}.toml`">File</a>
             </td>
@@ -111,7 +111,7 @@ const remove = (key: string) =>
                 :label="words"
               />
             </el-select>
-            <span class="soft small">{{ schools.said[key] }}</span>
+            <span class="soft text-15px font-400">{{ schools.said[key] }}</span>
           </label>
         </template>
       </section>
@@ -119,7 +119,7 @@ const remove = (key: string) =>
       <MeasuresCard />
       <BackupCard />
       <KeptCopies />
-      <p class="soft small">
+      <p class="soft text-15px font-400">
         <a href="/licences.txt">Licences of the fonts and scripts that ship with it</a>
       </p>
       <section class="card stack">
@@ -145,23 +145,3 @@ const remove = (key: string) =>
     </aside>
   </div>
 </template>
-
-<style scoped>
-.about {
-  display: block;
-  font-size: 15px;
-}
-
-.count {
-  white-space: nowrap;
-}
-
-.small {
-  font-size: 15px;
-  font-weight: 400;
-}
-
-.go {
-  color: var(--go);
-}
-</style>

@@ -44,14 +44,18 @@ const tryDemo = () =>
 <template>
   <div class="with-aside">
     <section class="stack">
-      <div class="row head">
+      <div class="row justify-between">
         <h2>In work</h2>
-        <a href="#new-job" class="down">New job ↓</a>
+        <a
+          href="#new-job"
+          class="hidden lt-phone:grid lt-phone:place-items-center lt-phone:min-h-44px"
+          >New job ↓</a
+        >
       </div>
       <template v-if="board">
         <BoardCar v-for="line in board.lines" :key="line.id" :line="line" />
         <p v-if="board.more" class="soft">and {{ board.more }} more in the list below</p>
-        <div v-if="!board.lines.length && !jobs?.length && !sought" class="card stack first">
+        <div v-if="!board.lines.length && !jobs?.length && !sought" class="card stack text-18px">
           <p>
             <b>1.</b> Start a job: the car’s name is enough.<br />
             <b>2.</b> Say what is fitted: steps, tools and what to read follow from it.<br />
@@ -68,7 +72,7 @@ const tryDemo = () =>
       </template>
       <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
       <template v-if="jobs?.length || sought">
-        <div class="row head">
+        <div class="row justify-between">
           <h3>Every job</h3>
           <el-input
             v-model="sought"
@@ -88,25 +92,3 @@ const tryDemo = () =>
     </aside>
   </div>
 </template>
-
-<style scoped>
-.head {
-  justify-content: space-between;
-}
-
-.down {
-  display: none;
-}
-
-@media (width <= 760px) {
-  .down {
-    display: grid;
-    place-items: center;
-    min-height: 44px;
-  }
-}
-
-.first {
-  font-size: 18px;
-}
-</style>
