@@ -11,14 +11,14 @@ class Bounds:
     def __init__(self) -> None:
         self.missed = False
 
-    def line(self, what: str, ours: float, baseline: tuple[str, float], bound: float) -> None:
-        """Print a measurement beside its baseline [ms]; ``bound`` is of ours over the baseline."""
+    def line(self, what: str, ours: float, baseline: tuple[str, float], bound: float, unit: str = "ms") -> None:
+        """Print a measurement beside its baseline [unit]; ``bound`` is of ours over the baseline."""
         name, theirs = baseline
         ratio = ours / theirs
         self.missed |= ratio > 1.5 * bound
         kept = "" if ratio <= bound else " MISSED" if ratio > 1.5 * bound else " over"
         print(
-            f"{what}: {ours:.3g} ms; {name}: {theirs:.3g} ms; {ratio:.3g} × (bound {bound:g} ×){kept}",
+            f"{what}: {ours:.3g} {unit}; {name}: {theirs:.3g} {unit}; {ratio:.3g} × (bound {bound:g} ×){kept}",
             flush=True,
         )
 

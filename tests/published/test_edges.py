@@ -307,6 +307,7 @@ def test_rings_at_a_stop_are_never_worse_than_every_quarter_turn_there_is():
         every = [0.25 * np.arange(np.ceil(a / 0.25), b / 0.25) for a, b in zip(low, high, strict=True)]
         best = cost(np.array(list(itertools.product(*every)))).min()
         assert cost(found.set_turns[None])[0] <= best * (1 + 1e-6) + 1e-6
+        assert np.all((low <= found.set_turns) & (found.set_turns <= high))
 
 
 @pytest.mark.identity

@@ -233,6 +233,9 @@ def test_perch_turns_bring_what_they_say_and_are_no_worse_than_their_neighbours(
     heights, loads = car(found.set_turns[None])
     assert found.heights == pytest.approx(heights[0])
     assert found.cross == pytest.approx(float(cross_weight(loads[0])))
+    still, up = car(np.zeros((1, 4))), car(np.eye(4))
+    assert found.height_effects == pytest.approx(up[0] - still[0])
+    assert found.load_effects == pytest.approx(up[1] - still[1])
 
 
 @pytest.mark.identity

@@ -10,7 +10,7 @@ from typing import Any
 from fair_spindle.examiner.desk import open_desk
 from fair_spindle.examiner.robot import examine
 
-LAYOUTS = ("strut", "double_wishbone", "five_link")
+LAYOUTS = ("strut", "double_wishbone", "five_link", "trailing_lateral", "semi_trailing")
 HEAD = ("layout", "lowered, untouched", "after the plan", "after one correction", "steps and gauges alone", "bands")
 
 

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.wheels import AXLES, WHEELS
-from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, draw_car
+from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, REAR_ONLY, draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
 
@@ -56,7 +56,7 @@ class Robot:
         self.desk, self.seed, self.layout, self.n = desk, seed, layout, 0
         self.path = f"/api/jobs/blind-{layout.replace('_', '-')}-{seed}"
         body = {"id": self.path.rpartition("/")[2], "exercise": "lower_keep_toe", "seed": seed, "bare": True}
-        layouts: dict[str, str] = dict.fromkeys(AXLES, layout)
+        layouts: dict[str, str] = {"rear": layout} if layout in REAR_ONLY else dict.fromkeys(AXLES, layout)
         desk.post("/api/practice", {**body, "layouts": layouts})
         self.car = draw_car(find_exercise("lower_keep_toe"), seed, layouts)
 
@@ -90,13 +90,15 @@ class Robot:
         return {(LABELS[row["where"]], row["what"]): row["truth"] for row in debrief["rows"]}, debrief
 
     def misses(self, targets: Targets) -> tuple[Rows, Truth]:
-        """How far toe and camber are from what is wanted, the front's along the thrust line. [deg]"""
+        """How far toe and camber are from what is wanted, not a number where nothing is; the front along the thrust
+        line. [deg]"""
         found, _ = self.truth()
         line = (found["rear.left", "toe"] - found["rear.right", "toe"]) / 2
         off = []
         for key in WHEELS:
             follow = (1 if key.endswith("left") else -1) * line * key.startswith("front")
-            off.append([found[key, "toe"] - 0.1 - follow, found[key, "camber"] - targets[key]["camber"]])
+            camber = found[key, "camber"] - targets[key].get("camber", np.nan)
+            off.append([found[key, "toe"] - 0.1 - follow, camber])
         return off, found
 
     def work(self, samples: int = 300) -> Outcome:
@@ -153,7 +155,7 @@ def examine(desk: Desk, layout: str, count: int, first: int = 1) -> dict[str, An
     found = [Robot(desk, seed, layout).work() for seed in range(first, first + count)]
 
     def p95(name: str) -> Array:
-        return np.asarray(np.quantile(np.abs(np.concatenate([getattr(one, name) for one in found])), 0.95, axis=0))
+        return np.asarray(np.nanquantile(np.abs(np.concatenate([getattr(one, name) for one in found])), 0.95, axis=0))
 
     bands = {name: float(np.mean([hit for one in found for hit in one.bands[name]])) for name in found[0].bands}
     before, after = (np.quantile(np.abs([one.steering[n] for one in found]), 0.95) for n in (0, 1))

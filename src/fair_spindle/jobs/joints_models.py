@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
@@ -13,7 +13,8 @@ from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book_models import TypedView, View
 
 if TYPE_CHECKING:
-    JointModel = TypedModel = Any
+    JointModel = Strict
+    TypedModel = Strict
 else:
     JointModel = model_of(Joint)
     TypedModel = model_of(Typed)

@@ -3,19 +3,24 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import datetime
 from functools import lru_cache
-from typing import Literal
+from typing import Any, Literal
 from uuid import uuid4
 
 from pydantic import Field
+from pydantic_core import to_jsonable_python
 
-from fair_spindle.core.basics.errors import Conflict, NotAllowed, NotFound, SpindleError
+from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed, NotFound, SpindleError
 from fair_spindle.core.basics.wheels import WHEELS
-from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import Act, Event, Filled
+from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.shape import shape_of
+from fair_spindle.core.joblog.kinds import CAR, WORK
+from fair_spindle.core.joblog.log import Act, Entered, Event, Filled
+from fair_spindle.core.joblog.plain import build, plain
 from fair_spindle.core.joblog.plan_now import MOVES
+from fair_spindle.core.joblog.readings import read_all
 from fair_spindle.core.joblog.reducer import derive_on, effective, opening
 from fair_spindle.core.joblog.required_fields import choices_now, missing_fields
 from fair_spindle.core.joblog.rules import permit
@@ -30,16 +35,18 @@ from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.planning import planned
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.practice.car import TrueCar, draw_car
+from fair_spindle.practice.car import REAR_ONLY, TrueCar, draw_car
 from fair_spindle.practice.debrief import RULE, Debrief, debrief
-from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
+from fair_spindle.practice.exercises import OWN_CAR, Exercise, exercises, find_exercise, own_exercise
 from fair_spindle.practice.gauges import read, true_at
+from fair_spindle.practice.own_car import copy_car
 from fair_spindle.practice.world import World, world_of
 from fair_spindle.records.books import append, list_practice
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
 MOST_TRIES = 100
+BayLayout = Literal["strut", "double_wishbone", "five_link", "trailing_lateral", "semi_trailing"]
 
 
 class TryView(View):
@@ -67,16 +74,17 @@ class ExerciseView(View):
 class BeginPractice(Strict):
     """Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
 
-    ``layouts`` are other axles than the exercise's own, by axle.
+    ``layouts`` are other axles than the exercise's own, by axle.  The exercise ``own_car`` puts a copy of a ``car``
+    of the workshop in the bay, to do the ``work``.
     """
 
     id: Identity
     exercise: Title
     seed: int = Field(ge=1, le=999_999)
     bare: bool = False
-    layouts: dict[Literal["front", "rear"], Literal["strut", "double_wishbone", "five_link"]] = Field(
-        default_factory=dict
-    )
+    layouts: dict[Literal["front", "rear"], BayLayout] = Field(default_factory=dict)
+    car: Identity | Literal[""] = ""
+    work: Literal["align", "springs"] = "align"
 
 
 class BegunView(View):
@@ -162,7 +170,7 @@ def list_exercises(database: Database) -> list[ExerciseView]:
             **{name: getattr(exercise, name) for name in ("key", "title", "learn", "brief", "minutes")},
             tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == exercise.key],
         )
-        for exercise in exercises().values()
+        for exercise in (*exercises().values(), own_exercise())
     ]
 
 
@@ -192,8 +200,13 @@ def _is_over(now: Standing) -> bool:
 
 def begin(database: Database, wanted: BeginPractice) -> BegunView:
     """Put an exercise's car in the bay: its record, its job and its plan."""
-    exercise = find_exercise(wanted.exercise)
-    mark = json.dumps(wanted.model_dump(exclude={"id"}))
+    told = wanted.model_dump(exclude={"id"})
+    if wanted.exercise == OWN_CAR:
+        told |= _copied(database, wanted.car)
+    exercise = _exercise_of(told)
+    if wanted.layouts.get("front") in REAR_ONLY:
+        raise InputError("This layout does not steer: it can be the rear axle only.", field="layouts.front")
+    mark = json.dumps(told)
     car = _truth(mark)
     row = BookRow(
         id=wanted.id,
@@ -225,14 +238,34 @@ def _with(now: Standing, act: Act) -> Standing:
 @lru_cache(maxsize=16)
 def _truth(mark: str) -> TrueCar:
     told = json.loads(mark)
-    return draw_car(find_exercise(told["exercise"]), told["seed"], told["layouts"])
+    if told["exercise"] != OWN_CAR:
+        return draw_car(find_exercise(told["exercise"]), told["seed"], told["layouts"])
+    entries = [build(Entered, act) for act in told["record"]]
+    choices = {act.key: act.choice for act in entries if act.choice}
+    record, words = read_all({act.key: act for act in entries}, sheet_for(CAR.key, shape_of(choices)))
+    return copy_car(entries, record, words, told["seed"])
+
+
+def _copied(database: Database, car_id: str) -> dict[str, object]:
+    """What the practice job keeps of a car: its name, and its record as it stood then."""
+    if not car_id:
+        raise InputError("Say which car is copied into the bay.", field="car")
+    now = standing(database, car_id, car=True)
+    record = [plain(taken.act) for taken in now.state.entries.values()]
+    return {"car_name": now.book.car, "record": to_jsonable_python(record)}
+
+
+def _exercise_of(told: Mapping[str, Any]) -> Exercise:
+    if told["exercise"] == OWN_CAR:
+        return own_exercise(told["car_name"], told["work"])
+    return find_exercise(told["exercise"])
 
 
 def _marked(now: Standing) -> tuple[Exercise, int, bool]:
     if not now.book.practice:
         raise NotFound("This is no practice job.", field="job_id")
     mark = json.loads(now.book.practice)
-    return find_exercise(mark["exercise"]), mark["seed"], mark["bare"]
+    return _exercise_of(mark), mark["seed"], mark["bare"]
 
 
 def _world(now: Standing) -> World:

@@ -48,6 +48,17 @@ TYPICAL: dict[str, dict[str, tuple[float, float, float]]] = {
         "tie_outer": (-133, 674, 253),
         "wheel_center": (-3, 741, 320),
     },
+    "trailing_lateral": {
+        "trailing_body": (430, 590, 330),
+        "lateral_front_inner": (60, 330, 225),
+        "lateral_front_outer": (50, 690, 215),
+        "lateral_rear_inner": (-120, 300, 235),
+        "lateral_rear_outer": (-110, 695, 225),
+        "upper_inner": (-30, 400, 440),
+        "upper_outer": (-20, 660, 455),
+        "wheel_center": (0, 745, 310),
+    },
+    "semi_trailing": {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)},
     "five_link": {
         "upper_front_inner": (110, 398, 498),
         "upper_front_outer": (-10, 648, 541),
@@ -62,8 +73,17 @@ TYPICAL: dict[str, dict[str, tuple[float, float, float]]] = {
         "wheel_center": (-2, 760, 320),
     },
 }
-# The adjuster beside the rod: the field that names its thread, by layout.
-SECOND = {"double_wishbone": "upper", "five_link": "upper_front"}
+# What is on a thread, by layout: the field of the link that holds the toe, then of the adjuster beside it.
+THREADS = {
+    "strut": ("tie",),
+    "double_wishbone": ("tie", "upper"),
+    "five_link": ("tie", "upper_front"),
+    "trailing_lateral": ("lateral_front", "upper"),
+    "semi_trailing": ("arm",),
+}
+# Axles whose wheels do not steer.
+REAR_ONLY = ("trailing_lateral", "semi_trailing")
+TOE_LINKS = ("Tie rod", "Toe link", "Front lateral link")
 
 
 @dataclass(frozen=True)
@@ -94,7 +114,7 @@ class TrueCar:
 
     def rod_step(self, wheel: str, adjuster: str) -> tuple[str, float]:
         """Which length an adjuster of a name changes, and by how much a step. [mm]"""
-        if adjuster in ("Tie rod", "Toe link"):
+        if adjuster in TOE_LINKS:
             return "rod", PITCH / 6
         return "other", 0.5 if self.corners[wheel].wheel.layout == "strut" else PITCH / 6
 
@@ -174,12 +194,16 @@ def _of_wheel(key: str, layout: str, points: dict[str, Vector], rng: np.random.G
         read = point + rng.normal(0, TAPE, 3)
         xyz = {axis: Typed(f"{value:.1f}", "mm") for axis, value in zip("xyz", read, strict=True)}
         yield Entered(f"{key}.point.{name}", "point", xyz)
-    yield Entered(f"{key}.tie.adjust", choice="one_thread")
-    yield enter(f"{key}.tie.pitch", PITCH, "pitch_mm")
+    yield from threads_and_targets(key, layout)
+
+
+def threads_and_targets(key: str, layout: str) -> Iterator[Entered]:
+    """What can be turned on a wheel of the bay, and what is wanted there."""
+    for arm in THREADS[layout]:
+        yield Entered(f"{key}.{arm}.adjust", choice="one_thread")
+        yield enter(f"{key}.{arm}.pitch", PITCH, "pitch_mm")
     if layout == "strut":
         yield enter(f"{key}.top_plate", 14)
-    else:
-        yield Entered(f"{key}.{SECOND[layout]}.adjust", choice="one_thread")
-        yield enter(f"{key}.{SECOND[layout]}.pitch", PITCH, "pitch_mm")
     for name, value in WANTED.items():
-        yield enter(f"{key}.target.{name}", value, "deg")
+        if name == "toe" or layout != "semi_trailing":
+            yield enter(f"{key}.target.{name}", value, "deg")

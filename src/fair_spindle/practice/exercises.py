@@ -9,6 +9,7 @@ from functools import cache
 from importlib.resources import files
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.wheels import AXLES
 
 
 @dataclass(frozen=True)
@@ -41,6 +42,26 @@ def exercises() -> dict[str, Exercise]:
     text = files("fair_spindle.practice").joinpath("exercises.toml").read_text(encoding="utf-8")
     rows = tomllib.loads(text)["exercise"]
     return {row["key"]: Exercise(**row | {"fittings": tuple(row["fittings"])}) for row in rows}
+
+
+OWN_CAR = "own_car"
+_ON_OWN_CAR = {
+    "align": ("Toe and camber set", ("align",), 40),
+    "springs": ("New springs, toe and camber brought through", ("springs", "align"), 75),
+}
+
+
+def own_exercise(car: str = "one of our cars", work: str = "align") -> Exercise:
+    """Free practice on a copy of a car of the workshop: a piece of work, nothing wrong but what nobody knows."""
+    title, procedures, minutes = _ON_OWN_CAR[work]
+    return Exercise(
+        OWN_CAR,
+        f"A copy of {car}",
+        "How sure the record makes you: its truth lies inside the ± of what was read, and the debrief shows where.",
+        f"{title}, on a copy of {car}. Its adjusters are the bay's own threads.",
+        minutes,
+        tuple({"procedure": one, "axle": axle} for one in procedures for axle in AXLES),
+    )
 
 
 def find_exercise(key: str) -> Exercise:

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Vector = NDArray[np.float64]
+Guide = Callable[[Callable[[str], Vector], Vector], Vector]
 
 # Ends of each link, from the body to the upright.
 _LOWER = {"lower front": ("lower_front", "lower_ball"), "lower rear": ("lower_rear", "lower_ball")}
@@ -32,6 +33,12 @@ LINKS: dict[str, dict[str, tuple[str, str]]] = {
         "lower rear": ("lower_rear_inner", "lower_rear_outer"),
         "rod": ("tie_inner", "tie_outer"),
     },
+    "trailing_lateral": {
+        "upper": ("upper_inner", "upper_outer"),
+        "lateral rear": ("lateral_rear_inner", "lateral_rear_outer"),
+        "rod": ("lateral_front_inner", "lateral_front_outer"),
+    },
+    "semi_trailing": {},
 }
 STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}
 STEPS, SMALL = 30, 1e-10
@@ -42,7 +49,7 @@ class Upright:
     """A wheel's points in place [mm], its toe and camber there [rad], and which side it is on (left 1, right −1).
 
     ``rod`` is how much longer the link that holds the toe is than it was, ``other`` how far the second adjuster has
-    brought the top of the wheel out. [mm]
+    brought the top of the wheel out, or a semi-trailing arm's outer pivot ahead. [mm]
     """
 
     layout: str
@@ -63,9 +70,7 @@ class Upright:
 
     def caster(self) -> float | None:
         """How far the steering axis leans back in place [rad]; None where the wheel has none of its own."""
-        ends = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}.get(
-            self.layout
-        )
+        ends = STEERING_AXIS.get(self.layout)
         if ends is None:
             return None
         top, low = (self.points[name] for name in ends)
@@ -75,21 +80,18 @@ class Upright:
         links = LINKS[self.layout]
         at = {name: np.asarray(point, float) for name, point in self.points.items()}
         centre = at["wheel_center"]
-        inner = np.stack([at[one] for one, _ in links.values()])
-        outer = np.stack([at[two] for _, two in links.values()]) - centre
+        inner = np.array([at[one] for one, _ in links.values()]).reshape(-1, 3)
+        outer = np.array([at[two] for _, two in links.values()]).reshape(-1, 3) - centre
         length = np.linalg.norm(outer + centre - inner, axis=1) + self._longer(at)
-        axis = self._strut(at)
+        guide = self._guide(at)
 
         def miss(x: Vector) -> Vector:
             turn = _rotation(x[3:])
             place = centre + x[:3]
             off = np.linalg.norm(place + outer @ turn.T - inner, axis=1) - length
-            held = [off, [x[2] - travel]]
-            if axis is not None:
-                top, foot, line = axis
-                gap = np.cross(turn @ line, top - (place + turn @ (foot - centre)))
-                held.append(gap[:2])
-            return np.concatenate(held)
+            return np.concatenate(
+                [off, [x[2] - travel], guide(lambda name: place + turn @ (at[name] - centre), turn)]
+            )
 
         return _newton(miss, np.array([0.0, 0.0, travel, 0.0, 0.0, 0.0]))
 
@@ -97,7 +99,8 @@ class Upright:
         """How much each link is longer than in place: a wishbone's two halves as its ball is pushed out."""
         found = np.zeros(len(LINKS[self.layout]))
         names = list(LINKS[self.layout])
-        found[names.index("rod")] = self.rod
+        if "rod" in names:
+            found[names.index("rod")] = self.rod
         if self.layout == "double_wishbone":
             axis = at["upper_front"] - at["upper_rear"]
             axis = axis / np.linalg.norm(axis)
@@ -108,17 +111,29 @@ class Upright:
                 found[names.index(name)] = self.other * float(
                     out @ reach / np.linalg.norm(out) / np.linalg.norm(reach)
                 )
-        elif self.layout == "five_link":
-            found[names.index("upper front")] = self.other
+        elif self.layout in ("five_link", "trailing_lateral"):
+            found[names.index("upper front" if self.layout == "five_link" else "upper")] = self.other
         return found
 
-    def _strut(self, at: Mapping[str, Vector]) -> tuple[Vector, Vector, Vector] | None:
-        """Where a strut's top is held, its lower point, and the direction of its axis in the upright."""
-        if self.layout != "strut":
-            return None
-        line = at["strut_top"] - at["strut_low"]
-        top = at["strut_top"] + np.array([0.0, -self.side * self.other, 0.0])
-        return top, at["strut_low"], line / np.linalg.norm(line)
+    def _guide(self, at: Mapping[str, Vector]) -> Guide:
+        """What holds the upright beside its links: how far it is off, by where its points are and its rotation."""
+        if self.layout == "strut":
+            line = at["strut_top"] - at["strut_low"]
+            line = line / np.linalg.norm(line)
+            top = at["strut_top"] + np.array([0.0, -self.side * self.other, 0.0])
+            return lambda placed, turn: np.cross(turn @ line, top - placed("strut_low"))[:2]
+        if self.layout == "trailing_lateral":
+            return lambda placed, turn: (placed("trailing_body") - at["trailing_body"])[[0, 2]]
+        if self.layout == "semi_trailing":
+            pivot, aim = at["arm_inner"], at["arm_outer"] + np.array([self.other, 0.0, 0.0]) - at["arm_inner"]
+
+            def off(placed: Callable[[str], Vector], turn: Vector) -> Vector:
+                end = placed("arm_outer")
+                aside = np.cross(end - pivot, aim)[2] / np.linalg.norm(aim)
+                return np.array([*(placed("arm_inner") - pivot), aside, end[2] - at["arm_outer"][2]])
+
+            return off
+        return lambda placed, turn: np.zeros(0)
 
 
 def _rotation(by: Vector) -> Vector:

@@ -2819,7 +2819,8 @@ export interface components {
          * BeginPractice
          * @description Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
          *
-         *     ``layouts`` are other axles than the exercise's own, by axle.
+         *     ``layouts`` are other axles than the exercise's own, by axle.  The exercise ``own_car`` puts a copy of a ``car``
+         *     of the workshop in the bay, to do the ``work``.
          */
         BeginPractice: {
             /**
@@ -2827,16 +2828,27 @@ export interface components {
              * @default false
              */
             bare?: boolean;
+            /**
+             * Car
+             * @default
+             */
+            car?: string | "";
             /** Exercise */
             exercise: string;
             /** Id */
             id: string;
             /** Layouts */
             layouts?: {
-                [key: string]: "strut" | "double_wishbone" | "five_link";
+                [key: string]: "strut" | "double_wishbone" | "five_link" | "trailing_lateral" | "semi_trailing";
             };
             /** Seed */
             seed: number;
+            /**
+             * Work
+             * @default align
+             * @enum {string}
+             */
+            work?: "align" | "springs";
         };
         /**
          * BegunView

@@ -15,9 +15,20 @@ const {
 const bare = ref(false)
 const seed = ref(1 + Math.floor(Math.random() * 9999))
 
+/** Free practice: on a copy of one of the workshop's own cars. */
+const OWN = 'own_car'
+const { found: cars } = useRead(['cars'], (api) => api.GET('/api/cars'))
+const car = ref('')
+const work = ref<'align' | 'springs'>('align')
+const WORK = [
+  { key: 'align', words: 'Set toe and camber' },
+  { key: 'springs', words: 'Fit its new springs, then toe and camber' },
+]
+
 const begin = (exercise: string) =>
   guarded(async () => {
-    const body = { id: newId(), exercise, seed: seed.value, bare: bare.value }
+    const own = exercise === OWN ? { car: car.value, work: work.value } : {}
+    const body = { id: newId(), exercise, seed: seed.value, bare: bare.value, ...own }
     const begun = await ask((api) => api.POST('/api/practice', { body }))
     await router.push({ name: 'floor', params: { jobId: begun.job_id } })
   })
@@ -53,7 +64,20 @@ const best = (one: ExerciseView) =>
         <b class="figure text-32px c-wait">{{ place + 1 }}</b>
         <div class="grid gap-4px">
           <h3>{{ one.title }}</h3>
-          <p>{{ one.brief }}</p>
+          <div v-if="one.key === OWN" class="row">
+            <el-select
+              v-model="car"
+              placeholder="Which car"
+              aria-label="Which car"
+              class="max-w-320px"
+            >
+              <el-option v-for="own in cars ?? []" :key="own.id" :value="own.id" :label="own.car" />
+            </el-select>
+            <el-select v-model="work" aria-label="What is done" class="max-w-320px">
+              <el-option v-for="way in WORK" :key="way.key" :value="way.key" :label="way.words" />
+            </el-select>
+          </div>
+          <p v-else>{{ one.brief }}</p>
           <p class="soft">{{ one.learn }}</p>
           <ul v-if="one.tries.length" class="p-0 mt-4px mx-0 mb-0 list-none">
             <li
@@ -84,7 +108,7 @@ const best = (one: ExerciseView) =>
           <el-button
             type="primary"
             size="large"
-            :disabled="busy"
+            :disabled="busy || (one.key === OWN && !car)"
             :aria-label="`Begin: ${one.title}`"
             @click="begin(one.key)"
           >

@@ -1,0 +1,106 @@
+"""A copy of a car of the workshop, with a truth of its own drawn inside the ± of what its record says."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel
+from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.practice.car import (
+    DEGREE,
+    END_TURNS,
+    NEW,
+    OLD,
+    RATIO,
+    THREADS,
+    TYPICAL,
+    UNSPRUNG,
+    WANTED,
+    Corner,
+    TrueCar,
+    threads_and_targets,
+)
+from fair_spindle.practice.linkage import Upright
+
+Vector = NDArray[np.float64]
+Record = Mapping[str, Quantity]
+WEIGHT = {"front": 3400.0, "rear": 2700.0}
+# How far an unread point lies from the usual one of its layout, and today's angles from what is wanted. [mm, °]
+UNREAD, APART = 8.0, {"toe": 0.15, "camber": 0.3}
+FRICTION = 2.0
+
+
+def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str], seed: int) -> TrueCar:
+    """Draw what is true of a copy; the same seed and record give the same car.
+
+    Its record goes with it as it stands, but for what can be turned: these are the threads of the practice bay.
+
+    Raises InputError: An axle of a layout that the bay cannot hold, or of none.
+    """
+    layouts: dict[str, str] = {axle: words.get(f"{axle}.layout", "") for axle in AXLES}
+    for axle, layout in layouts.items():
+        if layout not in THREADS:
+            held, found = ", ".join(map(_said, THREADS)), _said(layout) or "not told yet"
+            raise InputError(f"The practice bay holds {held}; this car's {axle} axle is {found}.", field="car")
+    rng = np.random.default_rng(seed)
+    corners = dict(_corners(record, layouts, rng))
+    kept = [act for act in entries if not act.key.endswith((".adjust", ".pitch", ".pitch_2", ".top_plate"))]
+    told = {act.key for act in kept}
+    added = [act for wheel in WHEELS for act in threads_and_targets(wheel, layouts[wheel.axle])]
+    return TrueCar(corners, {}, {}, FRICTION, 0.0, 0.0, 0.0, (*kept, *(act for act in added if act.key not in told)))
+
+
+def _said(layout: str) -> str:
+    return layout.replace("_", " ")
+
+
+def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generator) -> Iterator[tuple[str, Corner]]:
+    def drawn(key: str, usual: float) -> float:
+        read = record.get(key)
+        return float(rng.normal(read.value, read.uncertainty)) if read else usual
+
+    ratios = {axle: drawn(f"{axle}.motion_ratio", RATIO[axle]) for axle in AXLES}
+    weighed = record.get("car.loads")
+    for wheel in WHEELS:
+        axle, layout = wheel.axle, layouts[wheel.axle]
+        angles = {name: drawn(f"{wheel}.target.{name}", value * DEGREE) for name, value in WANTED.items()}
+        toe, camber = (rng.normal(angles[name], APART[name] * DEGREE) for name in ("toe", "camber"))
+        upright = Upright(layout, 1 if wheel.side == "left" else -1, _points(wheel, layout, record, rng), toe, camber)
+        load = weighed.parts.get(wheel.number) if weighed else None
+        old, new = (
+            (drawn(f"{axle}.{kind}.rate", rate), drawn(f"{axle}.{kind}.free", free))
+            for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW))
+        )
+        yield (
+            wheel,
+            Corner(
+                upright,
+                (load or rng.normal(WEIGHT[axle], 60)) - drawn(f"{axle}.unsprung", UNSPRUNG),
+                old,
+                new,
+                ratios[axle],
+                360 + rng.normal(0, 3),
+                round(6 * (END_TURNS + rng.normal(0, 1))) / 6,
+            ),
+        )
+
+
+def _points(wheel: Wheel, layout: str, record: Record, rng: np.random.Generator) -> dict[str, Vector]:
+    """Each point as read, by its ±; where a wheel was not read at all, the other side's; else what is usual."""
+    other = f"{wheel.axle}.{'right' if wheel.side == 'left' else 'left'}"
+    for key, mirror in ((wheel, 1), (other, -1)):
+        read = {name: record.get(f"{key}.point.{name}") for name in TYPICAL[layout]}
+        if all(read.values()):
+            return {
+                name: np.array([one.parts[axis] for axis in "xyz"]) * [1, mirror, 1]
+                + rng.normal(0, one.uncertainty, 3)
+                for name, one in read.items()
+                if one
+            }
+    out = 1 if wheel.side == "left" else -1
+    return {name: (np.array(at) + rng.normal(0, UNREAD, 3)) * [1, out, 1] for name, at in TYPICAL[layout].items()}

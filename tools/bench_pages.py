@@ -1,0 +1,97 @@
+"""The first page and coming back to one, in Chromium on a slow phone: by the browser's own performance figures.
+
+A phone over a workshop's network is taken as 10 Mbit/s, 40 ms away, four times slower than this machine.
+"""
+
+import json
+import sys
+import tempfile
+from pathlib import Path
+
+from bench import launch, serving, stop
+from bounds import Bounds
+from playwright.sync_api import Browser, Page, sync_playwright
+
+LINE = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "uploadThroughput": 5e6 / 8}
+SLOWER = 4
+PHONE = {"width": 390, "height": 844}
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+# Times a page without scripts over the same line; frames; kB packed.
+FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 6.0, 2.0, 300.0, 120.0
+PAINTED = """() => new Promise((done) => new PerformanceObserver((list) => {
+  const last = list.getEntries().at(-1); setTimeout(() => done(last.startTime), 300)
+}).observe({ type: 'largest-contentful-paint', buffered: true }))"""
+SIZES = """() => performance.getEntriesByType('resource').filter((one) => /\\.(js|css)$/.test(one.name))
+  .map((one) => [one.name.split('/').at(-1), one.encodedBodySize])"""
+# From the tap on a link until what the page showed before stands there again, in frames of the screen.
+FRAMES = """([link, words]) => new Promise((done) => {
+  const there = () => document.querySelector('main').textContent.includes(words)
+  const begun = performance.now(); let frames = 0
+  const look = () => (there() ? done([frames, performance.now() - begun]) : (frames++, requestAnimationFrame(look)))
+  document.querySelector(link).click(); requestAnimationFrame(look)
+})"""
+
+
+def phone(browser: Browser) -> Page:
+    page = browser.new_page(viewport=PHONE, service_workers="block")
+    wire = page.context.new_cdp_session(page)
+    wire.send("Network.enable")
+    wire.send("Network.emulateNetworkConditions", LINE)
+    wire.send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
+    return page
+
+
+def first_page(browser: Browser, address: str, path: str) -> tuple[float, list[tuple[str, int]]]:
+    """Until its largest part is painted [ms], and the scripts and styles it took [bytes packed]."""
+    page = phone(browser)
+    page.goto(f"{address}{path}")
+    painted = page.evaluate(PAINTED)
+    sizes = page.evaluate(SIZES)
+    page.close()
+    return painted, sizes
+
+
+def come_back(browser: Browser, address: str, job: str) -> tuple[float, float]:
+    """Frames and time [ms] until a page that was left shows again what it showed."""
+    page = phone(browser)
+    page.goto(f"{address}/job/{job}/turns")
+    page.get_by_role("heading", name="Front", exact=False).first.wait_for()
+    page.wait_for_load_state("networkidle")
+    link, words = f'nav a[href="/job/{job}/turns"]', "Rear"
+    for other in ("check", "turns", "check"):
+        page.locator(f'nav a[href="/job/{job}/{other}"]').click()
+        page.wait_for_load_state("networkidle")
+    frames, took = page.evaluate(FRAMES, [link, words])
+    page.close()
+    return frames, took
+
+
+def main() -> None:
+    bounds = Bounds()
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server, port = launch(serving("demo", Path(folder) / "pages.sqlite"))
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        address = f"http://127.0.0.1:{port}"
+        try:
+            page = browser.new_page()
+            jobs = json.loads(page.goto(f"{address}/api/jobs").text())
+            job = next(one["id"] for one in jobs if "again" not in one["title"] and "camber" in one["title"])
+            page.close()
+            bare = min(first_page(browser, address, "/licences.txt")[0] for _ in range(3))
+            painted, sizes = min(first_page(browser, address, "/") for _ in range(3))
+            bounds.line("the first page on a slow phone", painted, ("a page of text alone", bare), FIRST_BOUND)
+            total = sum(size for _, size in sizes) / 1000
+            bounds.line("its scripts and styles, packed", total, ("one kB", 1.0), SIZE_BOUND, "kB")
+            largest = max(size for _, size in sizes) / 1000
+            bounds.line("the largest of them", largest, ("one kB", 1.0), CHUNK_BOUND, "kB")
+            frames, took = come_back(browser, address, job)
+            bounds.line("a page come back to", max(frames, 1), ("one frame", 1.0), FRAMES_BOUND, "frames")
+            print(f"that is {took:.0f} ms on the slow phone")
+        finally:
+            browser.close()
+            stop(server)
+    bounds.end()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
