@@ -61,24 +61,6 @@ def test_a_job_s_clock_moves_with_the_hour_and_with_what_is_done(client, jobs):
     assert clock(jobs["measuring"])["done"] < alone["done"], "what is done is not waited for"
 
 
-def test_the_day_holds_every_planned_car_and_a_bigger_bay_never_makes_it_longer(client):
-    day = client.get("/api/board/day", params={"begin": NINE, "people": 2}).json()
-    assert day["bound"] <= day["minutes"] <= day["one_after_other"]
-    assert day["saved"] == day["one_after_other"] - day["minutes"]
-    planned = {line["id"] for line in client.get("/api/board").json()["lines"] if line["planned"]}
-    assert {job["id"] for job in day["jobs"]} == planned
-    for job in day["jobs"]:
-        for slot in job["slots"]:
-            begin, end = (datetime.fromisoformat(slot[name]) for name in ("begin", "end"))
-            assert begin < end
-            assert 9 <= begin.hour < 18, "nobody works through the night"
-    bay = client.get("/api/settings/bay").json()
-    wider = {**bay, "lift": True, "people": 3, "seen": bay["version"]}
-    wider.pop("version")
-    assert client.put("/api/settings/bay", json=wider).status_code == 200
-    assert client.get("/api/board/day", params={"begin": NINE}).json()["people"] == 3
-
-
 def test_an_empty_workshop_can_be_filled_with_the_sample_one_and_only_an_empty_one(client, tmp_path):
     refused = client.post("/api/demo")
     assert refused.status_code == 409

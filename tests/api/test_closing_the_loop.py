@@ -54,20 +54,6 @@ def test_a_car_that_comes_out_as_predicted_needs_no_explanation(springs):
     assert "±" in found["readings"][0]["miss"]
 
 
-def test_both_wheels_of_an_axle_point_at_what_they_share_and_one_wheel_at_its_own(springs):
-    springs.settles_off(11, 11, 0, 0)
-    shared = springs.explained()["heights"]
-    assert shared[0]["where"].startswith("Front ")
-    assert "left" not in shared[0]["where"]
-    assert "right" not in shared[0]["where"]
-    assert any("motion ratio" in one["words"] for one in shared[:3])
-    assert sum(one["share_pct"] for one in shared) <= 100.1
-    springs.settles_off(0, 0, 14, 0)
-    own = springs.explained()["heights"]
-    assert "rear left" in own[0]["where"].lower()
-    assert all(one["test"] and one["minutes"] > 0 for one in own)
-
-
 def test_what_is_still_wanted_becomes_a_short_work_order_that_closes_what_it_opens(springs):
     springs.settles_off(11, 11, 0, 0)
     assert any(one.startswith("Front left, perch ring: ") for one in springs.explained()["wanted"])
@@ -80,22 +66,6 @@ def test_what_is_still_wanted_becomes_a_short_work_order_that_closes_what_it_ope
     assert not any("jam_open" in key for key in keys)
     again = springs.client.post(f"{springs.path}/correction", json=body).json()
     assert again["version"] == job["version"], "asked twice, made once"
-
-
-def test_a_bar_link_that_goes_on_with_force_is_set_to_the_length_that_goes_on_free(springs):
-    springs.write(kind="entered", key="front.bar.fitted", choice="adjustable_links")
-    for key, text in (("bar.diameter", "24"), ("check_bar_gap", "6")):
-        typed = {"value": {"text": text, "unit": "mm"}}
-        springs.write(kind="entered", key=f"front.{key}", method="typed", typed=typed)
-    assert springs.explained()["wanted"] == ["Front, right bar link: set to 132.0 mm"], "126 mm and the gap"
-    body = {"id": "correct-link-1", "title": "Link"}
-    keys = [one["key"] for one in springs.client.post(f"{springs.path}/correction", json=body).json()["steps"]]
-    off, put, closed = (keys.index(f"correction.link_{name}@front") for name in ("off", "set", "close"))
-    assert off < put < closed < keys.index("measure")
-    assert not any("wheels_off" in key for key in keys), "the car stays on its wheels"
-    typed = {"value": {"text": "0.5", "unit": "mm"}}
-    springs.write(kind="entered", key="front.check_bar_gap", method="typed", typed=typed)
-    assert springs.explained()["wanted"] == []
 
 
 def test_toe_read_again_is_explained_learned_and_where_the_next_job_begins(client):

@@ -60,16 +60,6 @@ def test_a_clamp_sent_by_the_device_is_not_believed(hanging):
     assert "at 348 mm" in hanging.joint(LEFT)["bolts"][0]["said"]
 
 
-def test_raising_the_car_closes_the_gate_and_lowering_it_does_not_open_it(hanging):
-    assert hanging.joint(LEFT)["gate_open"]
-    hanging.write(kind="moved", to="hanging")
-    assert not hanging.joint(LEFT)["gate_open"]
-    hanging.write(kind="moved", to="corner_carried", corner="left")
-    assert not hanging.joint(LEFT)["gate_open"]
-    assert "No height has been read" in hanging.joint(LEFT)["gate"]
-    assert "No height has been read" in hanging.refused(**hanging.torqued(LEFT))["message"]
-
-
 def test_an_override_needs_words_and_stays_after_undo_and_on_every_paper(hanging):
     empty = hanging.write(**hanging.torqued(RIGHT, override="  "))
     assert empty.status_code == 422
@@ -80,18 +70,6 @@ def test_an_override_needs_words_and_stays_after_undo_and_on_every_paper(hanging
     assert hanging.joint(RIGHT)["bolts"][0]["stage"] == "snug"
     assert view["overrides"][0]["reason"] == "no second jack"
     assert any(f["code"] == "override" for f in view["findings"])
-
-
-def test_undo_of_a_height_is_refused_while_a_bolt_rests_on_it(hanging):
-    height = hanging.view()["last_event"]
-    hanging.write(**hanging.torqued(LEFT))
-    assert "rests on this one" in hanging.refused(kind="undone", event=height)["message"]
-    hanging.write(kind="undone", event=hanging.view()["last_event"])
-    assert hanging.write(kind="undone", event=height).status_code == 201
-    assert "undone already" in hanging.refused(kind="undone", event=height)["message"]
-    log = hanging.client.get(f"{hanging.path}/log").json()
-    assert [line["undone"] for line in log if line["id"] == height] == [True]
-    assert hanging.write(kind="undone", event="never-was").status_code == 404
 
 
 def test_torque_without_specification_is_never_made_up(client, jobs):

@@ -2,9 +2,12 @@
 
 import json
 
+import numpy as np
 import pytest
 
+from fair_spindle.jobs.book import standing
 from fair_spindle.practice.exercises import exercises
+from fair_spindle.practice.own_car import copy_car
 
 HOST = {"Host": "127.0.0.1:8613"}
 
@@ -162,6 +165,33 @@ def test_a_bushing_clamped_in_the_air_is_refused_and_in_bare_mode_shown_afterwar
             assert found["pays_most"].startswith("Hub-to-arch height")
             assert found["score"] <= 80
         client.delete(bay.path)
+
+
+def test_a_copy_of_our_own_car_has_a_truth_inside_its_record_s_doubt(client, database):
+    cars = {one["car"].split()[1]: one["id"] for one in client.get("/api/cars").json()}
+    body = {"id": "own-car-0001", "exercise": "own_car", "seed": 3, "car": cars["Vessik"], "work": "align"}
+    assert client.post("/api/practice", json=body).status_code == 201
+    practice, car = client.get("/api/jobs/own-car-0001").json(), client.get(f"/api/cars/{cars['Vessik']}").json()
+    for key, entry in car["entries"].items():
+        if ".point." in key:
+            assert practice["entries"][key]["typed"] == entry["typed"], "what is believed goes with it"
+    now = standing(database, cars["Vessik"], car=True)
+    entries, off = [one.act for one in now.state.entries.values()], []
+    for seed in range(20):
+        truth = copy_car(entries, now.readings.quantities, now.readings.words, seed)
+        for key, point in now.readings.quantities.items():
+            wheel, _, name = key.partition(".point.")
+            if name:
+                true = truth.corners[wheel].wheel.points[name]
+                off += [(true[n] - point.parts[axis]) / point.uncertainty for n, axis in enumerate("xyz")]
+    assert np.std(off) == pytest.approx(1, abs=0.05)
+    for wrong, why in (("Cragg", "front axle is solid leaf"), ("Halm", "rear axle is twist beam")):
+        refused = client.post("/api/practice", json={**body, "id": f"own-{wrong}-01", "car": cars[wrong]})
+        assert (refused.status_code, refused.json()["field"]) == (422, "car")
+        assert why in refused.json()["message"]
+    assert client.post("/api/practice", json={**body, "id": "own-none-01", "car": ""}).status_code == 422
+    tries = client.get("/api/practice").json()[-1]["tries"]
+    assert [one["job_id"] for one in tries] == ["own-car-0001"]
 
 
 def test_another_exercise_under_the_same_id_is_refused_and_unknown_ones_are_named(client):

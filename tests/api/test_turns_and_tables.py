@@ -2,7 +2,6 @@
 
 import csv
 import io
-import math
 
 import pytest
 
@@ -34,47 +33,6 @@ class Job:
     def table(self, name):
         content = self.client.get(f"{self.path}/{name}.csv").content.decode("utf-8-sig")
         return list(csv.DictReader(io.StringIO(content)))
-
-
-@pytest.fixture
-def solid(client):
-    """A new job that brings the wheels of a solid front axle back."""
-    car = next(one for one in client.get("/api/cars").json() if "Cragg" in one["car"])
-    body = {"id": "solid-000001", "title": "Up", "car": "-", "car_id": car["id"]}
-    seen = client.post("/api/jobs", json=body).json()["version"]
-    fitting = {"procedure": "align", "axle": "front", "sides": ["left", "right"], "options": {}, "compared": {}}
-    plan = {"id": "solid-plan-01", "seen": seen, "brief": {"fittings": [fitting]}}
-    assert client.post("/api/jobs/solid-000001/plan", json=plan).status_code == 201
-    return Job(client, "solid-000001")
-
-
-def test_tie_rod_and_drag_link_of_a_solid_axle_are_counted_read_again_and_corrected(solid):
-    """Referee: lever × Δ(total toe) ÷ length per turn, by hand."""
-    for side, toe in (("left", "9"), ("right", "7")):
-        solid.enter(f"front.{side}.toe", toe, "min", "angle", "toe")
-    solid.enter("car.wheel_off", "0", "deg")
-    for name, pitch in (("tie.pitch", "1.5"), ("tie.pitch_2", "2"), ("drag.pitch", "2")):
-        solid.enter(f"front.{name}", pitch, "pitch_mm")
-    rods = {one["name"]: one for one in solid.turns()["steering"]["counts"]}
-    per_turn = 1.5 + 2
-    wanted = math.radians((3 + 3 - 9 - 7) / 60) * 152 / per_turn
-    assert rods["Tie rod"]["planned"] == round(wanted * 6), "shorter by whole flats"
-    assert rods["Tie rod"]["planned_said"].endswith("shorter")
-    assert rods["Tie rod"]["left"] == rods["Tie rod"]["planned"]
-    assert rods["Drag link"]["planned"] != 0, "45 mm of lift turns the steering wheel"
-    assert "centre to centre" in rods["Tie rod"]["by_length"]
-    solid.write(kind="turned", wheel="front", adjuster="Tie rod", steps=rods["Tie rod"]["planned"])
-    open_ = [one["message"] for one in solid.view()["findings"]]
-    assert any("drag link: 0 of" in one for one in open_)
-    assert not any("tie rod: " in one for one in open_)
-    for side in ("left", "right"):
-        solid.enter(f"front.{side}.check_toe", "9", "min", "angle", "toe")
-    found = solid.turns()["steering"]
-    again = {one["name"]: one for one in found["counts"]}["Tie rod"]
-    assert again["left"] == round(math.radians((6 - 18) / 60) * 152 / per_turn * 6)
-    read = next(one for one in found["read_again"] if one["name"] == "total toe")
-    assert read["read_deg"] == pytest.approx(18 / 60)
-    assert not read["inside"]
 
 
 def test_readings_go_out_as_a_table_and_into_another_job_with_their_instruments(client, jobs):

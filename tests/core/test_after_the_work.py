@@ -25,14 +25,10 @@ from fair_spindle.core.review.toe_causes import explain_toes
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory, occasions, toe_stories
 from fair_spindle.demo import workshop
+from fair_spindle.practice.car import TYPICAL
 
 MINUTE = math.pi / 180 / 60
 SLOPE, TURN = -3 * MINUTE / 10, 1.5
-POINTS = {
-    "strut_top": (-18, 571, 855), "strut_low": (6, 622, 410), "lower_front": (14, 382, 190),
-    "lower_rear": (-289, 374, 196), "lower_ball": (20, 695, 159), "tie_inner": (-127, 337, 253),
-    "tie_outer": (-133, 674, 243), "wheel_center": (-3, 741, 310),
-}  # fmt: skip
 
 
 def typed(key, text, unit, method="typed", part="value", pm=None):
@@ -218,14 +214,13 @@ def test_heights_of_an_axle_alone_point_at_what_both_share_or_at_one_wheel():
 @pytest.mark.parametrize(("times", "share"), [(1.0, 1.0), (0.1, 1.0), (2.0, 0.2), (3.0, 0.1), (1e6, 0.0)])
 def test_points_give_way_to_a_bump_steer_that_is_surer_and_weigh_one_that_is_not(times, share):
     """Source: JCGM 100, weighted mean of the two where the reading is the less sure."""
-    corner = make_corner("strut", "left", -0.01, 0.002, POINTS)
+    corner = make_corner("strut", "left", -0.01, 0.002, TYPICAL["strut"])
     drawn = bump_steer(corner, 1.0)
     read = Quantity(drawn.value + 5e-6, times * drawn.uncertainty)
     held = bump_steer(corner, 1.0, read)
     assert held.value == pytest.approx(drawn.value + share * 5e-6, abs=2e-8)
     assert held.uncertainty <= drawn.uncertainty
-    semi = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)}
-    assert bump_steer(make_corner("semi_trailing", "left", 0.0, 0.0, semi), 1.0) is None
+    assert bump_steer(make_corner("semi_trailing", "left", 0.0, 0.0, TYPICAL["semi_trailing"]), 1.0) is None
 
 
 def test_toe_is_expected_for_what_was_turned_and_explained_where_it_missed():

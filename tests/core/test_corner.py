@@ -5,7 +5,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -13,7 +12,7 @@ from fair_spindle.core.joblog.threaded_ends import carry
 from fair_spindle.core.predict.height_model import LEFT_OUT, model_of_wheels, sit_by_wheels
 from fair_spindle.core.springs.heights import Spring, height_change
 from fair_spindle.core.springs.rubber import Arm, arm_angle, bushing_twist, clamp_window
-from fair_spindle.core.turns.threads import RodEnd, joint_to_stud, transfer_turns
+from fair_spindle.core.turns.threads import RodEnd, joint_to_stud
 
 SPRINGS = {
     "motion_ratio": (0.96, 0.01), "left.sprung_load": (3200.0, 60.0), "spring.rate": (28.0, 0.5),
@@ -82,27 +81,3 @@ def test_the_same_spring_changes_no_height_and_a_spacer_lifts_by_its_ratio(ratio
     assert float(height_change(ratio, load, spring, spring)) == 0
     raised = Spring(rate, spring.free_length, seat_shift=10)
     assert float(height_change(ratio, load, spring, raised)) == pytest.approx(10 / ratio)
-
-
-@pytest.mark.identity
-@given(st.floats(0.7, 2), st.floats(0.7, 2), st.floats(40, 120), st.floats(5, 40))
-def test_transfer_keeps_the_length_within_half_a_step(old_pitch, new_pitch, end, turns):
-    out = transfer_turns(RodEnd(old_pitch, end), turns, RodEnd(new_pitch, end + 60), 10)
-    assert abs(out.length_error) <= new_pitch / 12 + 1e-9
-
-
-@pytest.mark.parametrize(
-    ("text", "quantity", "unit", "value"),
-    [
-        ("1 3/8 in", "length", "mm", 34.925),
-        ("372,5", "length", "mm", 372.5),
-        ("−0°20'", "angle", "deg", -np.pi / 540),
-        ("12'", "angle", "deg", np.pi / 900),
-        ("20 tpi", "pitch", "pitch_mm", 1.27),
-        ("1.25", "motion_ratio", "wheel_per_spring", 0.8),
-        ("21 f", "count", "turn", 3.5),
-        (".5", "length", "in", 12.7),
-    ],
-)
-def test_numbers_are_read_as_tuners_write_them(text, quantity, unit, value):
-    assert read_number(text, quantity, unit, "x").value == pytest.approx(value)

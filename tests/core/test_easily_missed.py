@@ -9,7 +9,7 @@ from test_after_the_work import SLOPE, TURN, after
 from test_after_the_work import job as toe_job
 from test_fastening import SPEC, Bench, mm, to_snug, work
 from test_rubber_and_heights import pivot, window
-from test_sitting import choose, job, lift, typed
+from test_sitting import choose, job, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.typed import Typed
@@ -21,14 +21,10 @@ from fair_spindle.core.joblog.overnight import stands_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.predict.aligned import align_car
-from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
-from fair_spindle.core.predict.limits import wheel_travels
 from fair_spindle.core.predict.perching import correct_perches
-from fair_spindle.core.springs.car_heights import Leg
 from fair_spindle.core.springs.perches import perch_place
-from fair_spindle.core.springs.springs import Coil, coil_curve, table_curve
-from fair_spindle.core.springs.sway_bar import bar_rates, wheel_rate
+from fair_spindle.core.springs.springs import Coil
 
 DEGREE = np.pi / 180
 
@@ -73,13 +69,6 @@ def test_no_taper_goes_down_loose_or_on_its_threads_alone():
     assert bench.state.position == "on_wheels"
 
 
-def test_a_longer_shackle_lifts_by_the_front_half_of_the_leaf():
-    """By hand: the rear eye goes up by d, the axle seat by front/(front + rear) of it."""
-    leaf = [choose("rear.spring.kind", "leaf"), typed("rear.new_shackle", 50)]
-    halves = [typed("rear.leaf.front_half", 500), typed("rear.leaf.rear_half", 800)]
-    assert lift(*leaf, *halves)[1] == pytest.approx(50 * 500 / 1300, abs=1e-6)
-
-
 def test_read_again_where_it_was_to_stand_nothing_is_wanted_and_the_correction_goes_the_right_way():
     acts = after(f"{6 + SLOPE * 25 / DEGREE * 60:.1f}", "6", mm="335")
     _, state, readings = toe_job(*acts)
@@ -105,29 +94,6 @@ def test_a_ring_goes_down_by_what_is_below_it_and_up_by_what_is_above():
         assert turns.set_turns[0] * (wanted - 360) > 0
 
 
-def test_a_ball_joints_angle_ends_the_travel_where_the_arm_stands_at_it():
-    arm = [
-        choose("front.layout", "strut"),
-        typed("front.left.lower.length", 330),
-        typed("front.left.lower.rise", -30),
-    ]
-    readings, _, sitting = job(*arm, typed("front.left.limit.joint", 25, "deg"))
-    found = wheel_travels(readings, sitting)[0]
-    reach = 330 * np.sin(25 * DEGREE)
-    assert found.bump[0].travel == pytest.approx(reach + 30)
-    assert found.droop[0].travel == pytest.approx(-reach + 30)
-
-
-def test_a_stops_own_table_stands_in_the_force():
-    stop = table_curve([50.0, 30.0, 20.0], [0.0, 600.0, 2600.0])
-    leg = Leg(coil_curve(Coil(30.0, 300.0)), 200.0, 0.8, stop=stop, stop_gap=10.0, damper_ratio=0.8)
-    bare = replace(leg, stop=None)
-    for travel, pressed in ((10.0, 0.0), (25.0, 10.0), (47.5, 28.0)):
-        extra = leg.force(np.array([travel]))[0] - bare.force(np.array([travel]))[0]
-        by_hand = np.interp(pressed, [0, 20, 30], [0, 600, 2600])
-        assert extra[0] == pytest.approx(0.8 * by_hand)
-
-
 def test_a_spring_in_coil_bind_stands_on_its_solid_length_on_the_bench():
     place = perch_place(1.0, 6000.0, 0.0, 450.0, 0.0, 40.0, [Coil(40.0, 200.0, 90.0)], 2.0, 120.0)
     assert place.springs == 90.0, "150 mm asked of 110"
@@ -150,16 +116,6 @@ def test_lift_by_wound_rubber_goes_with_the_square_of_the_ratio():
     force = 4000 * np.degrees(lift_.twist) / 330
     rate = 4000 * np.degrees(1) / 330**2
     assert lift_.lift == pytest.approx(0.75 * force / (30 * 0.6**2 + rate))
-
-
-def test_the_fronts_share_of_roll_stiffness_is_springs_and_bar_over_both_axles():
-    """By hand: k t²/2 of two springs and b t² of a bar; rates of the CAR, bar by its own closed form."""
-    bar = [choose("front.bar.fitted", "fixed_links"), typed("front.bar.diameter", 24), typed("front.bar.length", 900)]
-    readings, car, _ = job(*bar, typed("front.bar.hole_1", 250))
-    hole = bars_of(readings, car)[0].holes[0]
-    own = wheel_rate(bar_rates(24.0, 900.0, [250.0])[0], 1.0)
-    front, rear = 30 * 0.95**2 / 2 + own, 45 * 0.7**2 / 2
-    assert hole.front_share == pytest.approx(front / (front + rear))
 
 
 def test_a_car_is_not_driven_with_work_begun_or_off_its_wheels():

@@ -227,15 +227,6 @@ def test_an_override_stays_and_its_wind_up_is_told_with_how_to_redo_it():
     assert "ride height of the rear left wheel" in pivots_of(Bench(rear).state, Bench(rear).readings)[1]["arm"]
 
 
-def test_a_corner_that_is_carried_with_the_bar_tied_is_questioned():
-    bar = Entered("front.bar.fitted", choice="fixed_links")
-    link = Joint("link", "Bar link", "link", (Bolt(1, spec=SPEC),), "front", "left")
-    bench = Bench(PIVOT, link, entries=(*ARM, bar)).do(Moved("corner_carried", "left"))
-    assert ("question", "bar_tied") in bench.findings()
-    bench.do(work("loose", joint="link"))
-    assert ("question", "bar_tied") not in bench.findings()
-
-
 def test_an_adapter_changes_what_is_set_and_what_comes_to_the_bolt():
     adapter = Adapter(400.0, 100.0)
     assert to_set(SPEC, 100, adapter) == pytest.approx(80e3)

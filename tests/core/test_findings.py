@@ -28,7 +28,6 @@ from fair_spindle.core.joblog.log import (
     Worked,
 )
 from fair_spindle.core.joblog.plain import act_of, plain
-from fair_spindle.core.joblog.reducer import derive_on
 from fair_spindle.demo import workshop
 from fair_spindle.demo.bench import GAUGES
 from fair_spindle.formats.acts import model_of
@@ -128,13 +127,6 @@ def test_a_count_on_that_is_not_the_one_told_is_said_where_no_geometry_plans_it(
     }
     right = after(plain, workshop.enter("rear.left.tie.turns_on", "26 2/6", "turn"))
     assert "count_differs" not in {one.code for one in right.findings}
-
-
-def test_an_override_is_listed_even_when_it_was_undone(finished):
-    job = after(finished, torqued(ARM, "88", override="towed in"))
-    undone = Event("u", job.version + 1, "", Undone(job.log[-1].id))
-    state = derive_on(job.state, [*job.log, undone], job.kind)
-    assert [one.reason for one in state.overrides] == ["towed in"]
 
 
 def test_a_clamp_far_from_the_settled_height_says_by_how_much(finished):

@@ -1,17 +1,13 @@
 """From a record to turns: depths of geometry, adjusters of every kind, the axle, and how sure it is."""
 
-import itertools
 import math
-from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
-from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.geometry.slopes import Slopes, angles_at
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.toe import toe_for_rod_change
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
@@ -22,10 +18,6 @@ from fair_spindle.core.predict.aligned import align_car, align_rods, look_aligne
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import plan_car
-from fair_spindle.core.turns.adjuster import Adjuster, on
-from fair_spindle.core.turns.axle_turns import realign_axle, toe_across
-from fair_spindle.core.turns.monte_carlo import Doubtful, how_sure
-from fair_spindle.core.turns.realign import TOLERANCES, Wanted, angles_of, realign
 from fair_spindle.core.turns.threads import RodEnd, transfer_turns
 
 DEGREE = math.pi / 180
@@ -284,99 +276,6 @@ def test_a_point_that_cannot_be_right_is_told_with_its_wheel():
     assert "both wheels move together" in solid.problem
 
 
-@pytest.mark.referee
-def test_how_sure_the_turns_are_agrees_with_the_law_of_propagation():
-    """Referee: JCGM 100, clause 5.1.2, in closed form; by slopes all is linear but slope × travel."""
-    wheel = Slopes(1, -0.01, 0.002, -3e-5, -2e-4, 4e-6, 0.0, {"tie": (1 / 120, 0.0)})
-    rod = [Adjuster("rod", on("tie"), 1.5, 1 / 6, -12, 12)]
-    plan = realign(wheel, 25.0, rod, {"toe": 0.002})
-    doubt = Doubtful(4e-4, 0.0, 2.0, 0.0)
-    wanted = Wanted(wheel, 25.0, tuple(rod), {"toe": 0.002}, TOLERANCES)
-    drawn = how_sure([(wanted, plan, doubt)], np.random.default_rng(5), 20_000)
-    sure = drawn.wheels[0]
-    u = math.sqrt(4e-4**2 + (3e-5 * 2.0) ** 2 + (25 * 4e-6) ** 2)
-    assert sure.turns[0] == pytest.approx(2 * u * 120 / 1.5, rel=0.03)
-    assert sure.angles["toe"] == pytest.approx(2 * u, rel=0.03)
-    assert drawn.shares["left toe"] == pytest.approx(4e-4**2 / u**2, abs=0.02)
-    inside = [
-        math.erf((TOLERANCES["toe"] + sign * (plan.after["toe"] - 0.002)) / u / math.sqrt(2)) for sign in (1, -1)
-    ]
-    assert sure.chance == pytest.approx(sum(inside) / 2, abs=0.015)
-    again = how_sure([(wanted, plan, doubt)], np.random.default_rng(5), 20_000)
-    assert np.array_equal(again.wheels[0].turns, sure.turns), "the same seed gives the same answer"
-    mirror = replace(wheel, side=-1)
-    pair = [(wanted, plan, doubt), (replace(wanted, corner=mirror), plan, doubt)]
-    both = how_sure(pair, np.random.default_rng(5), 20_000, toe_across(0.002, 0.002, 2e-3, 1e-3))
-    shared, own = 3e-5 * 2.0, math.sqrt(u**2 - (3e-5 * 2.0) ** 2)
-    assert both.across["total"] == pytest.approx(2 * math.sqrt(2 * own**2 + (2 * shared) ** 2), rel=0.03)
-    assert both.across["thrust"] == pytest.approx(2 * own / math.sqrt(2), rel=0.03), "the height is common to both"
-
-
-@settings(max_examples=40)
-@given(
-    st.lists(st.floats(-0.02, 0.02), min_size=4, max_size=4),
-    st.floats(0.0, 2.0),
-    st.floats(2e-4, 4e-3),
-    st.floats(1e-4, 4e-3),
-)
-def test_both_wheels_together_are_the_best_of_all_pairs(goals, stop, total, thrust):
-    """Referee: every allowed pair of settings, one after the other; and never worse than each wheel alone."""
-    effects = {"tie": (1 / 110, 0.1 / 110), "upper": (0.0006, 1 / 300)}
-    wheels = []
-    for place, side in enumerate((1, -1)):
-        wheel = Slopes(side, -0.01, 0.002, 0.0, 0.0, effects=effects)
-        rods = (
-            Adjuster("rod", on("tie"), 1.5, 1 / 3, -3, stop if side > 0 else 3),
-            Adjuster("arm", on("upper"), 1.5, 1.0, -3, 3),
-        )
-        targets = {"toe": 0.5 * goals[2 * place], "camber": -0.01 + goals[2 * place + 1] / 3}
-        wheels.append(Wanted(wheel, 0.0, rods, targets, TOLERANCES))
-    across = toe_across(wheels[0].targets["toe"], wheels[1].targets["toe"], total, thrust)
-
-    def cost(tried):
-        own = sum(
-            ((one[name] - w.targets[name]) / TOLERANCES[name]) ** 2
-            for w, one in zip(wheels, tried, strict=True)
-            for name in ("toe", "camber")
-        )
-        return own + sum(both.miss(*tried) ** 2 for both in across)
-
-    every = []
-    for w in wheels:
-        steps = [
-            np.arange(np.ceil(a.low / s - 1e-9), a.high / s + 1e-9) * s for a in w.adjusters for s in [1.5 * a.step]
-        ]
-        every.append(angles_of(w, np.array(list(itertools.product(*steps)))))
-    table = cost([{k: v[:, None] for k, v in every[0].items()}, {k: v[None] for k, v in every[1].items()}])
-    found = realign_axle(*wheels, across)
-    assert cost([one.after for one in found]) == pytest.approx(table.min(), rel=1e-6, abs=1e-8)
-    alone = [realign(w.corner, 0.0, w.adjusters, w.targets, w.tolerances).after for w in wheels]
-    assert table.min() <= cost(alone) + 1e-9
-
-
-def test_the_front_follows_the_thrust_line_the_rear_leaves():
-    rear = [Entered("rear.layout", choice="strut"), *points("rear")]
-    read = {**ANGLES, "rear.left.toe": Quantity(0.3 * DEGREE), "rear.right.toe": Quantity(-0.1 * DEGREE)}
-    fixed = wheels_of(record(*TIE, *points(), *rear, Entered("rear.steer", choice="behind")), read)
-    plan = plan_car(fixed, 15.0, 0)
-    assert math.degrees(plan.axles["rear"].toe.thrust) == pytest.approx(0.2), (
-        "nothing to turn at the rear: as it stands"
-    )
-    turnable = [Entered(f"rear.{side}.tie.adjust", choice="slot") for side in ("left", "right")]
-    plan = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable), read), 15.0, 0)
-    thrust = plan.axles["rear"].toe.thrust
-    assert math.degrees(thrust) == pytest.approx(0.2, abs=0.03)
-    stood = 0.2 * DEGREE
-    assert plan.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust - stood), "as it was read"
-    wanted = [
-        Entered(f"front.{side}.target.toe", "typed", {"value": Typed("0.1", "deg")}) for side in ("left", "right")
-    ]
-    told = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable, *wanted), read), 15.0, 0)
-    assert told.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust)
-    assert told.wheels["front.right"].targets["toe"] == pytest.approx(0.1 * DEGREE - thrust)
-    assert math.degrees(told.axles["front"].toe.steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)
-
-
 def readings_of_toe():
     """A toe typed as an angle, with what its gauge leaves open."""
     return record(
@@ -476,3 +375,26 @@ def test_three_schools_of_one_new_part_plan_the_same_length_and_agree_with_the_t
     )
     short = plan_car({"front.left": wheels_of(long, ANGLES)["front.left"]}, None, 0).wheels["front.left"]
     assert short.plan.limited_by == ("Tie rod",), "a new end that is too short ends at its thread"
+
+
+def test_the_front_follows_the_thrust_line_the_rear_leaves():
+    rear = [Entered("rear.layout", choice="strut"), *points("rear")]
+    read = {**ANGLES, "rear.left.toe": Quantity(0.3 * DEGREE), "rear.right.toe": Quantity(-0.1 * DEGREE)}
+    fixed = wheels_of(record(*TIE, *points(), *rear, Entered("rear.steer", choice="behind")), read)
+    plan = plan_car(fixed, 15.0, 0)
+    assert math.degrees(plan.axles["rear"].toe.thrust) == pytest.approx(0.2), (
+        "nothing to turn at the rear: as it stands"
+    )
+    turnable = [Entered(f"rear.{side}.tie.adjust", choice="slot") for side in ("left", "right")]
+    plan = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable), read), 15.0, 0)
+    thrust = plan.axles["rear"].toe.thrust
+    assert math.degrees(thrust) == pytest.approx(0.2, abs=0.03)
+    stood = 0.2 * DEGREE
+    assert plan.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust - stood), "as it was read"
+    wanted = [
+        Entered(f"front.{side}.target.toe", "typed", {"value": Typed("0.1", "deg")}) for side in ("left", "right")
+    ]
+    told = plan_car(wheels_of(record(*TIE, *points(), *rear, *turnable, *wanted), read), 15.0, 0)
+    assert told.wheels["front.left"].targets["toe"] == pytest.approx(0.1 * DEGREE + thrust)
+    assert told.wheels["front.right"].targets["toe"] == pytest.approx(0.1 * DEGREE - thrust)
+    assert math.degrees(told.axles["front"].toe.steering_wheel) == pytest.approx(0.0, abs=15 * 0.08)

@@ -47,7 +47,7 @@ from fair_spindle.core.review.corrections import want_links, want_rings, want_wh
 from fair_spindle.core.review.height_causes import explain_heights
 from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.springs.loads import car_loads
-from fair_spindle.core.springs.springs import stop_curve, torsion_curve
+from fair_spindle.core.springs.springs import stop_curve
 from fair_spindle.core.springs.sway_bar import bar_rates, preload, wheel_rate
 from fair_spindle.core.turns.adjuster import Adjuster
 
@@ -508,17 +508,6 @@ def test_a_sprung_load_that_was_told_stands_for_load_and_unsprung_weight():
     load, dead = found["front.left.load"], found["front.left.dead"]
     assert (dead.value, load.value, load.uncertainty) == (380.0, 3580.0, 40.0)
     assert found["front.right.load"].value == 3800.0
-
-
-def test_a_torsion_key_lowers_by_the_angle_its_arm_really_stands_at():
-    told = {"front.spring.rate": 30.0, "front.torsion.arm": 320.0, "front.new_key": 0.06}
-    told |= {"front.torsion.angle": math.radians(20.0)}
-    curve, scale, length = builder(told)._spring("front.left", 3000.0)
-    before, at_ride = torsion_curve(30.0, 320.0, math.radians(20.0), 3000.0)
-    after, turned = torsion_curve(30.0, 320.0, math.radians(20.0), 3000.0, 0.06)
-    assert scale == 1.0
-    assert length == pytest.approx(after.free - (before.compression(3000.0) - at_ride + turned))
-    assert curve.force(np.array([10.0]))[0] == pytest.approx(after.force(np.array([10.0]))[0])
 
 
 def test_a_cause_far_beyond_what_is_usual_counts_for_less_than_one_that_is_near():

@@ -8,9 +8,7 @@ from hypothesis import strategies as st
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.basics.wheels import Wheel
 from fair_spindle.core.fields.catalogue import sheet_for
-from fair_spindle.core.fields.doubts import Read, doubt_readings
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.fields.walk import WALK_ROUND, order_walk
 from fair_spindle.core.geometry.layouts import LAYOUTS, arms_of
@@ -23,7 +21,6 @@ from fair_spindle.core.joblog.required_fields import is_required, missing_fields
 from fair_spindle.core.joblog.starting import from_record, last_baseline, loads_now
 from fair_spindle.core.joblog.wording import label_field
 from fair_spindle.core.predict.sprung_car import sprung_load
-from fair_spindle.core.springs.loads import car_loads
 from fair_spindle.demo import workshop
 
 CARS = [
@@ -82,21 +79,6 @@ def test_total_toe_answers_for_both_wheels():
     assert set(before) - set(after) == {"front.left.toe", "front.right.toe"}
 
 
-@given(st.floats(500, 20000), st.floats(500, 20000), st.floats(0.2, 0.8))
-def test_loads_add_up_however_the_car_was_weighed(front, rear, share):
-    for method, weighed in (
-        ("two_axles", {"front": front, "rear": rear}),
-        ("total_and_share", {"total": front + rear, "share": share}),
-        ("four_scales", {"front_left": front, "front_right": rear, "rear_left": rear, "rear_right": front}),
-    ):
-        loads = car_loads(method, weighed, {"rear": 400.0})
-        assert sum(load.force for load in loads.wheels.values()) == pytest.approx(loads.total)
-        assert loads.unsprung[Wheel.REAR_LEFT].estimated is False
-        assert loads.unsprung[Wheel.FRONT_LEFT].estimated is True
-        assert loads.sprung(Wheel.REAR_RIGHT).force == pytest.approx(loads.wheels[Wheel.REAR_RIGHT].force - 400)
-        assert all(load.estimated == (method != "four_scales") for load in loads.wheels.values())
-
-
 def test_a_job_takes_over_the_record_and_the_sprung_load_that_follows_from_it():
     weighed = {"front": Typed("8000", "n"), "rear": Typed("6000", "n")}
     car = state_of(
@@ -126,28 +108,6 @@ def test_the_last_baseline_is_the_check_where_there_was_one():
 
 CAMBER = {"front.layout": "strut", "rear.layout": "twist_beam"}
 DEGREE = 0.0174532925
-
-
-@pytest.mark.parametrize(
-    ("readings", "before", "words"),
-    [
-        ({"rear.left.camber": -4.1}, {}, "outside what this layout usually shows"),
-        ({"rear.left.camber": -1.5, "rear.right.camber": -0.8}, {}, "against the left"),
-        ({"rear.right.camber": -1.5, "rear.left.camber": -0.8}, {}, "against the right"),
-        ({"rear.left.camber": -1.5}, {"rear.left.camber": -0.8}, "against the last baseline"),
-    ],
-)
-def test_a_reading_out_of_line_is_doubted_until_it_is_read_again(readings, before, words):
-    sheet = sheet_for("work", shape_of(CAMBER))
-    kept = {key: Read(value * DEGREE, 0.001, 0.0, 1, n) for n, (key, value) in enumerate(readings.items())}
-    last = {key: Read(value * DEGREE, 0.001, 0.0, 1) for key, value in before.items()}
-    found = doubt_readings(kept, last, sheet)
-    assert [words in doubt.message and not doubt.answered for doubt in found] == [True]
-    key, one = found[0].key, kept[found[0].key]
-    again = {**kept, key: Read(one.value, 0.001, 0.1 * DEGREE, 2, one.order)}
-    assert doubt_readings(again, last, sheet)[0].answered
-    apart = {**kept, key: Read(one.value, 0.001, 2.0 * DEGREE, 2, one.order)}
-    assert not doubt_readings(apart, last, sheet)[0].answered, "repeats that disagree answer nothing"
 
 
 def test_a_reading_knows_how_the_car_stood():

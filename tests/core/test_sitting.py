@@ -1,30 +1,22 @@
 """From readings to where a car sits: every thickness, what is missing, travel, bars, learning."""
 
-from dataclasses import replace
-
 import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import WHEELS
-from fair_spindle.core.geometry.corner import make_corner
-from fair_spindle.core.geometry.kinematics import solve_poses
 from fair_spindle.core.joblog.log import Entered, Event, Filled
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.predict.bars import bars_of
-from fair_spindle.core.predict.height_model import model_of_car
-from fair_spindle.core.predict.limits import steering_damper, wheel_travels
-from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.limits import wheel_travels
 from fair_spindle.core.predict.perching import bench_places, correct_perches
 from fair_spindle.core.predict.ride_height import sit
-from fair_spindle.core.predict.settled import heights_after, look_settled, with_heights
+from fair_spindle.core.predict.settled import with_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
-from fair_spindle.core.review.height_lessons import learn
-from fair_spindle.core.springs.heights import Spring, height_change
 
 UNITS = {
     "rate": "n_per_mm",
@@ -107,23 +99,6 @@ def test_every_thickness_lifts_by_its_own_ratio():
     assert lift(*key)[0] == pytest.approx(380 * np.radians(2) / 0.95, abs=1e-6)
 
 
-def test_new_springs_come_out_as_one_corner_alone_does_where_left_and_right_are_alike():
-    """Referee: the published height change of one corner, by constant load."""
-    new = [
-        choose("front.new_spring.fit", "coil"),
-        typed("front.new_spring.rate", 42, "rate"),
-        typed("front.new_spring.free", 318),
-    ]
-    alone = height_change(0.95, 3000, Spring(30, 360), Spring(42, 318))
-    assert lift(*new)[0] == pytest.approx(float(alone), abs=1e-6)
-    table = Entered("front.new_spring.table", "typed", {"value": Typed("318 0; 298 840; 218 4200", "")})
-    assert lift(choose("front.new_spring.fit", "table"), table)[0] == pytest.approx(float(alone), abs=1e-6)
-    two = [choose("front.new_spring.fit", "two_stage"), *new[1:], typed("front.new_spring.rate_2", 90, "rate")]
-    stiffer = lift(*two, typed("front.new_spring.switch", 1500, "n"))[0]
-    force = 3000 / 0.95
-    assert stiffer == pytest.approx((318 - 1500 / 42 - (force - 1500) / 90 - (360 - force / 30)) / 0.95, abs=1e-6)
-
-
 def test_what_is_missing_is_named_and_what_cannot_be_is_told():
     state = derive([Event("e", 1, "", Filled((typed("front.track", 1500),), "t"))], WHOLE_CAR)
     readings = readings_now(state, WHOLE_CAR)
@@ -196,18 +171,6 @@ def test_travel_is_ended_by_what_comes_first_at_the_new_height():
     assert any("passed already" in words for words in wheel_travels(lower[0], lower[2])[0].warnings)
 
 
-def test_a_steering_damper_must_not_bottom_at_full_lock():
-    told = [
-        choose("front.layout", "solid_leaf"),
-        typed("front.steer_damper.open", 520),
-        typed("front.steer_damper.closed", 340),
-    ]
-    locks = [typed("front.steer_damper.at_left", 517), typed("front.steer_damper.at_right", 362)]
-    left, right = steering_damper(job(*told, *locks)[0])
-    assert left.startswith("▲ Steering damper: 3 mm before it is fully open at full lock left")
-    assert right.startswith("✓ Steering damper: 22 mm")
-
-
 def test_rings_on_the_bench_bring_the_height_that_the_whole_car_then_has():
     ring = [
         choose("rear.spring.kind", "coilover"),
@@ -237,33 +200,6 @@ def test_rings_on_the_bench_bring_the_height_that_the_whole_car_then_has():
     crossed = correct_perches(told[0], told[1], told[2], {}, weighed)
     assert crossed.turns.cross == pytest.approx(0.5, abs=0.004)
     assert crossed.turns.set_turns[2] > crossed.turns.set_turns[3], "higher where the light diagonal is"
-
-
-def test_heights_after_teach_the_ratio_that_was_wrong():
-    guessed = Entered("front.motion_ratio", "typed", {"value": Typed("0.95", "spring_per_wheel")})
-    guessed = replace(guessed, plus_minus=Typed("0.12", "spring_per_wheel"))
-    new = [
-        choose("front.new_spring.fit", "coil"),
-        typed("front.new_spring.rate", 34, "rate"),
-        typed("front.new_spring.free", 300),
-    ]
-    readings, car, sitting = job(*new, guessed)
-    truth = job(*new, typed("front.motion_ratio", 0.88, "ratio"))[2]
-    before = {key: Quantity(360.0, 0.3) for key in WHEELS}
-    after = {one.key: Quantity(one.predicted, 0.3) for one in truth.wheels}
-    learned = {one.key: one for one in learn(model_of_car(car), before, after)}
-    ratio = learned["front.motion_ratio"]
-    assert ratio.before == 0.95
-    assert ratio.after == pytest.approx(0.88, abs=ratio.after_plus_minus)
-    assert ratio.after_plus_minus < ratio.before_plus_minus
-    assert learn(model_of_car(car), before, {}) == []
-    told = readings_now_with(readings, {f"{key}.check_height": one for key, one in after.items()})
-    sitting = sit(car, readings.quantities, 2000)
-    assert look_settled(told, sitting, heights_after(told), []) == [], "inside its ±"
-    odd = {**after, "front.left": Quantity(after["front.left"].value - 30, 0.3)}
-    words = [one.message for one in look_settled(told, sitting, odd, [])]
-    assert len(words) == 1
-    assert "more than its ±" in words[0]
 
 
 def test_toe_and_camber_are_planned_for_the_height_the_springs_bring():
@@ -296,22 +232,3 @@ def test_a_bar_in_a_softer_hole_moves_the_balance_and_a_forced_link_the_cross_we
     assert rises["front.right"] == pytest.approx(-rises["front.left"], abs=1e-6)
     assert sitting.cross < 0.5
     assert bars_of(readings, car)[0].cross_shift.value < -0.001
-
-
-@pytest.mark.identity
-def test_a_motion_ratio_by_points_is_the_spring_over_the_wheel():
-    """Referee: with the spring's lower end at the ball joint, its upper end far above, the ratio is the ball's."""
-    points = {
-        "upper_front": (120, 396, 496), "upper_rear": (-154, 397, 503), "upper_ball": (-30, 647, 543),
-        "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
-        "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320),
-    }  # fmt: skip
-    corner = make_corner("double_wishbone", "left", -0.01, 0.0, points)
-    ball = np.array(points["lower_ball"], float)
-    poses = solve_poses(corner, [-1.0, 1.0])
-    balls = poses.wheel + poses.rotation @ (ball - corner.wheel)
-    far = ball + np.array([0.0, 0.0, 1e7])
-    assert ratio_by_points(corner, (far, ball))[0] == pytest.approx((balls[1] - balls[0])[2] / 2, rel=1e-3)
-    pivot = (corner.point("lower_front") + corner.point("lower_rear")) / 2
-    half = ratio_by_points(corner, (far, (ball + pivot) / 2))[0]
-    assert half == pytest.approx((balls[1] - balls[0])[2] / 4, rel=5e-3), "half way out, half the travel"

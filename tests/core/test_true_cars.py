@@ -1,6 +1,8 @@
 """The practice cars against referees: scipy's solvers, balance of forces, and the product's own geometry."""
 
 import ast
+import itertools
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -12,6 +14,8 @@ from scipy.optimize import minimize
 import fair_spindle.practice
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.geometry.corner import make_corner
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.joblog.log import Entered, Moved, Settled, Stepped, Turned, Worked
 from fair_spindle.practice.body import PLANE, Bar, Leg, energy, forces, rest
 from fair_spindle.practice.car import DEGREE, TYPICAL, draw_car
@@ -63,6 +67,21 @@ def test_angles_are_those_of_scipy_s_root_finder(layout):
         for travel, rod, top in ((0.0, 0.0, 0.0), (-28.0, 1.25, 0.0), (22.0, -0.75, 2.0)):
             mine = Upright(layout, wheel.side, wheel.points, wheel.toe, wheel.camber, rod, top).angles(travel)
             assert mine == pytest.approx(other.angles(travel, rod, top), abs=1e-9)
+
+
+TURNED = {"trailing_lateral": {"rod": "lateral_front", "other": "upper"}, "semi_trailing": {"other": "arm"}}
+
+
+@pytest.mark.parametrize("layout", TURNED)
+def test_an_arm_and_its_lateral_links_move_as_the_product_s_own_geometry_says(layout):
+    """The referee is the product's solver, which this one takes nothing from: each is held by the other."""
+    for key in ("rear.left", "rear.right"):
+        wheel = draw_car(PLAIN, 3, {"rear": layout}).corners[key].wheel
+        corner = make_corner(layout, key[5:], wheel.camber, wheel.toe, {n: tuple(p) for n, p in wheel.points.items()})
+        for travel, (length, link) in itertools.product((-40.0, 0.0, 25.0), TURNED[layout].items()):
+            theirs = wheel_angles(corner, solve_poses(corner, [travel], {link: 1.7}))
+            mine = replace(wheel, **{length: 1.7}).angles(travel)
+            assert mine == pytest.approx([theirs.toe[0], theirs.camber[0]], abs=1e-9)
 
 
 legs = st.builds(

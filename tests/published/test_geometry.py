@@ -15,33 +15,9 @@ from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, on
 from fair_spindle.core.turns.realign import realign
+from fair_spindle.practice.car import TYPICAL as SHAPES
 
-TYPICAL = {
-    "double_wishbone": {
-        "upper_front": (120, 396, 496), "upper_rear": (-154, 397, 503), "upper_ball": (-30, 647, 543),
-        "lower_front": (167, 338, 195), "lower_rear": (-224, 355, 181), "lower_ball": (16, 735, 195),
-        "tie_inner": (-114, 349, 217), "tie_outer": (-120, 706, 215), "wheel_center": (-2, 760, 320),
-    },
-    "strut": {
-        "strut_top": (-18, 571, 855), "strut_low": (6, 622, 410), "lower_front": (14, 382, 190),
-        "lower_rear": (-289, 374, 196), "lower_ball": (20, 695, 159), "tie_inner": (-127, 337, 253),
-        "tie_outer": (-133, 674, 243), "wheel_center": (-3, 741, 310),
-    },
-    "five_link": {
-        "fl_inner": (105, 332, 220), "fl_outer": (32, 695, 204), "rl_inner": (-136, 295, 228),
-        "rl_outer": (-67, 701, 208), "fu_inner": (98, 431, 426), "fu_outer": (25, 660, 453),
-        "ru_inner": (-124, 421, 444), "ru_outer": (-50, 656, 453), "toe_inner": (-204, 339, 250),
-        "toe_outer": (-178, 695, 239), "wheel_center": (0, 750, 315),
-    },
-    "semi_trailing": {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, 321)},
-    "twist_beam": {"beam_pivot": (420, 560, 290), "wheel_center": (0, 735, 305)},
-    "trailing_lateral": {
-        "trailing_body": (430, 590, 330), "lateral_front_inner": (60, 330, 225), 
-        "lateral_front_outer": (50, 690, 215),
-        "lateral_rear_inner": (-120, 300, 235), "lateral_rear_outer": (-110, 695, 225),
-        "upper_inner": (-30, 400, 440), "upper_outer": (-20, 660, 455), "wheel_center": (0, 745, 310),
-    },
-}  # fmt: skip
+TYPICAL = {**SHAPES, "twist_beam": {"beam_pivot": (420, 560, 290), "wheel_center": (0, 735, 305)}}
 LAYOUTS = list(TYPICAL)
 
 

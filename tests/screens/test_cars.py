@@ -75,26 +75,6 @@ def test_a_new_car_from_its_axles_to_its_points_in_a_table(tuner, tmp_path):
     assert 'front,left,upper_ball,"-12,5",668,330' in download.value.path().read_text()
 
 
-def test_what_a_part_hangs_on_is_corrected_on_its_drawing(tuner):
-    page = tuner.page
-    page.goto(f"{tuner.address}/cars")
-    page.get_by_role("link", name="Brannock Rill").click()
-    tuner.tab("Front axle")
-    parts = page.get_by_role("region", name="Front parts and joints")
-    for view in ("from above", "left side"):
-        drawn = parts.get_by_role("group", name=f"Front axle, Double wishbone, {view}")
-        drawn.get_by_role("button", name="Front axle: Lower arm").press("Enter")
-        expect(drawn.get_by_role("button", name="Front axle: Lower arm")).to_have_attribute(
-            "aria-pressed", str(view == "from above").lower()
-        )
-    drawn.get_by_role("button", name="Front axle: Lower arm").press("Enter")
-    expect(parts).to_contain_text("ball joint: taper and castle nut")
-    parts.get_by_label("Clamp with a pinch bolt").check()
-    expect(parts).to_contain_text("ball joint: clamp with a pinch bolt")
-    parts.get_by_label("Level sensor's rod", exact=True).check()
-    expect(parts).to_contain_text("level sensor's rod")
-
-
 def test_fasteners_are_listed_doubted_and_struck_off(tuner):
     page = tuner.page
     page.goto(f"{tuner.address}/cars")

@@ -35,25 +35,6 @@ def test_bad_input_is_told_at_its_field_and_kept(tuner):
     expect(tuner.page.get_by_role("alert")).to_contain_text("empty")
 
 
-def test_two_devices_meet_and_undo_brings_back(tuner, browser):
-    open_job(tuner, "Tarvane Ossel")
-    tuner.tab("Baseline")
-    expect(tuner.field("Front right Camber")).to_be_visible()
-    other = browser.new_context().new_page()
-    other.goto(tuner.page.url)
-    other.get_by_label("Front right Camber", exact=True).fill("-0.5")
-    tuner.enter("Front right Camber", "-0.7")
-    tuner.saved()
-    other.keyboard.press("Enter")
-    expect(other.get_by_role("alert")).to_contain_text("Theirs: Front right camber: −0.70° ± 0.12. Yours")
-    expect(other.get_by_label("Front right Camber", exact=True)).to_have_value("-0.5")
-    other.keyboard.press("Enter")
-    expect(tuner.field("Front right Camber")).to_have_value("-0.5")
-    tuner.page.get_by_role("button", name="Undo").click()
-    expect(tuner.field("Front right Camber")).to_have_value("-0.7")
-    other.context.close()
-
-
 def test_a_job_file_comes_in_with_a_preview_and_a_broken_one_does_not(tuner, tmp_path):
     page = tuner.page
     job_id = page.get_by_role("link", name="Orrowby Halm").get_attribute("href").split("/")[2]

@@ -1,7 +1,5 @@
 """The floor screen at the wheel arch: refusals, overrides, lost connection, keyboard, paper."""
 
-import re
-
 import pytest
 from playwright.sync_api import expect
 from worker import pick
@@ -41,49 +39,8 @@ def test_where_the_car_is_stays_in_sight_and_targets_are_large(floor):
     assert tiny == []
 
 
-def raise_it(floor):
-    """What no longer holds then is said before the car goes up."""
-    floor.page.get_by_label("Move the car").last.get_by_role("button", name="Hanging on stands").click()
-    expect(floor.page.get_by_role("alertdialog")).to_contain_text("read at the front left no longer holds")
-    floor.press("Go back all the same")
-    expect(floor.page.get_by_label("Position of the car")).to_contain_text("hanging on stands")
-
-
 def work(floor):
     return floor.page.get_by_role("region", name="Work on it")
-
-
-def test_moving_the_car_closes_the_gate_until_the_height_is_read_again(floor):
-    panel = work(floor)
-    expect(panel.get_by_role("status")).to_contain_text("348.0 mm is inside the clamp window")
-    raise_it(floor)
-    expect(floor.page.get_by_label("Position of the car")).to_contain_text("hanging on stands")
-    expect(panel.get_by_role("status")).to_contain_text("The front left corner is hanging")
-    floor.move("Front left carried")
-    expect(panel.get_by_role("status")).to_contain_text("No height has been read since the car was last moved")
-    expect(panel.get_by_role("button", name="As specified")).to_be_disabled()
-    height = panel.get_by_label(re.compile("hub to arch now"))
-    height.fill("13 5/8 in")
-    height.press("Enter")
-    expect(panel.get_by_role("status")).to_contain_text("346.1 mm is inside")
-    floor.press("As specified", panel)
-    expect(floor.page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
-
-
-def test_an_override_asks_for_words_and_stands_on_the_record(floor):
-    page, panel = floor.page, work(floor)
-    raise_it(floor)
-    panel.get_by_label("Torque reading", exact=True).fill("88")
-    panel.get_by_text("No wrench fits").click()
-    anyway = panel.get_by_role("button", name="Torque it anyway: stays on the record")
-    expect(anyway).to_be_disabled()
-    panel.get_by_label("Outside the rule, because").fill("trailer leaves in an hour")
-    anyway.click()
-    expect(page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
-    page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("status").filter(has_text="at its final torque")).to_have_count(0)
-    floor.tab("Record")
-    expect(page.get_by_text("trailer leaves in an hour").first).to_be_visible()
 
 
 def test_a_reading_far_from_its_value_is_asked_about_and_kept_only_with_words(floor):
@@ -96,26 +53,6 @@ def test_a_reading_far_from_its_value_is_asked_about_and_kept_only_with_words(fl
     expect(floor.page.get_by_role("status").filter(has_text="at its final torque")).to_be_visible()
     floor.tab("Record")
     expect(floor.page.get_by_text("Kept: wrench at its end")).to_be_visible()
-
-
-def test_entries_made_without_a_connection_arrive_once_in_order_also_after_a_reload(floor, server):
-    page = floor.page
-    place = page.get_by_role("button", name="Turn the end on to the count, jam nut to where it was, front left")
-    place.click()
-    expect(page.get_by_role("heading", level=2)).to_contain_text("Turn the end on")
-    server.kill()
-    expect(page.get_by_text("Connection lost")).to_be_visible()
-    for words in ("in the dark", "still in the dark"):
-        page.get_by_label("Note for the record").fill(words)
-        floor.press("Add note")
-    expect(page.get_by_text("2 waiting")).to_be_visible()
-    server.start()
-    floor.saved()
-    page.reload()
-    place.click()
-    for words in ("✎ in the dark", "✎ still in the dark"):
-        expect(page.get_by_text(words, exact=True)).to_have_count(1)
-    assert len(entries(page, "in the dark")) == 2
 
 
 def test_what_came_off_is_one_tap_and_comes_back_as_a_step(floor):
@@ -152,25 +89,6 @@ def test_a_step_can_be_skipped_with_a_reason_and_done_only_when_its_bolts_are(fl
     expect(page.get_by_role("dialog")).to_have_count(0)
     expect(page.get_by_role("heading", level=2)).to_have_text("Carry the corner, front right")
     expect(page.get_by_label("Move the car").first.get_by_role("button", name="Front right carried")).to_be_visible()
-
-
-def test_the_baseline_is_filled_in_with_the_keyboard_alone(tuner):
-    page = tuner.page
-    page.get_by_role("link", name="Tarvane Ossel").last.focus()
-    page.keyboard.press("Enter")
-    tuner.tab("Baseline")
-    tuner.field("Front left Camber").focus()
-    for name, text in (("Front left Camber", "-0.5"), ("Front right Ride height", "14,5 in")):
-        expect(page.locator(":focus")).to_have_attribute("aria-label", name)
-        page.keyboard.type(text)
-        page.keyboard.press("Enter")
-        if not name.endswith("height"):
-            expect(tuner.field(name)).not_to_be_focused()
-    expect(page.get_by_text("reading 2 of 3")).to_be_visible()
-    page.keyboard.type("368.5")
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("✓ 368.4 mm ± 2.6, 2 readings, spread 0.2 mm")).to_be_visible()
-    expect(page.get_by_text("✓ −0.50° ± 0.12")).to_be_visible()
 
 
 def test_the_printed_record_is_black_on_white_without_the_screen_s_furniture(tuner):

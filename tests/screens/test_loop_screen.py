@@ -5,7 +5,7 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from worker import file_of, pick
+from worker import file_of
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 RATIO_WRONG_BY = {"Front axle": ("11.4", "11.2"), "Rear axle": ("0.4", "-0.2")}
@@ -94,22 +94,6 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     expect(page.get_by_text("The log is as it was signed.")).to_be_visible()
     assert job(tuner) == before
     assert fetched(page, f"{tuner.path}/job.json") == content
-
-
-def test_two_set_ups_side_by_side_and_a_search(tuner):
-    page = tuner.page
-    tuner.field("Find a job").fill("vessik toe")
-    expect(page.get_by_role("link", name=re.compile("Rear camber and toe links"))).to_be_visible()
-    expect(page.get_by_role("link", name=re.compile("Coilovers"))).to_have_count(0)
-    page.goto(f"{tuner.address}/cars")
-    page.get_by_role("link", name="Tarvane Ossel").click()
-    tuner.tab("History")
-    two = page.get_by_role("region", name="Two set-ups side by side")
-    for place, phase in enumerate(("before", "after")):
-        words = re.compile(f"Springs and tie-rod ends, front, {phase}$")
-        choice = two.get_by_role("combobox").nth(place)
-        pick(choice, words)
-    expect(two.get_by_role("row", name=re.compile("Front left ride height"))).to_contain_text("▲ −24.7 ±")
 
 
 def test_a_backup_saved_and_put_back_while_the_workshop_is_open(tuner, tmp_path):

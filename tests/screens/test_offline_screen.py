@@ -7,7 +7,6 @@ import pytest
 from playwright.sync_api import expect
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
-NEXT = "Carry the corner, front right"
 
 
 def ask(server, path, body=None):

@@ -154,35 +154,6 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     assert "±" in record["front.spring.rate"]["understood"]
 
 
-def test_a_strut_top_spacer_is_no_body_lift(start):
-    tuner = start("strut", "twist_beam")
-    fill(tuner, "Front New springs and dampers Spacer on top of the unit", "20")
-    expect(wheel(tuner, "Front left").get_by_role("status")).to_contain_text("+21.1 mm")
-    expect(wheel(tuner, "Rear left").get_by_role("status")).to_contain_text("0.0 mm")
-    part(tuner, "Travel")
-    fill(tuner, "Front left What ends the travel Brake hose tight at", "410")
-    left = wheel(tuner, "Front left")
-    expect(left).to_contain_text("until brake hose tight")
-    expect(left).to_contain_text("Only 27 mm of droop is left: brake hose tight. Helps: a longer brake hose")
-
-
-def test_leaf_springs_on_a_longer_shackle_and_a_block(start):
-    leaf = [
-        chosen("rear.spring.kind", "leaf"), typed("rear.leaf.front_half", "600"), typed("rear.leaf.rear_half", "600"),
-        typed("rear.shackle.lean", "20", "deg"), chosen("rear.leaf.place", "under"),
-    ]  # fmt: skip
-    tuner = start("double_wishbone", "solid_leaf", *leaf)
-    group = "Rear New springs and dampers"
-    fill(tuner, f"{group} Shackle longer by", "2 in")
-    expect(wheel(tuner, "Rear left").get_by_role("status")).to_contain_text("+23.9 mm")
-    fill(tuner, f"{group} Block between spring and axle, thicker by", "30")
-    expect(wheel(tuner, "Rear left").get_by_role("status")).to_contain_text("+53.9 mm")
-    part(tuner, "Travel")
-    fill(tuner, "Rear left What ends the travel Limit strap tight at", "500")
-    fill(tuner, "Rear left What ends the travel Sensor wire tight at", "480")
-    expect(wheel(tuner, "Rear left")).to_contain_text("Sensor wire tight before limit strap tight")
-
-
 def test_rings_at_four_corners_from_scale_readings(start):
     rings = [
         act
