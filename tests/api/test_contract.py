@@ -54,6 +54,21 @@ def test_every_page_answers_as_the_contract_says(client):
     assert {status for _, status in refused} <= {404, 409, 422}
 
 
+@pytest.mark.referee
+def test_every_operation_has_a_summary_and_every_body_an_example_that_fits(client):
+    """Referee: the jsonschema library."""
+    contract = client.app.openapi()
+    for path, ways in contract["paths"].items():
+        for way in ways.values():
+            assert way["summary"], path
+            body = way.get("requestBody", {}).get("content", {}).get("application/json")
+            if body:
+                whole = {**body["schema"], "components": contract["components"]}
+                jsonschema.Draft202012Validator(whole).validate(body["example"])
+            if path.startswith("/api/calc/") and body:
+                assert client.post(path, json=body["example"]).status_code == 200, path
+
+
 def leaves(value, path=()):
     if isinstance(value, dict):
         for key, inner in value.items():

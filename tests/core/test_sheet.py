@@ -106,7 +106,6 @@ def test_the_last_baseline_is_the_check_where_there_was_one():
     assert "front.left.camber" in kept
 
 
-CAMBER = {"front.layout": "strut", "rear.layout": "twist_beam"}
 DEGREE = 0.0174532925
 
 

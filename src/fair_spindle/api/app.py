@@ -18,6 +18,7 @@ from starlette.middleware.gzip import GZipMiddleware
 from fair_spindle.api.changes import Changes, TellChanges
 from fair_spindle.api.doors import Doors
 from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
+from fair_spindle.api.examples import with_examples
 from fair_spindle.api.gate import Gate, Sharing
 from fair_spindle.api.guard import LocalGuard
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
@@ -92,6 +93,8 @@ def create_app(
         app.include_router(room.router)
 
     app.include_router(settings.backup_router)
+
+    with_examples(app)
 
     @app.get("/api/health")
     def health() -> Health:

@@ -4140,6 +4140,12 @@ export interface components {
         /**
          * ErrorBody
          * @description What every failed request answers.
+         * @example {
+         *       "code": "input",
+         *       "details": {},
+         *       "field": "front.motion_ratio.value",
+         *       "message": "The motion ratio is at most 5 spring ÷ wheel; got 8."
+         *     }
          */
         ErrorBody: {
             /** Code */
@@ -9109,6 +9115,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "adapter_length_mm": 51,
+                 *       "angle_deg": 45,
+                 *       "target_nm": 54.3,
+                 *       "wrench_length_mm": 615
+                 *     }
+                 */
                 "application/json": components["schemas"]["AdapterTorqueIn"];
             };
         };
@@ -9196,6 +9210,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "left_deg": -0.115,
+                 *       "rear_thrust_deg": 0.181,
+                 *       "right_deg": 0.194,
+                 *       "steering_ratio": 11.2
+                 *     }
+                 */
                 "application/json": components["schemas"]["AxleToeIn"];
             };
         };
@@ -9283,6 +9305,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "diameter_mm": 8,
+                 *       "nut_factor": 0.16,
+                 *       "pitch_mm": 1.25,
+                 *       "property_class": "12.9",
+                 *       "torque_nm": 17.195030172
+                 *     }
+                 */
                 "application/json": components["schemas"]["BoltTensionIn"];
             };
         };
@@ -9370,6 +9401,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "arm_length_mm": 313.9,
+                 *       "joint_travel_ratio": 0.94,
+                 *       "outer_above_inner_mm": 3.6,
+                 *       "rate_nm_per_deg": 4.67,
+                 *       "travel_at_clamp_mm": -94.8,
+                 *       "twist_limit_deg": 3.4
+                 *     }
+                 */
                 "application/json": components["schemas"]["BushingTwistIn"];
             };
         };
@@ -9457,6 +9498,86 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "bar_front_n_per_mm": 1.1,
+                 *       "bar_rear_n_per_mm": 3.6,
+                 *       "corners": {
+                 *         "FL": {
+                 *           "after": {
+                 *             "free_mm": 298.6,
+                 *             "gas_force_n": 136,
+                 *             "rate_n_per_mm": 29.3,
+                 *             "seat_shift_mm": 6.9
+                 *           },
+                 *           "before": {
+                 *             "free_mm": 325.2,
+                 *             "gas_force_n": 16,
+                 *             "rate_n_per_mm": 34.1
+                 *           },
+                 *           "motion_ratio": 0.998
+                 *         },
+                 *         "FR": {
+                 *           "after": {
+                 *             "free_mm": 298.6,
+                 *             "gas_force_n": 136,
+                 *             "rate_n_per_mm": 29.3,
+                 *             "seat_shift_mm": 16.2
+                 *           },
+                 *           "before": {
+                 *             "free_mm": 325.2,
+                 *             "gas_force_n": 16,
+                 *             "rate_n_per_mm": 34.1
+                 *           },
+                 *           "motion_ratio": 0.998
+                 *         },
+                 *         "RL": {
+                 *           "after": {
+                 *             "free_mm": 265.5,
+                 *             "gas_force_n": 190,
+                 *             "rate_n_per_mm": 68.5,
+                 *             "seat_shift_mm": 6
+                 *           },
+                 *           "before": {
+                 *             "free_mm": 256.7,
+                 *             "gas_force_n": 204,
+                 *             "rate_n_per_mm": 52.2
+                 *           },
+                 *           "motion_ratio": 0.915
+                 *         },
+                 *         "RR": {
+                 *           "after": {
+                 *             "free_mm": 265.5,
+                 *             "gas_force_n": 190,
+                 *             "rate_n_per_mm": 68.5,
+                 *             "seat_shift_mm": -3.7
+                 *           },
+                 *           "before": {
+                 *             "free_mm": 256.7,
+                 *             "gas_force_n": 204,
+                 *             "rate_n_per_mm": 52.2
+                 *           },
+                 *           "motion_ratio": 0.915
+                 *         }
+                 *       },
+                 *       "track_front_mm": 1666,
+                 *       "track_rear_mm": 1506,
+                 *       "tyre_rate_n_per_mm": null,
+                 *       "unsprung_n": {
+                 *         "FL": 329,
+                 *         "FR": 406,
+                 *         "RL": 288,
+                 *         "RR": 415
+                 *       },
+                 *       "wheel_loads_n": {
+                 *         "FL": 3889,
+                 *         "FR": 3237,
+                 *         "RL": 5126,
+                 *         "RR": 4941
+                 *       },
+                 *       "wheelbase_mm": 2400
+                 *     }
+                 */
                 "application/json": components["schemas"]["CarHeightsIn"];
             };
         };
@@ -9544,6 +9665,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camber_toed_in_deg": -1.51,
+                 *       "camber_toed_out_deg": 0.69,
+                 *       "steer_deg": 20
+                 *     }
+                 */
                 "application/json": components["schemas"]["CasterSweepIn"];
             };
         };
@@ -9631,6 +9759,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "diameter_mm": 14,
+                 *       "grip_mm": 30,
+                 *       "past_deg": 10,
+                 *       "pitch_mm": 1.5,
+                 *       "torque_nm": 60
+                 *     }
+                 */
                 "application/json": components["schemas"]["CastleNutIn"];
             };
         };
@@ -9718,6 +9855,70 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "corner": {
+                 *         "camber_deg": -0.44,
+                 *         "layout": "double_wishbone",
+                 *         "points": {
+                 *           "lower_ball": [
+                 *             15.6,
+                 *             -735.4,
+                 *             194.6
+                 *           ],
+                 *           "lower_front": [
+                 *             167.2,
+                 *             -337.7,
+                 *             195.2
+                 *           ],
+                 *           "lower_rear": [
+                 *             -223.8,
+                 *             -355.4,
+                 *             181.2
+                 *           ],
+                 *           "tie_inner": [
+                 *             -114,
+                 *             -348.7,
+                 *             217.5
+                 *           ],
+                 *           "tie_outer": [
+                 *             -120.1,
+                 *             -706,
+                 *             214.5
+                 *           ],
+                 *           "upper_ball": [
+                 *             -29.6,
+                 *             -647.3,
+                 *             542.9
+                 *           ],
+                 *           "upper_front": [
+                 *             118.5,
+                 *             -396.3,
+                 *             496.2
+                 *           ],
+                 *           "upper_rear": [
+                 *             -153.7,
+                 *             -396.9,
+                 *             503
+                 *           ],
+                 *           "wheel_center": [
+                 *             -2.1,
+                 *             -760.4,
+                 *             319.5
+                 *           ]
+                 *         },
+                 *         "side": "right",
+                 *         "toe_deg": 0.28
+                 *       },
+                 *       "travels_mm": [
+                 *         -70,
+                 *         -35,
+                 *         0,
+                 *         25,
+                 *         60
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["CornerSweepIn"];
             };
         };
@@ -9805,6 +10006,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "expanded_uncertainty": 0.05,
+                 *       "readings": [
+                 *         0.21,
+                 *         0.24,
+                 *         0.22
+                 *       ],
+                 *       "resolution": 0.01
+                 *     }
+                 */
                 "application/json": components["schemas"]["GaugeCombineIn"];
             };
         };
@@ -9892,6 +10104,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "motion_ratio": 0.656,
+                 *       "new": {
+                 *         "free_mm": 304.2,
+                 *         "gas_force_n": 264,
+                 *         "rate_n_per_mm": 27.6,
+                 *         "seat_shift_mm": 3.2
+                 *       },
+                 *       "old": {
+                 *         "free_mm": 282.1,
+                 *         "gas_force_n": 181,
+                 *         "rate_n_per_mm": 94.3
+                 *       },
+                 *       "sprung_load_n": 3620
+                 *     }
+                 */
                 "application/json": components["schemas"]["HeightChangeIn"];
             };
         };
@@ -9979,6 +10208,30 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "damper_length_at_ride_mm": 481.9,
+                 *       "gas_force_n": 174,
+                 *       "height_change_mm": 9,
+                 *       "lower_seat_at_bottom_mm": 122.2,
+                 *       "motion_ratio": 0.938,
+                 *       "pitch_mm": 2,
+                 *       "springs": [
+                 *         {
+                 *           "free_mm": 150,
+                 *           "rate_n_per_mm": 60.3,
+                 *           "solid_mm": 70
+                 *         },
+                 *         {
+                 *           "free_mm": 60,
+                 *           "rate_n_per_mm": 4.3,
+                 *           "solid_mm": 14
+                 *         }
+                 *       ],
+                 *       "sprung_load_n": 3070,
+                 *       "upper_seat_from_upper_eye_mm": 51.6
+                 *     }
+                 */
                 "application/json": components["schemas"]["PerchPositionIn"];
             };
         };
@@ -10066,6 +10319,100 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "adjusters": [
+                 *         {
+                 *           "acts_on": "tie",
+                 *           "max_mm": 12,
+                 *           "min_mm": -12,
+                 *           "mm_per_turn": 1,
+                 *           "name": "tie rod",
+                 *           "step_turns": 0.166666667
+                 *         },
+                 *         {
+                 *           "acts_on": "upper_front",
+                 *           "max_mm": 10,
+                 *           "min_mm": -10,
+                 *           "mm_per_turn": 1.25,
+                 *           "name": "upper front leg",
+                 *           "step_turns": 0.5
+                 *         },
+                 *         {
+                 *           "acts_on": "upper_rear",
+                 *           "max_mm": 10,
+                 *           "min_mm": -10,
+                 *           "mm_per_turn": 1.25,
+                 *           "name": "upper rear leg",
+                 *           "step_turns": 0.5
+                 *         }
+                 *       ],
+                 *       "corner": {
+                 *         "camber_deg": -1.75,
+                 *         "layout": "double_wishbone",
+                 *         "points": {
+                 *           "lower_ball": [
+                 *             2.9,
+                 *             712.8,
+                 *             163.8
+                 *           ],
+                 *           "lower_front": [
+                 *             148.2,
+                 *             344.3,
+                 *             196.3
+                 *           ],
+                 *           "lower_rear": [
+                 *             -222.9,
+                 *             343.9,
+                 *             180.7
+                 *           ],
+                 *           "tie_inner": [
+                 *             -112.3,
+                 *             341.7,
+                 *             258.9
+                 *           ],
+                 *           "tie_outer": [
+                 *             -131,
+                 *             686.5,
+                 *             220.1
+                 *           ],
+                 *           "upper_ball": [
+                 *             -44.7,
+                 *             669.1,
+                 *             510.5
+                 *           ],
+                 *           "upper_front": [
+                 *             125.7,
+                 *             390.4,
+                 *             513.9
+                 *           ],
+                 *           "upper_rear": [
+                 *             -152.6,
+                 *             403.4,
+                 *             504
+                 *           ],
+                 *           "wheel_center": [
+                 *             6.5,
+                 *             752.2,
+                 *             297
+                 *           ]
+                 *         },
+                 *         "side": "left",
+                 *         "toe_deg": 0.28
+                 *       },
+                 *       "height_change_mm": 4.3,
+                 *       "targets": {
+                 *         "camber_deg": -2.14,
+                 *         "caster_deg": 8.39,
+                 *         "toe_deg": -0.02
+                 *       },
+                 *       "tolerances": {
+                 *         "camber_deg": 0.1,
+                 *         "caster_deg": 0.25,
+                 *         "toe_deg": 0.05
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["RealignIn"];
             };
         };
@@ -10153,6 +10500,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "active_coils": 6.93,
+                 *       "mean_diameter_mm": 109.9,
+                 *       "wire_mm": 11.65
+                 *     }
+                 */
                 "application/json": components["schemas"]["SpringRateIn"];
             };
         };
@@ -10240,6 +10594,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "load_n": 865,
+                 *       "springs": [
+                 *         {
+                 *           "free_mm": 196.2,
+                 *           "rate_n_per_mm": 81.2,
+                 *           "solid_mm": 56.7
+                 *         },
+                 *         {
+                 *           "free_mm": 58.2,
+                 *           "rate_n_per_mm": 2.7,
+                 *           "solid_mm": 22.2
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["SpringStackIn"];
             };
         };
@@ -10327,6 +10698,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "front_gap_mm": 42.91,
+                 *       "measured_across_mm": 663.8,
+                 *       "rear_gap_mm": 45.32
+                 *     }
+                 */
                 "application/json": components["schemas"]["StringToeIn"];
             };
         };
@@ -10414,6 +10792,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "arm_lengths_mm": [
+                 *         288,
+                 *         237,
+                 *         201
+                 *       ],
+                 *       "bar_length_mm": 813,
+                 *       "inner_diameter_mm": 0,
+                 *       "outer_diameter_mm": 28.4
+                 *     }
+                 */
                 "application/json": components["schemas"]["SwayBarIn"];
             };
         };
@@ -10501,6 +10891,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "lever_mm": 137.2,
+                 *       "mm_per_turn": 3,
+                 *       "steer": "behind",
+                 *       "step_turns": 0.166666667,
+                 *       "toe_now_deg": -0.81,
+                 *       "toe_target_deg": -0.12
+                 *     }
+                 */
                 "application/json": components["schemas"]["TieRodTurnsIn"];
             };
         };
@@ -10588,6 +10988,38 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "order": "star",
+                 *       "passes_pct": [
+                 *         50,
+                 *         100
+                 *       ],
+                 *       "places": [
+                 *         {
+                 *           "x_mm": 0,
+                 *           "y_mm": 57
+                 *         },
+                 *         {
+                 *           "x_mm": 54,
+                 *           "y_mm": 18
+                 *         },
+                 *         {
+                 *           "x_mm": 34,
+                 *           "y_mm": -46
+                 *         },
+                 *         {
+                 *           "x_mm": -34,
+                 *           "y_mm": -46
+                 *         },
+                 *         {
+                 *           "x_mm": -54,
+                 *           "y_mm": 18
+                 *         }
+                 *       ],
+                 *       "torque_nm": 110
+                 *     }
+                 */
                 "application/json": components["schemas"]["TightenOrderIn"];
             };
         };
@@ -10675,6 +11107,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "measured_across_mm": 633.1,
+                 *       "toe_deg": 0.926
+                 *     }
+                 */
                 "application/json": components["schemas"]["ToeConvertIn"];
             };
         };
@@ -10762,6 +11200,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "torque_kgf_m": 10.54
+                 *     }
+                 */
                 "application/json": components["schemas"]["TorqueConvertIn"];
             };
         };
@@ -10849,6 +11292,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "bump_stop_mm": 38.4,
+                 *       "damper_closed_mm": 340.8,
+                 *       "damper_length_at_ride_mm": 465.9,
+                 *       "damper_open_mm": 581.8,
+                 *       "motion_ratio": 0.586
+                 *     }
+                 */
                 "application/json": components["schemas"]["TravelBudgetIn"];
             };
         };
@@ -10936,6 +11388,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "min_engagement_mm": 18,
+                 *       "new": {
+                 *         "end_length_mm": 110.9,
+                 *         "pitch_mm": 1.5
+                 *       },
+                 *       "old": {
+                 *         "end_length_mm": 106.8,
+                 *         "pitch_mm": 1.5,
+                 *         "turns_off": 25.166666667
+                 *       },
+                 *       "step_turns": 0.166666667
+                 *     }
+                 */
                 "application/json": components["schemas"]["TurnTransferIn"];
             };
         };
@@ -11195,6 +11662,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "car": "Sample Saloon 1.8, 2012",
+                 *       "front_layout": "strut",
+                 *       "id": "example-car-0001",
+                 *       "rear_layout": "trailing_lateral"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CarCreate"];
             };
         };
@@ -11369,6 +11844,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "car": "Sample Saloon 1.8, the second one",
+                 *       "id": "example-copy-0001"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CarCopy"];
             };
         };
@@ -11458,6 +11939,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-side-0001",
+                 *       "seen": 42,
+                 *       "side": "left"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SideCopy"];
             };
         };
@@ -11549,6 +12037,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "act": {
+                 *         "key": "front.left.toe",
+                 *         "kind": "entered",
+                 *         "method": "angle",
+                 *         "typed": {
+                 *           "toe": {
+                 *             "text": "0°06'",
+                 *             "unit": "deg"
+                 *           }
+                 *         }
+                 *       },
+                 *       "id": "example-entry-0001",
+                 *       "seen": 12
+                 *     }
+                 */
                 "application/json": components["schemas"]["EventCreate"];
             };
         };
@@ -11815,6 +12320,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-fit-0001",
+                 *       "part_id": "example-part-0001",
+                 *       "prefix": "front.spring",
+                 *       "seen": 42
+                 *     }
+                 */
                 "application/json": components["schemas"]["PartFit"];
             };
         };
@@ -12164,6 +12677,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "turns": {
+                 *         "Tie rod": 0.5
+                 *       },
+                 *       "wheel": "front.left"
+                 *     }
+                 */
                 "application/json": components["schemas"]["LinkageWanted"];
             };
         };
@@ -12685,6 +13206,28 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "act": {
+                 *             "key": "front.left.toe",
+                 *             "kind": "entered",
+                 *             "method": "angle",
+                 *             "typed": {
+                 *               "toe": {
+                 *                 "text": "0°06'",
+                 *                 "unit": "deg"
+                 *               }
+                 *             }
+                 *           },
+                 *           "id": "example-entry-0001",
+                 *           "seen": 12
+                 *         }
+                 *       ],
+                 *       "written": []
+                 *     }
+                 */
                 "application/json": components["schemas"]["QueueCreate"];
             };
         };
@@ -12859,6 +13402,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "act": {
+                 *         "key": "front.left.toe",
+                 *         "kind": "entered",
+                 *         "method": "angle",
+                 *         "typed": {
+                 *           "toe": {
+                 *             "text": "0°06'",
+                 *             "unit": "deg"
+                 *           }
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReadRequest"];
             };
         };
@@ -13033,6 +13591,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "heights_mm": {
+                 *         "front": -25
+                 *       },
+                 *       "turns": {
+                 *         "front.left": {
+                 *           "Tie rod": 0.5
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["WhatIf"];
             };
         };
@@ -13371,6 +13941,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "role": "floor"
+                 *     }
+                 */
                 "application/json": components["schemas"]["RoleUpdate"];
             };
         };
@@ -13709,6 +14284,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "calibrated": "2026-03-01",
+                 *       "due": "2027-03-01",
+                 *       "id": "example-gauge-0001",
+                 *       "kind": "digital_level",
+                 *       "name": "Camber gauge 2",
+                 *       "resolution": "0.05",
+                 *       "uncertainty": "0.1",
+                 *       "unit": "deg"
+                 *     }
+                 */
                 "application/json": components["schemas"]["InstrumentCreate"];
             };
         };
@@ -13798,6 +14385,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "kind": "digital_level",
+                 *       "name": "Camber gauge 2",
+                 *       "resolution": "0.05",
+                 *       "seen": 1,
+                 *       "uncertainty": "0.1",
+                 *       "unit": "deg"
+                 *     }
+                 */
                 "application/json": components["schemas"]["InstrumentUpdate"];
             };
         };
@@ -14053,6 +14650,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "car": "Sample Saloon 1.8, 2012",
+                 *       "id": "example-job-0001",
+                 *       "title": "Springs, front"
+                 *     }
+                 */
                 "application/json": components["schemas"]["JobCreate"];
             };
         };
@@ -14403,6 +15007,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-again-0001",
+                 *       "title": "Springs, front, again"
+                 *     }
+                 */
                 "application/json": components["schemas"]["JobFrom"];
             };
         };
@@ -14666,6 +15276,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "act": {
+                 *         "key": "front.left.toe",
+                 *         "kind": "entered",
+                 *         "method": "angle",
+                 *         "typed": {
+                 *           "toe": {
+                 *             "text": "0°06'",
+                 *             "unit": "deg"
+                 *           }
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReadRequest"];
             };
         };
@@ -14755,6 +15380,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-again-0001",
+                 *       "title": "Springs, front, again"
+                 *     }
+                 */
                 "application/json": components["schemas"]["JobFrom"];
             };
         };
@@ -14929,6 +15560,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "act": {
+                 *         "key": "front.left.toe",
+                 *         "kind": "entered",
+                 *         "method": "angle",
+                 *         "typed": {
+                 *           "toe": {
+                 *             "text": "0°06'",
+                 *             "unit": "deg"
+                 *           }
+                 *         }
+                 *       },
+                 *       "id": "example-entry-0001",
+                 *       "seen": 12
+                 *     }
+                 */
                 "application/json": components["schemas"]["EventCreate"];
             };
         };
@@ -15358,6 +16006,25 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-change-0001",
+                 *       "joint": "common.wheel.front.left",
+                 *       "places": [
+                 *         1,
+                 *         2,
+                 *         3,
+                 *         4,
+                 *         5
+                 *       ],
+                 *       "seen": 12,
+                 *       "source": "Workshop manual, page 12",
+                 *       "torque": {
+                 *         "text": "110",
+                 *         "unit": "nm"
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ChangePlaces"];
             };
         };
@@ -15447,6 +16114,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-keep-0001",
+                 *       "joint": "common.wheel.front.left"
+                 *     }
+                 */
                 "application/json": components["schemas"]["KeepJoint"];
             };
         };
@@ -15704,6 +16377,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-decide-0001",
+                 *       "keys": [
+                 *         "front.motion_ratio"
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["Decide"];
             };
         };
@@ -16228,6 +16909,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "brief": {
+                 *         "fittings": [
+                 *           {
+                 *             "axle": "front",
+                 *             "procedure": "springs"
+                 *           }
+                 *         ]
+                 *       },
+                 *       "id": "example-plan-0001",
+                 *       "seen": 0
+                 *     }
+                 */
                 "application/json": components["schemas"]["TakePlan"];
             };
         };
@@ -16317,6 +17012,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "brief": {
+                 *         "fittings": [
+                 *           {
+                 *             "axle": "front",
+                 *             "procedure": "springs"
+                 *           }
+                 *         ]
+                 *       },
+                 *       "key": "our_springs",
+                 *       "title": "Springs, our way"
+                 *     }
+                 */
                 "application/json": components["schemas"]["SaveProcedure"];
             };
         };
@@ -16406,6 +17115,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "brief": {
+                 *         "fittings": [
+                 *           {
+                 *             "axle": "front",
+                 *             "procedure": "springs"
+                 *           }
+                 *         ]
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["TryPlan"];
             };
         };
@@ -16667,6 +17388,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-read-0001",
+                 *       "keys": [
+                 *         "front.left.camber"
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReadWithGauges"];
             };
         };
@@ -16756,6 +17485,28 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "entries": [
+                 *         {
+                 *           "act": {
+                 *             "key": "front.left.toe",
+                 *             "kind": "entered",
+                 *             "method": "angle",
+                 *             "typed": {
+                 *               "toe": {
+                 *                 "text": "0°06'",
+                 *                 "unit": "deg"
+                 *               }
+                 *             }
+                 *           },
+                 *           "id": "example-entry-0001",
+                 *           "seen": 12
+                 *         }
+                 *       ],
+                 *       "written": []
+                 *     }
+                 */
                 "application/json": components["schemas"]["QueueCreate"];
             };
         };
@@ -17446,6 +18197,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "rates_pct": {
+                 *         "front": 10
+                 *       },
+                 *       "turns": {
+                 *         "front.left": 2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["TrySprings"];
             };
         };
@@ -17871,6 +18632,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "text": "Wheel nuts M12; 110 N·m",
+                 *       "unit": "nm"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TorqueList"];
             };
         };
@@ -17960,6 +18727,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "chosen": [
+                 *         {
+                 *           "joints": [
+                 *             "common.wheel.front.left"
+                 *           ],
+                 *           "line": 1
+                 *         }
+                 *       ],
+                 *       "id": "example-take-0001",
+                 *       "seen": 12,
+                 *       "source": "Workshop manual, page 12",
+                 *       "text": "Wheel nuts M12; 110 N·m",
+                 *       "unit": "nm"
+                 *     }
+                 */
                 "application/json": components["schemas"]["TakeTorques"];
             };
         };
@@ -18136,6 +18920,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "act": {
+                 *         "key": "front.left.toe",
+                 *         "kind": "entered",
+                 *         "method": "angle",
+                 *         "typed": {
+                 *           "toe": {
+                 *             "text": "0°06'",
+                 *             "unit": "deg"
+                 *           }
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReadRequest"];
             };
         };
@@ -18479,6 +19278,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "code": "123456",
+                 *       "name": "Phone, bay 2"
+                 *     }
+                 */
                 "application/json": components["schemas"]["Pair"];
             };
         };
@@ -18566,6 +19371,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "role": "floor"
+                 *     }
+                 */
                 "application/json": components["schemas"]["CodeCreate"];
             };
         };
@@ -18738,6 +19548,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "car_id": "example-car-0001",
+                 *       "id": "example-part-0001",
+                 *       "name": "Spring 60 N/mm",
+                 *       "prefix": "front.spring"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PartCreate"];
             };
         };
@@ -18991,6 +19809,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "id": "example-person-0001",
+                 *       "initials": "AS",
+                 *       "name": "A. Sample"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PersonCreate"];
             };
         };
@@ -19080,6 +19905,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "initials": "AS",
+                 *       "name": "A. Sample",
+                 *       "seen": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["PersonUpdate"];
             };
         };
@@ -19250,6 +20082,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "exercise": "lower_keep_toe",
+                 *       "id": "example-practice-0001",
+                 *       "seed": 7
+                 *     }
+                 */
                 "application/json": components["schemas"]["BeginPractice"];
             };
         };
@@ -19848,6 +20687,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "jacks": 2,
+                 *       "lift": false,
+                 *       "people": 1,
+                 *       "seen": 0,
+                 *       "stands": 4
+                 *     }
+                 */
                 "application/json": components["schemas"]["BayUpdate"];
             };
         };
@@ -20018,6 +20866,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "seen": 0,
+                 *       "toe_deg": 0.05,
+                 *       "units": {
+                 *         "torque": "lb_ft"
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["MeasuresUpdate"];
             };
         };
@@ -20188,6 +21045,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "seen": 0,
+                 *       "ways": {
+                 *         "load": "wheels"
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["SchoolsUpdate"];
             };
         };
@@ -20358,6 +21223,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "by": "wheel",
+                 *       "corners": [
+                 *         "front.left",
+                 *         "front.right",
+                 *         "rear.right",
+                 *         "rear.left"
+                 *       ],
+                 *       "seen": 0
+                 *     }
+                 */
                 "application/json": components["schemas"]["WalkOrderUpdate"];
             };
         };
@@ -20528,6 +21405,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "numbers": {
+                 *         "length": {
+                 *           "text": "3 3/8",
+                 *           "unit": "in"
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["TypedForm"];
             };
         };
