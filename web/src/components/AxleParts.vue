@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref, watch } from 'vue'
 import type { FieldView, MapPartView } from '../api/client'
 import { useCarPart } from '../composables/useCarPart'
@@ -26,7 +27,7 @@ watch(
 <template>
   <section v-if="map?.parts.length" class="card stack" :aria-label="`${prefix} parts and joints`">
     <h3>Parts and joints</h3>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div class="grid grid-cols-[repeat(auto-fit,minmax(min(300px,100%),1fr))] gap-12px">
       <figure class="m-0">
         <PartMap :axle="map" :picked="picked" @pick="pick" />

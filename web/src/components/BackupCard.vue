@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref, shallowRef } from 'vue'
 import { ask, sending, type RestoreView } from '../api/client'
@@ -40,6 +41,6 @@ const putBack = () => bring(file.value!, true)
         Put it in the place of what is here
       </el-button>
     </template>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

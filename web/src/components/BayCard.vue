@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { ask, type BayView } from '../api/client'
 import { useRead } from '../composables/useRead'
 
@@ -53,6 +54,6 @@ const change = (part: Partial<BayView>) =>
         />
       </div>
     </template>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import type { FieldView } from '../api/client'
 import { useActing } from '../composables/useActing'
@@ -81,7 +82,7 @@ async function choose(choice: string): Promise<void> {
         Same as left
       </button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote v-if="problem" :said="problem" />
     <p v-else-if="field.hint" class="soft">{{ field.hint }}</p>
   </fieldset>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import {
   useIntervalFn,
   usePreferredDark,
@@ -174,7 +175,7 @@ watch(what, middle)
         @keydown="view?.keyed($event)"
       ></canvas>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div class="row">
       <el-radio-group v-if="linkage?.steer.at_mm.length" v-model="what" aria-label="What moves">
         <el-radio-button value="travel">Travel</el-radio-button>

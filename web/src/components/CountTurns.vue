@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import type { StepReadView } from '../api/client'
 import { useActing } from '../composables/useActing'
@@ -33,6 +34,6 @@ function count(flats: number): void {
         − 1 flat
       </el-button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId } from '../api/client'
@@ -74,7 +75,7 @@ const correct = () =>
     </p>
     <el-button :disabled="busy" @click="correct">Make the short work order</el-button>
   </section>
-  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <RefusalNote :said="problem" />
 </template>
 
 <style scoped>

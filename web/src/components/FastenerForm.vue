@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { ref } from 'vue'
 import { newId, type FastenerView, type Schemas } from '../api/client'
@@ -125,6 +126,6 @@ async function save(): Promise<void> {
       </el-button>
       <el-button v-if="start" @click="emit('done')">Leave it</el-button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </form>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import type { InstrumentView } from '../api/client'
 import type { Line, Shown } from '../composables/useLine'
@@ -68,9 +69,7 @@ function take(): void {
         Take {{ takes }}
       </el-button>
     </div>
-    <el-alert v-if="line.message" type="error" :closable="false" role="alert">{{
-      line.message
-    }}</el-alert>
+    <RefusalNote :said="line.message" />
   </section>
 </template>
 

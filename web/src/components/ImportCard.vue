@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { ask, sending, type ImportView } from '../api/client'
@@ -61,6 +62,6 @@ async function add(): Promise<void> {
         {{ preview.outcome === 'new' ? 'Add this job' : 'Do that' }}
       </el-button>
     </template>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>

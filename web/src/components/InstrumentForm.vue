@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { ref } from 'vue'
 import { ask, newId, type InstrumentView, type Schemas } from '../api/client'
 import { useGuarded } from '../composables/useGuarded'
@@ -105,8 +106,6 @@ async function put(retired: boolean): Promise<void> {
       <el-button @click="emit('left')">Leave it</el-button>
       <el-button v-if="start" text :disabled="busy" @click="put(true)">Take out of use</el-button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" class="all" role="alert">{{
-      problem
-    }}</el-alert>
+    <RefusalNote :said="problem" class="all" />
   </form>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { ref } from 'vue'
 import { Refusal, type Joint } from '../api/client'
@@ -211,7 +212,7 @@ async function save(): Promise<void> {
     </label>
     <el-checkbox v-model="form.single">Single use</el-checkbox>
     <el-checkbox v-model="form.aluminium">Into aluminium</el-checkbox>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div class="row wide">
       <el-button type="primary" native-type="submit" :disabled="busy">Draw it</el-button>
     </div>

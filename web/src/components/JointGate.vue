@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import type { JointView } from '../api/client'
 import { useActing } from '../composables/useActing'
@@ -52,6 +53,6 @@ async function readHeight(): Promise<void> {
       </label>
       <el-button :disabled="busy" @click="readHeight">Record height</el-button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Bolt, JointView } from '../api/client'
@@ -80,7 +81,7 @@ async function save(): Promise<void> {
     <label class="wide"> Which way round <el-input v-model="form.note" maxlength="120" /> </label>
     <el-checkbox v-if="joint.side" v-model="both">The same on the other side</el-checkbox>
     <el-checkbox v-model="form.right">Right as typed</el-checkbox>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <el-button type="primary" native-type="submit" :disabled="busy">Save the change</el-button>
   </form>
 </template>

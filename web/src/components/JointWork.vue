@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { BoltView, JointView, WorkStage } from '../api/client'
@@ -208,7 +209,7 @@ async function work(stage: WorkStage, more: object = {}): Promise<void> {
         Paint mark
       </el-button>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <KeepReading v-if="off" :busy="busy" @keep="work('torqued', { kept: $event })" />
     <JointExtras
       v-if="to === 'torqued'"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { ref, shallowRef } from 'vue'
 import { ask, type RestoreView } from '../api/client'
 import { useRead } from '../composables/useRead'
@@ -58,6 +59,6 @@ const bring = (name: string, apply: boolean) =>
     </ul>
     <p v-else class="soft">None yet.</p>
     <el-button :disabled="busy" @click="keep">Keep a copy now</el-button>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { ask, newId } from '../api/client'
 import { useJobPart } from '../composables/useJobPart'
@@ -87,7 +88,7 @@ function tick(key: string): void {
     <p v-else class="soft">
       Taking it back is an undo in the car's record; then it can be decided again.
     </p>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { ref, watch } from 'vue'
 import { ask, type MeasuresView } from '../api/client'
 import { useRead } from '../composables/useRead'
@@ -83,6 +84,6 @@ function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
         />
       </label>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

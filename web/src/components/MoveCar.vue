@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import type { Position, Side } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { useConsequences } from '../composables/useConsequences'
@@ -66,7 +67,7 @@ function move(one: Choice): void {
       </button>
     </div>
     <LostNotice :lost="lost" @yes="yes" @no="no" />
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>
 

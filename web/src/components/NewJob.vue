@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId, type CarLine } from '../api/client'
@@ -46,6 +47,6 @@ async function addCar(): Promise<string> {
       <el-input v-model="title" maxlength="120" />
     </label>
     <el-button type="primary" native-type="submit" :disabled="busy">Start the job</el-button>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </form>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { ask, newId, type ShelfPart } from '../api/client'
 import { useRead } from '../composables/useRead'
@@ -89,7 +90,7 @@ const fit = (part: ShelfPart) =>
         <el-button type="primary" :disabled="busy" @click="fit(part)">Fit</el-button>
       </div>
       <el-alert v-if="said" type="success" :closable="false" role="status">{{ said }}</el-alert>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
     </div>
   </el-dialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { computed } from 'vue'
 import { ask, newId, sending } from '../api/client'
@@ -38,6 +39,6 @@ const attach = (file: File) =>
       :disabled="busy"
       @picked="attach"
     />
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { ask, newId } from '../api/client'
 import { connection } from '../api/connection'
@@ -62,7 +63,7 @@ const readAll = () =>
         <pre class="[font:inherit] [white-space:pre-wrap]">{{ bay.paper }}</pre>
       </template>
     </FoldAway>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { ask, newId, sending, type ReadingsPreview } from '../api/client'
@@ -45,7 +46,7 @@ function choose(picked: File): void {
     <FilePick label="Readings from a CSV file" accept=".csv,text/csv" @picked="choose" />
   </span>
   <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <table v-if="preview" class="sheet-table">
       <thead>
         <tr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId } from '../api/client'
@@ -91,6 +92,6 @@ const takeAway = () =>
         </div>
       </div>
     </el-alert>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { useJobPart } from '../composables/useJobPart'
 import BesideTable from './BesideTable.vue'
@@ -10,7 +11,7 @@ const { found: record, problem } = useJobPart(
 </script>
 
 <template>
-  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <RefusalNote :said="problem" />
   <div v-if="record" class="parts grid one-col gap-14px">
     <p v-if="record.fitted.length"><b>Fitted:</b> {{ record.fitted.join('; ') }}.</p>
     <BesideTable v-if="record.beside.length" :readings="record.beside" />

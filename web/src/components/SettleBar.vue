@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import { useActing } from '../composables/useActing'
 import { useJob } from '../stores/job'
@@ -14,7 +15,7 @@ async function settle(): Promise<void> {
 </script>
 
 <template>
-  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <RefusalNote :said="problem" />
   <el-alert v-if="!onWheels" type="error" :closable="false" role="status">
     ✕ The car is {{ store.job?.position_said }}. Readings at the wheels are taken settled, on its
     wheels; taken now they are marked.

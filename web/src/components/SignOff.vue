@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useActing } from '../composables/useActing'
 import { useJob } from '../stores/job'
@@ -61,6 +62,6 @@ function reopen(reason: string): void {
       </el-button>
       <span v-if="blocked" class="soft">First close what blocks it.</span>
     </form>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </section>
 </template>

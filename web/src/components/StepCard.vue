@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { computed, onUnmounted, ref } from 'vue'
 import type { StepView } from '../api/client'
@@ -143,7 +144,7 @@ async function write(): Promise<void> {
     </form>
     <TakeOff v-if="step.state === 'open' && !elsewhere" :step="step.key" />
     <PictureRow :subject="step.key" />
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div
       v-if="step.state === 'open'"
       ref="actions"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { computed, onMounted, ref, watch } from 'vue'
 import type { JointView } from '../api/client'
@@ -61,7 +62,7 @@ onMounted(() => void useGauges().load())
 
 <template>
   <div class="stack" :aria-busy="behind || store.unsent > 0">
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div class="row" role="group" aria-label="Fasteners of this step">
       <p v-if="!view" class="soft">Reading the maps…</p>
       <el-button

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { ref } from 'vue'
 import { useActing } from '../composables/useActing'
 import { useRead } from '../composables/useRead'
@@ -66,8 +67,6 @@ async function stop(): Promise<void> {
       </p>
       <a :href="`${store.path}/stop.pdf`" class="font-600">Sheet for the driver's seat</a>
     </template>
-    <el-alert v-if="problem || refused" type="error" :closable="false" role="alert">{{
-      problem || refused
-    }}</el-alert>
+    <RefusalNote :said="problem || refused" />
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
 import { ask, newId, sending } from '../api/client'
@@ -37,5 +38,5 @@ const take = (file: File) =>
     />
   </div>
   <el-alert v-if="said" type="success" :closable="false" role="status">{{ said }}</el-alert>
-  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <RefusalNote :said="problem" />
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { ref } from 'vue'
 import { useActing } from '../composables/useActing'
@@ -61,7 +62,7 @@ async function note(what: string): Promise<void> {
         />
         <el-button native-type="submit" :disabled="busy || !name.trim()">It came off</el-button>
       </form>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
     </div>
   </FoldAway>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import { ask, newId, type TorqueListView } from '../api/client'
@@ -143,7 +144,7 @@ function choose(line: number, place: string): void {
         </el-select>
       </li>
     </ul>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <el-button v-if="read" type="primary" :disabled="busy || !count" @click="take">
       Take {{ count }} of {{ read.rows.length }} rows
     </el-button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { computed } from 'vue'
 import type { BookView } from '../api/client'
 import { useActing } from '../composables/useActing'
@@ -23,7 +24,7 @@ function undo(): void {
 <template>
   <div class="screen-only grid one-col gap-8px mb-12px">
     <WaitingPanel :book="book" />
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div
       v-if="(lastWaiting || view?.last_event) && !closed"
       class="last flex gap-10px items-center justify-end"

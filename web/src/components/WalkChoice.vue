@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import { useEventListener } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import type { FieldView } from '../api/client'
@@ -43,7 +44,7 @@ onMounted(() => first.value[0]?.focus())
       <kbd class="mr-12px c-soft">{{ place + 1 }}</kbd> {{ one.label }}
     </button>
   </div>
-  <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+  <RefusalNote v-if="problem" :said="problem" />
   <p v-else class="soft">{{ field.hint }}</p>
 </template>
 

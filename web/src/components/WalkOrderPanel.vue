@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { ref } from 'vue'
 import { ask, type WalkOrder } from '../api/client'
@@ -90,7 +91,7 @@ function earlier(place: number): void {
         </li>
       </ol>
     </template>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </FoldAway>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from './RefusalNote.vue'
 import type { WheelTurnsView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { VERDICTS, sayNumber } from '../composables/useWords'
@@ -68,7 +69,7 @@ function turn(adjuster: string, steps: number): void {
         }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
       </p>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <p v-for="one in wheel.targets" :key="one.name">
       {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched
       {{ sayNumber(one.before_deg, 2) }}°, with the plan

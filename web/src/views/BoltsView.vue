@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
@@ -80,9 +81,7 @@ onMounted(() => void useGauges().load())
         Labels for the bags
       </a>
     </header>
-    <el-alert v-if="problem || refused" type="error" :closable="false" role="alert">{{
-      problem || refused
-    }}</el-alert>
+    <RefusalNote :said="problem || refused" />
     <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
     <JointForm v-if="drawing" @done="choose" />
     <template v-else>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { ask, newId } from '../api/client'
 import AxleParts from '../components/AxleParts.vue'
@@ -51,7 +52,7 @@ const copy = () =>
       <h2>{{ title }} axle</h2>
       <el-button v-if="known" :disabled="busy" @click="copy">Copy left to right</el-button>
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <el-alert v-if="!known" type="warning" :closable="false" role="note">
       Say first what this axle is; then its arms and points are asked for.
     </el-alert>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import type { FastenerView } from '../api/client'
 import FastenerForm from '../components/FastenerForm.vue'
@@ -26,7 +27,7 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
       </div>
       <TableFiles table="fasteners" />
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <div v-if="fasteners.length" class="scroll card" tabindex="0" role="region" aria-label="List">
       <table class="sheet-table">
         <thead>

@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, watch } from 'vue'
-import { connection } from '../api/connection'
+import { computed, onUnmounted, watch } from 'vue'
 import BookBand from '../components/BookBand.vue'
-import JumpList from '../components/JumpList.vue'
-import UndoBar from '../components/UndoBar.vue'
-import WaitingPanel from '../components/WaitingPanel.vue'
+import BookPage from '../components/BookPage.vue'
 import { provideDesk } from '../composables/useDesk'
 import { useCar } from '../stores/car'
 
 const props = defineProps<{ carId: string }>()
-const page = ref<HTMLElement | null>(null)
 const store = useCar()
 provideDesk(store.book())
 const PAGES = [
@@ -42,24 +38,9 @@ onUnmounted(() => store.close())
     :pages="PAGES"
     label="Parts of the record"
   />
-  <main ref="page" class="sheet">
-    <div v-if="store.missing" class="stack">
-      <el-alert type="error" :closable="false" role="alert"
-        >There is no such car here. Go back to all cars.</el-alert
-      >
-      <WaitingPanel :book="store.book()" />
-    </div>
-    <p v-else-if="!store.car || !store.sheet" class="soft">
-      {{
-        connection.lost
-          ? 'This record was not looked at on this device before, so it cannot be shown without a connection.'
-          : 'Reading the record…'
-      }}
-    </p>
-    <template v-else>
-      <UndoBar :book="store.book()" />
-      <router-view />
-      <JumpList :page="page" />
-    </template>
-  </main>
+  <BookPage
+    :book="store.book()"
+    what="record"
+    gone="There is no such car here. Go back to all cars."
+  />
 </template>

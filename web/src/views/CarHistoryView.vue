@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref, watch } from 'vue'
 import HistoryCurve from '../components/HistoryCurve.vue'
 import { useCarPart } from '../composables/useCarPart'
@@ -49,9 +50,7 @@ watch(
 <template>
   <div class="stack">
     <h2>History</h2>
-    <el-alert v-if="problem || unlike" type="error" :closable="false" role="alert">{{
-      problem || unlike
-    }}</el-alert>
+    <RefusalNote :said="problem || unlike" />
     <p v-if="history && !moments.length" class="card">
       Nothing was read on this car yet. A baseline begins its history.
     </p>

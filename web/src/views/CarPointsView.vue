@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import CornerDrawing from '../components/CornerDrawing.vue'
 import FieldGroup from '../components/FieldGroup.vue'
@@ -33,7 +34,7 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
       </div>
       <p class="figure text-22px c-go">{{ read }} of {{ points.length }} known</p>
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <TableFiles table="points" />
     <el-alert v-if="!points.length" type="warning" :closable="false" role="note"
       >Say first what axles the car has.</el-alert

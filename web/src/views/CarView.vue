@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId } from '../api/client'
@@ -57,9 +58,7 @@ const copy = () =>
             <el-input v-model="copyName" maxlength="120" />
           </label>
           <el-button native-type="submit" :disabled="busy">Copy the record</el-button>
-          <el-alert v-if="problem" type="error" :closable="false" role="alert">{{
-            problem
-          }}</el-alert>
+          <RefusalNote :said="problem" />
         </form>
       </div>
     </div>

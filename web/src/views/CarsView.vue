@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId, type ShelfPart } from '../api/client'
@@ -43,7 +44,7 @@ const remove = (part: ShelfPart) =>
         </li>
       </ul>
       <p v-else-if="cars" class="card">No car yet. Add one: a name is enough to begin.</p>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
     </section>
     <aside class="stack">
       <form class="card stack" @submit.prevent="add">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import DayLines from '../components/DayLines.vue'
 import { useRead } from '../composables/useRead'
@@ -49,7 +50,7 @@ function nextMorning(): Date {
           <el-input-number v-model="people" :min="1" :max="12" />
         </label>
       </div>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
       <template v-if="day">
         <el-alert type="success" :closable="false" role="status">{{ day.said }}</el-alert>
         <ul class="row gap-6px bare-list flex" aria-label="What the lines mean">

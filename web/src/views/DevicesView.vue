@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { useIntervalFn } from '@vueuse/core'
 import { onUnmounted, ref, shallowRef } from 'vue'
 import { ask, type CodeView, type DeviceView } from '../api/client'
@@ -160,6 +161,6 @@ onUnmounted(() => window.clearTimeout(timer))
         </li>
       </ul>
     </section>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
   </div>
 </template>

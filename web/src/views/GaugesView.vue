@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { ask, newId, type InstrumentView, type StandInView } from '../api/client'
 import GaugeLine from '../components/GaugeLine.vue'
@@ -65,7 +66,7 @@ void guarded(() => gauges.load())
       </div>
       <el-button v-if="!editing" type="primary" @click="editing = 'new'">Add a gauge</el-button>
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <InstrumentForm
       v-if="editing"
       :key="editing === 'new' ? 'new' : editing.id"

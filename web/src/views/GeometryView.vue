@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import AxleTogether from '../components/AxleTogether.vue'
 import FieldGroup from '../components/FieldGroup.vue'
@@ -42,7 +43,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
         }}
       </span>
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <section v-if="known" class="card stack" aria-label="What if">
       <label
         class="grid grid-cols-[auto_minmax(0,1fr)_110px] gap-14px items-center lt-phone:col-auto"

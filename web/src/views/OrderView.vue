@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import KnownCard from '../components/KnownCard.vue'
 import FittingCard from '../components/FittingCard.vue'
@@ -59,7 +60,7 @@ function lift(both: boolean): void {
       <SchoolChoices v-if="plan?.schools.length" v-model="brief" :schools="plan.schools" />
     </section>
     <section class="stack plan" aria-label="The plan">
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
       <p v-if="!brief.fittings.length" class="card">
         Choose what is fitted. The steps, the tools and what to buy follow from it; several parts on
         one car become one plan.

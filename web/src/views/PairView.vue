@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { ref } from 'vue'
 import { useGuarded } from '../composables/useGuarded'
 import { useMe } from '../stores/me'
@@ -47,7 +48,7 @@ const pair = () =>
       >
         Let it in
       </el-button>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
     </form>
   </main>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ask, newId, type ExerciseView } from '../api/client'
@@ -54,7 +55,7 @@ const best = (one: ExerciseView) =>
         <el-input-number v-model="seed" :min="1" :max="999999" controls-position="right" />
       </label>
     </div>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <ol class="grid gap-10px bare-list">
       <li
         v-for="(one, place) in exercises"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, onMounted, ref } from 'vue'
 import BarHoles from '../components/BarHoles.vue'
 import FieldGroup from '../components/FieldGroup.vue'
@@ -69,7 +70,7 @@ onMounted(() => void useGauges().load())
         </button>
       </div>
     </header>
-    <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+    <RefusalNote :said="problem" />
     <el-alert v-if="view?.problem" type="error" :closable="false" role="alert">{{
       view.problem
     }}</el-alert>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import FilePick from '../components/FilePick.vue'
 import { ref, shallowRef } from 'vue'
 import { ask, sending, type ProcedurePreview } from '../api/client'
@@ -64,7 +65,7 @@ const remove = (key: string) =>
         Kinds of job as files: steps, what they wait for, fasteners, hardware. Write one, or keep an
         edited plan from a job.
       </p>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
       <table class="sheet-table">
         <tbody>
           <tr v-for="one in procedures" :key="one.key">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { cache } from '../api/cache'
@@ -70,7 +71,7 @@ const tryDemo = () =>
         </div>
         <p v-else-if="!board.lines.length" class="card">No car is in work.</p>
       </template>
-      <el-alert v-if="problem" type="error" :closable="false" role="alert">{{ problem }}</el-alert>
+      <RefusalNote :said="problem" />
       <template v-if="jobs?.length || sought">
         <div class="row justify-between">
           <h3>Every job</h3>
