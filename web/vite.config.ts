@@ -71,6 +71,17 @@ export default defineConfig({
     emptyOutDir: true,
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 800,
+    rolldownOptions: {
+      output: {
+        // What several pages stand on comes in one piece: each file is a way to the server and back.
+        codeSplitting: {
+          groups: [
+            { name: 'frame', test: /node_modules.(?!echarts|zrender|three)/, minShareCount: 6 },
+            { name: 'shared', test: /src.(components|composables|stores|api)/, minShareCount: 6 },
+          ],
+        },
+      },
+    },
   },
   test: {
     server: { deps: { inline: ['element-plus'] } },
