@@ -37,7 +37,7 @@ const hour = (day: string, n: number) => sayClock(new Date(first(day) + n * HOUR
       >
     </div>
     <template v-for="job in day.jobs" :key="job.id">
-      <div v-if="job.slots.some((slot) => dayOf(slot.begin) === one)" class="job">
+      <div v-if="job.slots.some((slot) => dayOf(slot.begin) === one)">
         <router-link :to="{ name: 'floor', params: { jobId: job.id } }">
           <b>{{ job.car }}</b> {{ job.title }}
         </router-link>

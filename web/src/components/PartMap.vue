@@ -79,7 +79,6 @@ const title = computed(() => (props.axle.axle === 'front' ? 'Front axle' : 'Rear
             <circle
               v-for="point in line(part)"
               :key="point.join()"
-              class="joint"
               :cx="point[0]"
               :cy="point[1]"
               r="2.6"

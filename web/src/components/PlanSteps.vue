@@ -72,7 +72,7 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
             @click="open = open === step.key ? '' : step.key"
           >
             <span class="figure text-18px c-soft">{{ number }}</span>
-            <span class="title">
+            <span>
               {{ step.title }}
               <span v-if="step.two_people" class="soft"> · two people</span>
               <span v-if="step.wait" class="soft"> · then wait {{ step.wait }}</span>

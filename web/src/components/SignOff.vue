@@ -37,7 +37,7 @@ function reopen(reason: string): void {
         </span>
         <span v-else>✕ The log was changed after {{ signature.name }} signed it.</span>
       </el-alert>
-      <p class="soft print-hash">Fingerprint {{ signature.digest.slice(0, 16) }}…</p>
+      <p class="soft">Fingerprint {{ signature.digest.slice(0, 16) }}…</p>
       <div v-if="signature.listed.length">
         <b>Signed with these items open</b>
         <ul>

@@ -14,7 +14,7 @@ function simulate(fault: string): void {
 </script>
 
 <template>
-  <div class="row faults" role="group" aria-label="Simulate">
+  <div class="row" role="group" aria-label="Simulate">
     <span class="soft">Simulate:</span>
     <button
       v-for="one in FAULTS"

@@ -131,7 +131,7 @@ async function write(): Promise<void> {
         <li v-for="one in step.why" :key="one">{{ one }}</li>
       </ul>
     </FoldAway>
-    <p v-for="one in notes" :key="one.at" class="note">✎ {{ one.text }}</p>
+    <p v-for="one in notes" :key="one.at">✎ {{ one.text }}</p>
     <form class="row" @submit.prevent="write">
       <el-input
         v-model="note"

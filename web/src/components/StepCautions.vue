@@ -15,7 +15,7 @@ function understood(): void {
 </script>
 
 <template>
-  <el-alert v-if="fresh.length" type="error" :closable="false" role="note" class="fresh">
+  <el-alert v-if="fresh.length" type="error" :closable="false" role="note">
     <ul aria-label="Cautions" class="grid gap-4px pl-22px m-0">
       <li v-for="one in fresh" :key="one">{{ one }}</li>
     </ul>

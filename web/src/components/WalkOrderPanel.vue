@@ -57,7 +57,7 @@ function earlier(place: number): void {
 </script>
 
 <template>
-  <FoldAway class="order" title="Order of the walk">
+  <FoldAway title="Order of the walk">
     <template v-if="order">
       <div class="row" role="group" aria-label="Go round by">
         <button

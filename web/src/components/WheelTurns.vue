@@ -82,7 +82,7 @@ function turn(adjuster: string, steps: number): void {
         >, inside in {{ sayNumber(one.chance_pct, 0) }} of 100</template
       >. {{ one.why }}
     </p>
-    <p v-for="one in wheel.read_again" :key="`read ${one.name}`" class="again">
+    <p v-for="one in wheel.read_again" :key="`read ${one.name}`">
       <b :class="one.inside ? 'go' : 'wait'">
         {{ one.inside ? '✓' : '▲' }} {{ one.name }} read at {{ sayNumber(one.read_deg, 2) }}°
       </b>

@@ -40,7 +40,7 @@ const read = computed(() => points.value.filter((one) => store.car!.entries[one.
       >Say first what axles the car has.</el-alert
     >
     <template v-for="axle in ['front', 'rear']" :key="axle">
-      <div v-if="drawnOf(axle).length" class="pair drawn">
+      <div v-if="drawnOf(axle).length" class="pair">
         <section v-for="one in drawnOf(axle)" :key="one.key" class="card">
           <h3>{{ one.label }}</h3>
           <CornerDrawing

@@ -59,7 +59,7 @@ function lift(both: boolean): void {
       </div>
       <SchoolChoices v-if="plan?.schools.length" v-model="brief" :schools="plan.schools" />
     </section>
-    <section class="stack plan" aria-label="The plan">
+    <section class="stack" aria-label="The plan">
       <RefusalNote :said="problem" />
       <p v-if="!brief.fittings.length" class="card">
         Choose what is fitted. The steps, the tools and what to buy follow from it; several parts on
