@@ -16018,7 +16018,7 @@ export interface operations {
                  *         5
                  *       ],
                  *       "seen": 12,
-                 *       "source": "Workshop manual, page 12",
+                 *       "source": "Sample sheet 7 (invented)",
                  *       "torque": {
                  *         "text": "110",
                  *         "unit": "nm"
@@ -18739,7 +18739,7 @@ export interface operations {
                  *       ],
                  *       "id": "example-take-0001",
                  *       "seen": 12,
-                 *       "source": "Workshop manual, page 12",
+                 *       "source": "Sample sheet 7 (invented)",
                  *       "text": "Wheel nuts M12; 110 N·m",
                  *       "unit": "nm"
                  *     }
