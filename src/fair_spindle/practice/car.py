@@ -183,9 +183,15 @@ def _of_axles(layouts: dict[str, str]) -> Iterator[Entered]:
         yield enter(f"{axle}.track", TRACK)
         yield enter(f"{axle}.unsprung", UNSPRUNG, "n")
         yield enter(f"{axle}.motion_ratio", RATIO[axle], "spring_per_wheel")
-        for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW)):
-            yield enter(f"{axle}.{kind}.rate", rate, "n_per_mm")
-            yield enter(f"{axle}.{kind}.free", free)
+        yield from springs_of(axle, "spring", OLD)
+        yield from springs_of(axle, "new_spring", NEW)
+
+
+def springs_of(axle: str, kind: str, printed: tuple[float, float]) -> Iterator[Entered]:
+    """A spring as its sheet prints it: rate [N/mm] and free length [mm]."""
+    yield enter(f"{axle}.{kind}.rate", printed[0], "n_per_mm")
+    yield enter(f"{axle}.{kind}.free", printed[1])
+    if kind == "new_spring":
         yield Entered(f"{axle}.new_spring.fit", choice="coil")
 
 

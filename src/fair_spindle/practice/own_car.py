@@ -8,14 +8,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel
+from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel, other_side
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.practice.car import (
     DEGREE,
     END_TURNS,
+    FREE_SPREAD,
     NEW,
     OLD,
+    RATE_SPREAD,
     RATIO,
     THREADS,
     TYPICAL,
@@ -23,6 +25,7 @@ from fair_spindle.practice.car import (
     WANTED,
     Corner,
     TrueCar,
+    springs_of,
     threads_and_targets,
 )
 from fair_spindle.practice.linkage import Upright
@@ -52,6 +55,7 @@ def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str
     kept = [act for act in entries if not act.key.endswith((".adjust", ".pitch", ".pitch_2", ".top_plate"))]
     told = {act.key for act in kept}
     added = [act for wheel in WHEELS for act in threads_and_targets(wheel, layouts[wheel.axle])]
+    added += [act for axle in AXLES for act in springs_of(axle, "new_spring", NEW)]
     return TrueCar(corners, {}, {}, FRICTION, 0.0, 0.0, 0.0, (*kept, *(act for act in added if act.key not in told)))
 
 
@@ -60,27 +64,25 @@ def _said(layout: str) -> str:
 
 
 def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generator) -> Iterator[tuple[str, Corner]]:
-    def drawn(key: str, usual: float) -> float:
+    def drawn(key: str, usual: float, spread: float = 0.0) -> float:
         read = record.get(key)
-        return float(rng.normal(read.value, read.uncertainty)) if read else usual
+        return float(rng.normal(*((read.value, read.uncertainty) if read else (usual, spread))))
 
     ratios = {axle: drawn(f"{axle}.motion_ratio", RATIO[axle]) for axle in AXLES}
-    weighed = record.get("car.loads")
     for wheel in WHEELS:
         axle, layout = wheel.axle, layouts[wheel.axle]
         angles = {name: drawn(f"{wheel}.target.{name}", value * DEGREE) for name, value in WANTED.items()}
         toe, camber = (rng.normal(angles[name], APART[name] * DEGREE) for name in ("toe", "camber"))
         upright = Upright(layout, 1 if wheel.side == "left" else -1, _points(wheel, layout, record, rng), toe, camber)
-        load = weighed.parts.get(wheel.number) if weighed else None
         old, new = (
-            (drawn(f"{axle}.{kind}.rate", rate), drawn(f"{axle}.{kind}.free", free))
+            (drawn(f"{axle}.{kind}.rate", rate, RATE_SPREAD * rate), drawn(f"{axle}.{kind}.free", free, FREE_SPREAD))
             for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW))
         )
         yield (
             wheel,
             Corner(
                 upright,
-                (load or rng.normal(WEIGHT[axle], 60)) - drawn(f"{axle}.unsprung", UNSPRUNG),
+                _load(wheel, record.get("car.loads"), rng) - drawn(f"{axle}.unsprung", UNSPRUNG),
                 old,
                 new,
                 ratios[axle],
@@ -90,10 +92,19 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
         )
 
 
+def _load(wheel: Wheel, weighed: Quantity | None, rng: np.random.Generator) -> float:
+    """What stands on a wheel, however the car was weighed, by the ± of that; else what is usual. [N]"""
+    if weighed is None:
+        return float(rng.normal(WEIGHT[wheel.axle], 60))
+    parts = weighed.parts
+    share = parts.get("share", 0.0) if wheel.axle == "front" else 1 - parts.get("share", 0.0)
+    alone = parts.get(wheel.number, parts.get(wheel.axle, share * parts.get("total", 0.0)) / 2)
+    return float(rng.normal(alone, alone * weighed.uncertainty / weighed.value))
+
+
 def _points(wheel: Wheel, layout: str, record: Record, rng: np.random.Generator) -> dict[str, Vector]:
     """Each point as read, by its ±; where a wheel was not read at all, the other side's; else what is usual."""
-    other = f"{wheel.axle}.{'right' if wheel.side == 'left' else 'left'}"
-    for key, mirror in ((wheel, 1), (other, -1)):
+    for key, mirror in ((wheel, 1), (f"{wheel.axle}.{other_side(wheel.side)}", -1)):
         read = {name: record.get(f"{key}.point.{name}") for name in TYPICAL[layout]}
         if all(read.values()):
             return {
