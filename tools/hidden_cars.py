@@ -3,7 +3,8 @@
 import sys
 from pathlib import Path
 
-sys.path.insert(0, str(Path(__file__).parent.parent / "tests"))
+TESTS = Path(__file__).parent.parent / "tests"
+sys.path[:0] = [str(TESTS), str(TESTS / "core")]
 from hidden_cars import examine
 
 
@@ -20,4 +21,5 @@ def main(count: int) -> None:
             print(f"| {name} | {' | '.join(cells)} | {cover} |", flush=True)
 
 
-main(int(sys.argv[1]) if len(sys.argv) > 1 else 100)
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 100)

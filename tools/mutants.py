@@ -295,4 +295,5 @@ def main(asked: list[str]) -> None:
     print("\n".join(survivors))
 
 
-main(sys.argv[1:])
+if __name__ == "__main__":
+    main(sys.argv[1:])

@@ -1,6 +1,9 @@
 """What the documents promise is there: links, rooms, rules, sources, and only invented names in the demo."""
 
+import os
 import re
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -61,3 +64,11 @@ def test_no_lock_file_or_page_carries_an_address_of_a_registry():
     for name in ("requirements.lock", "web/package-lock.json", *map(str, PAGES)):
         text = (ROOT / name).read_text()
         assert not re.search(r"https?://(?!127\.0\.0\.1|localhost)[^\s\"]*(?:pypi|npmjs|registry)", text), name
+
+
+def test_every_tool_finds_what_it_rests_on():
+    for tool in sorted((ROOT / "tools").glob("*.py")):
+        look = f"import runpy; runpy.run_path({str(tool)!r}, run_name='looked at')"
+        alone = {**os.environ, "PYTHONPATH": str(tool.parent)}
+        found = subprocess.run([sys.executable, "-c", look], cwd="/", env=alone, capture_output=True, text=True)
+        assert found.returncode == 0, f"{tool.name}: {found.stderr[-400:]}"
