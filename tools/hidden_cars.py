@@ -5,7 +5,7 @@ from pathlib import Path
 
 TESTS = Path(__file__).parent.parent / "tests"
 sys.path[:0] = [str(TESTS), str(TESTS / "core")]
-from hidden_cars import examine
+from hidden_cars import examine  # noqa: E402
 
 
 def main(count: int) -> None:

@@ -217,3 +217,15 @@ def test_up_to_six_adjusters_are_taken_and_a_stop_may_be_where_the_adjuster_stan
     with pytest.raises(InputError, match="either side") as refused:
         realign(corner, 0.0, (away,), {"toe": 0.0}, {"toe": 1e-4})
     assert refused.value.field == "adjusters.rod"
+    link, toe = on("link 0"), {"toe": 0.0}
+    for rod, targets, field, why in (
+        (Adjuster("rod", link, 0.0, 0.5, -1.0, 1.0), toe, "adjusters.rod", "above 0 mm; got 0"),
+        (Adjuster("rod", link, 1.0, 0.5, 2.0, 2.3, start=4.0), toe, "adjusters.rod", "2.0 to 2.3 mm"),
+        (Adjuster("rod", link, 1.0, 0.5, -1.0, 1.0), {"caster": 0.1}, "targets.caster_deg", "no caster to aim at"),
+    ):
+        with pytest.raises(InputError, match=why) as refused:
+            realign(corner, 0.0, (rod,), targets, {"toe": 1e-4, "caster": 1e-3})
+        assert refused.value.field == field
+    for low, high in ((-0.1, 0.1), (2.0, 2.5)):
+        narrow = Adjuster("rod", link, 1.0, 0.5, low, high, start=2.0 if low > 0 else 0.0)
+        assert realign(corner, 0.0, (narrow,), toe, {"toe": 1e-4}).changes.size == 1, "one setting is enough"
