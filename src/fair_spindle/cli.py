@@ -119,7 +119,7 @@ def calc(
 @app.command()
 def blind(
     cars: Annotated[int, typer.Option(min=1, max=1000, help="Cars of each layout.")] = 8,
-    layout: Annotated[list[str] | None, typer.Option(help="Layouts; all three if left out.")] = None,
+    layout: Annotated[list[str] | None, typer.Option(help="Layouts; all of them if left out.")] = None,
 ) -> None:
     """Let a robot tuner work on practice cars, and say what it leaves beside what steps and gauges leave."""
     from fair_spindle.examiner.report import LAYOUTS, report
