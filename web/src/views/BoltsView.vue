@@ -64,8 +64,8 @@ onMounted(() => void useGauges().load())
 
 <template>
   <div class="stack">
-    <header class="row justify-between">
-      <h2>Bolts</h2>
+    <header class="row">
+      <h2 class="mr-auto">Bolts</h2>
       <el-button @click="drawing = !drawing">
         {{ drawing ? 'Back to the maps' : '+ Draw a joint' }}
       </el-button>
