@@ -8,12 +8,10 @@ from typing import Literal
 
 import numpy as np
 
-from fair_spindle.core.basics.errors import InputError, NoSolution
-from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.corner import Corner
-from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.core.geometry.slopes import Geometry, angles_at
 from fair_spindle.core.geometry.solid_axle import move_axle
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
@@ -39,7 +37,7 @@ from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPl
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
-from fair_spindle.jobs.drawn_corner import changes_of, drawn, linkage_of, sketched
+from fair_spindle.jobs.drawn_corner import changes_of, drawn
 from fair_spindle.jobs.geometry_models import (
     AdjusterView,
     AnglesView,
@@ -47,9 +45,6 @@ from fair_spindle.jobs.geometry_models import (
     AxleToeView,
     CurveView,
     GeometryView,
-    LinkageView,
-    LinkageWanted,
-    PointsView,
     ShareView,
     SidesApartView,
     SolidAxleView,
@@ -75,7 +70,7 @@ SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
     """A car's geometry and the turns that bring it to its targets; how sure, where samples are drawn."""
     now = standing(database, car_id, car=True)
-    baseline, source = _baseline(database, now)
+    baseline, source = baseline_of(database, now)
     wheels = wheels_of(readings_now(now.state, now.template), baseline)
     plan = plan_car(wheels, _ratio(now), samples, now.readings.quantities)
     return GeometryView(
@@ -91,7 +86,7 @@ def see_geometry(database: Database, car_id: str, samples: int) -> GeometryView:
 def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
     """How the car would stand at other heights and with other turns."""
     now = standing(database, car_id, car=True)
-    wheels = wheels_of(readings_now(now.state, now.template), _baseline(database, now)[0])
+    wheels = wheels_of(readings_now(now.state, now.template), baseline_of(database, now)[0])
     tried = [_tried(wheel, wanted) for wheel in wheels.values() if wheel.corner]
     by_key = {one.key: one.angles for one in tried}
     axles: dict[str, AxleToe] = {}
@@ -104,32 +99,7 @@ def try_out(database: Database, car_id: str, wanted: WhatIf) -> TriedCar:
     return TriedCar(wheels=tried, axles=[_show_toe(axle, toe) for axle, toe in axles.items()])
 
 
-def see_linkage(database: Database, car_id: str, wanted: LinkageWanted) -> LinkageView:
-    """One corner in space, through travel and steer, as it is and as turned."""
-    now = standing(database, car_id, car=True)
-    wheels = wheels_of(readings_now(now.state, now.template), _baseline(database, now)[0])
-    if wanted.wheel not in wheels:
-        raise InputError("Choose one of the car's wheels.", field="wheel")
-    return linkage_of(wheels[wanted.wheel], label_wheel(wanted.wheel), wanted.turns)
-
-
-def see_points(database: Database, car_id: str) -> list[PointsView]:
-    """The points of every wheel as far as they are read."""
-    now = standing(database, car_id, car=True)
-    found = []
-    for wheel in WHEELS:
-        layout = LAYOUTS.get(now.readings.words.get(f"{wheel.axle}.layout", ""))
-        read = {
-            key.removeprefix(f"{wheel}.point."): np.array([quantity.parts[axis] for axis in "xyz"])
-            for key, quantity in now.readings.quantities.items()
-            if key.startswith(f"{wheel}.point.")
-        }
-        if layout and read:
-            found.append(PointsView(key=wheel, label=wheel.label, segments=sketched(layout, read)))
-    return found
-
-
-def _baseline(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
+def baseline_of(database: Database, car: Standing) -> tuple[dict[str, Quantity], str]:
     """The car's latest readings over all its jobs, and the name of the newest."""
     acts: dict[str, Entered] = {}
     with database.reading() as session:

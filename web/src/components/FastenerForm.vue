@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from './PickList.vue'
 import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { ref } from 'vue'
@@ -72,22 +73,12 @@ async function save(): Promise<void> {
     <h3>{{ start ? `Change: ${start.group}` : 'Add a fastener' }}</h3>
     <label class="wide">Holds <el-input v-model="form.group" maxlength="80" /></label>
     <label>Place <el-input v-model="form.place" maxlength="2" /></label>
-    <label>
-      Axle
-      <el-select v-model="form.axle" aria-label="Axle" :empty-values="[null, undefined]">
-        <el-option value="" label="either" />
-        <el-option value="front" label="front" />
-        <el-option value="rear" label="rear" />
-      </el-select>
-    </label>
-    <label>
-      Side
-      <el-select v-model="form.side" aria-label="Side" :empty-values="[null, undefined]">
-        <el-option value="" label="both" />
-        <el-option value="left" label="left" />
-        <el-option value="right" label="right" />
-      </el-select>
-    </label>
+    <PickList
+      v-model="form.axle"
+      label="Axle"
+      :of="{ '': 'either', front: 'front', rear: 'rear' }"
+    />
+    <PickList v-model="form.side" label="Side" :of="{ '': 'both', left: 'left', right: 'right' }" />
     <label>Thread <el-input v-model="form.thread" placeholder="12 x 1.5" /></label>
     <label>Length, mm <el-input v-model="form.length" maxlength="6" /></label>
     <label>
@@ -108,16 +99,17 @@ async function save(): Promise<void> {
         @enter="save"
       />
     </label>
-    <label>
-      Thread is
-      <el-select v-model="form.condition" aria-label="Thread is" :empty-values="[null, undefined]">
-        <el-option value="" label="not told" />
-        <el-option value="dry" label="dry" />
-        <el-option value="oiled" label="oiled" />
-        <el-option value="anti_seize" label="anti-seize" />
-        <el-option value="threadlocker" label="threadlocker" />
-      </el-select>
-    </label>
+    <PickList
+      v-model="form.condition"
+      label="Thread is"
+      :of="{
+        '': 'not told',
+        dry: 'dry',
+        oiled: 'oiled',
+        anti_seize: 'anti-seize',
+        threadlocker: 'threadlocker',
+      }"
+    />
     <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
     <el-checkbox v-model="form.single">Single use</el-checkbox>
     <div class="row wide">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickList from './PickList.vue'
 import RefusalNote from './RefusalNote.vue'
 import { storeToRefs } from 'pinia'
 import { ref } from 'vue'
@@ -46,34 +47,25 @@ async function save(): Promise<void> {
         <el-option v-for="[key, words] in ROLES" :key="key" :value="key" :label="words" />
       </el-select>
     </label>
-    <label>
-      Axle
-      <el-select v-model="form.axle" aria-label="Axle" :empty-values="[null, undefined]">
-        <el-option value="" label="either" />
-        <el-option value="front" label="front" />
-        <el-option value="rear" label="rear" />
-      </el-select>
-    </label>
-    <label>
-      Side
-      <el-select v-model="form.side" aria-label="Side" :empty-values="[null, undefined]">
-        <el-option value="" label="both" />
-        <el-option value="left" label="left" />
-        <el-option value="right" label="right" />
-      </el-select>
-    </label>
+    <PickList
+      v-model="form.axle"
+      label="Axle"
+      :of="{ '': 'either', front: 'front', rear: 'rear' }"
+    />
+    <PickList v-model="form.side" label="Side" :of="{ '': 'both', left: 'left', right: 'right' }" />
     <template v-if="form.role === 'rubber_pivot'">
-      <label>
-        Bushing
-        <el-select v-model="form.bushing" aria-label="Bushing" :empty-values="[null, undefined]">
-          <el-option value="" label="not known" />
-          <el-option value="bonded_rubber" label="bonded rubber" />
-          <el-option value="fluid_filled_rubber" label="fluid-filled rubber" />
-          <el-option value="greased_poly" label="greased polyurethane" />
-          <el-option value="spherical" label="spherical" />
-          <el-option value="rolling_element" label="rolling bearing" />
-        </el-select>
-      </label>
+      <PickList
+        v-model="form.bushing"
+        label="Bushing"
+        :of="{
+          '': 'not known',
+          bonded_rubber: 'bonded rubber',
+          fluid_filled_rubber: 'fluid-filled rubber',
+          greased_poly: 'greased polyurethane',
+          spherical: 'spherical',
+          rolling_element: 'rolling bearing',
+        }"
+      />
       <label>
         Arm it turns <el-input v-model="form.arm" placeholder="lower" maxlength="30" />
       </label>
@@ -160,53 +152,44 @@ async function save(): Promise<void> {
     <label v-if="form.way === 'torque_angle' || form.way === 'angle'">
       Angle, ° <el-input v-model="form.angle" maxlength="5" />
     </label>
-    <label>
-      Value is for
-      <el-select
-        v-model="form.condition"
-        aria-label="Value is for"
-        :empty-values="[null, undefined]"
-      >
-        <el-option value="" label="not told" />
-        <el-option value="dry" label="a dry thread" />
-        <el-option value="oiled" label="an oiled thread" />
-        <el-option value="anti_seize" label="anti-seize" />
-        <el-option value="threadlocker" label="threadlocker" />
-      </el-select>
-    </label>
-    <label>
-      Thread is now
-      <el-select
-        v-model="form.threadNow"
-        aria-label="Thread is now"
-        :empty-values="[null, undefined]"
-      >
-        <el-option value="" label="not told" />
-        <el-option value="dry" label="dry" />
-        <el-option value="oiled" label="oiled" />
-        <el-option value="anti_seize" label="with anti-seize" />
-        <el-option value="threadlocker" label="with threadlocker" />
-      </el-select>
-    </label>
+    <PickList
+      v-model="form.condition"
+      label="Value is for"
+      :of="{
+        '': 'not told',
+        dry: 'a dry thread',
+        oiled: 'an oiled thread',
+        anti_seize: 'anti-seize',
+        threadlocker: 'threadlocker',
+      }"
+    />
+    <PickList
+      v-model="form.threadNow"
+      label="Thread is now"
+      :of="{
+        '': 'not told',
+        dry: 'dry',
+        oiled: 'oiled',
+        anti_seize: 'with anti-seize',
+        threadlocker: 'with threadlocker',
+      }"
+    />
     <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
-    <label>
-      Trusted as
-      <el-select v-model="form.trust" aria-label="Trusted as" :empty-values="[null, undefined]">
-        <el-option value="" label="not told" />
-        <el-option value="maker" label="maker's data" />
-        <el-option value="part_maker" label="part maker's sheet" />
-        <el-option value="second_hand" label="second hand" />
-      </el-select>
-    </label>
-    <label>
-      Locked by
-      <el-select v-model="form.lock" aria-label="Locked by" :empty-values="[null, undefined]">
-        <el-option value="" label="nothing" />
-        <el-option value="cotter" label="castle nut and cotter pin" />
-        <el-option value="tab" label="tab" />
-        <el-option value="jam_nut" label="jam nut" />
-      </el-select>
-    </label>
+    <PickList
+      v-model="form.trust"
+      label="Trusted as"
+      :of="{
+        '': 'not told',
+        maker: 'maker\'s data',
+        part_maker: 'part maker\'s sheet',
+        second_hand: 'second hand',
+      }"
+    />
+    <PickList
+      v-model="form.lock"
+      label="Locked by"
+      :of="{ '': 'nothing', cotter: 'castle nut and cotter pin', tab: 'tab', jam_nut: 'jam nut' }"
+    />
     <label class="wide">
       No wrench fits, because <el-input v-model="form.reach" maxlength="120" />
     </label>

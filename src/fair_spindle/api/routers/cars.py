@@ -12,7 +12,7 @@ from fair_spindle.api.downloads import download, shown
 from fair_spindle.api.gate import OWNER
 from fair_spindle.api.view_patches import Base, shown_again
 from fair_spindle.core.joblog.plain import act_of
-from fair_spindle.jobs import append, book, cars, entries, geometry, history, queue
+from fair_spindle.jobs import append, book, cars, corners, entries, geometry, history, queue
 from fair_spindle.jobs.book_models import CarLine, CarView, LogLineView, SheetView, UnderstoodView, VersionView
 from fair_spindle.jobs.book_views import show_car
 from fair_spindle.jobs.cars import CarCopy, CarCreate, PartCreate, PartFit, ShelfPartView, SideCopy
@@ -110,13 +110,13 @@ def try_out(db: Db, car_id: CarId, wanted: WhatIf) -> Response:
 @router.get("/cars/{car_id}/points")
 def see_points(db: Db, car_id: CarId) -> list[PointsView]:
     """A car's points as far as they are read, wheel by wheel, to draw."""
-    return geometry.see_points(db, car_id)
+    return corners.see_points(db, car_id)
 
 
 @router.post("/cars/{car_id}/linkage", response_model=LinkageView)
 def see_linkage(db: Db, car_id: CarId, wanted: LinkageWanted) -> Response:
     """One corner's lines in space, through travel and steer, as it is and with other turns; nothing is changed."""
-    return shown(geometry.see_linkage(db, car_id, wanted))
+    return shown(corners.see_linkage(db, car_id, wanted))
 
 
 @router.post("/cars/{car_id}/copy", status_code=201, response_model=CarView)
