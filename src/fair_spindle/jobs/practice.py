@@ -132,13 +132,14 @@ class ShareView(View):
 
 
 class DebriefRow(View):
-    """One angle or height of a wheel beside its truth."""
+    """One angle or height of a wheel beside its truth; ``off`` is how far from what was wanted it ended."""
 
     where: str
     what: str
     unit: str
     wanted: float | None
     truth: float
+    off: float
     read: float | None
     shares: list[ShareView]
 
@@ -345,6 +346,7 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> De
             DebriefRow(
                 where=label_wheel(row.wheel),
                 **{name: getattr(row, name) for name in ("what", "unit", "wanted", "truth", "read")},
+                off=0.0 if row.wanted is None else row.truth - row.wanted,
                 shares=[ShareView(cause=share.cause, value=share.value) for share in row.shares],
             )
             for row in found.rows

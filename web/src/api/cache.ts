@@ -2,7 +2,7 @@ import { QueryClient } from '@tanstack/vue-query'
 import { watch } from 'vue'
 import { connection } from './connection'
 
-const KEPT_MS = 15 * 60_000
+const KEPT_MS = 900_000
 
 /** What was read from the server, by what it is: shown at once to whoever comes back, and read again. */
 export const cache = new QueryClient({

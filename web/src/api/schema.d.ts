@@ -3929,9 +3929,11 @@ export interface components {
         };
         /**
          * DebriefRow
-         * @description One angle or height of a wheel beside its truth.
+         * @description One angle or height of a wheel beside its truth; ``off`` is how far from what was wanted it ended.
          */
         DebriefRow: {
+            /** Off */
+            off: number;
             /** Read */
             read: number | null;
             /** Shares */

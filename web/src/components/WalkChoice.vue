@@ -20,7 +20,7 @@ async function choose(choice: string): Promise<void> {
 
 function byNumber(event: KeyboardEvent): void {
   if (event.target instanceof HTMLInputElement || event.altKey || event.ctrlKey) return
-  const one = props.field.choices[Number(event.key) - 1]
+  const one = props.field.choices['123456789'.indexOf(event.key)]
   if (one) void choose(one.value)
 }
 

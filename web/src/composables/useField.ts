@@ -91,6 +91,7 @@ export function useField(field: FieldView): FieldEntry {
     if (!draft) return
     const { method: drafted, begunOn: begun, ...rest } = draft
     method.value = drafted ?? method.value
+    // eslint-disable-next-line no-restricted-syntax -- a version of ours, not what was typed
     begunOn = Number(begun)
     for (const [name, text] of Object.entries(rest)) {
       if (name.startsWith('unit:')) units.value[name.slice(5)] = text

@@ -8,16 +8,18 @@ export function sayMoment(moment: string): string {
   })
 }
 
+const isNaught = (text: string) => /^-?0(\.0+)?$/.test(text)
+
 /** A number with a fixed number of digits and a true minus sign. */
 export function sayNumber(value: number, digits = 1): string {
   const text = value.toFixed(digits)
-  return Number(text) === 0 ? (0).toFixed(digits) : text.replace('-', '−')
+  return isNaught(text) ? text.replace('-', '') : text.replace('-', '−')
 }
 
 /** The same with its sign always shown. */
 export function saySigned(value: number, digits = 1): string {
   const text = sayNumber(value, digits)
-  return text.startsWith('−') || Number(text) === 0 ? text : `+${text}`
+  return text.startsWith('−') || isNaught(text) ? text : `+${text}`
 }
 
 /** How an angle is told to end: likely inside, open, or missed. */

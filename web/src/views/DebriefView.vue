@@ -24,8 +24,6 @@ const show = () =>
       }),
     )
   })
-/** Half a degree fills half the bar. */
-const FULL = 0.5
 const angles = computed(() => found.value?.rows.filter((row) => row.wanted !== null) ?? [])
 const heights = computed(() => found.value?.rows.filter((row) => row.wanted === null) ?? [])
 const HUES: Record<string, string> = {
@@ -34,9 +32,7 @@ const HUES: Record<string, string> = {
   'not read afterwards': 'unread',
 }
 const hue = (cause: string) => HUES[cause] ?? 'turns'
-const off = (row: DebriefRow) => row.truth - (row.wanted ?? row.truth)
 const digits = (row: DebriefRow) => (row.unit === '°' ? 2 : 0)
-const width = (value: number) => `${Math.min(50, (Math.abs(value) / FULL) * 50)}%`
 const LEGEND = [
   { hue: 'reading', words: 'the reading' },
   { hue: 'unsettled', words: 'read before it had settled' },
@@ -88,7 +84,7 @@ const LEGEND = [
           <div
             class="bar relative grid [grid-column:2] h-30px [background:linear-gradient(var(--soft),_var(--soft))_50%_0_/_2px_100%_no-repeat] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
             role="img"
-            :aria-label="`off by ${saySigned(off(row), 2)}°: ${row.shares
+            :aria-label="`off by ${saySigned(row.off, 2)}°: ${row.shares
               .map((share) => `${share.cause} ${saySigned(share.value, 2)}°`)
               .join(', ')}`"
           >
@@ -96,16 +92,16 @@ const LEGEND = [
               v-for="share in row.shares"
               :key="share.cause"
               :class="[hue(share.cause), share.value < 0 ? 'minus' : 'plus']"
-              :style="{ width: width(share.value) }"
-              class="absolute top-3px h-7px"
+              :style="{ '--long': Math.abs(share.value) }"
+              class="share absolute top-3px h-7px"
             />
             <em
-              :style="{ left: `${50 + Math.max(-50, Math.min(50, (off(row) / FULL) * 50))}%` }"
-              class="absolute top-0 w-4px h-full [margin-left:-2px] bg-ink"
+              :style="{ '--off': row.off }"
+              class="end absolute top-0 w-4px h-full [margin-left:-2px] bg-ink"
             />
           </div>
           <span class="figure [grid-row:2] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
-            >{{ saySigned(off(row), digits(row)) }}°</span
+            >{{ saySigned(row.off, digits(row)) }}°</span
           >
         </div>
       </section>
@@ -145,6 +141,15 @@ const LEGEND = [
 
 .bar span:nth-child(3) {
   top: 19px;
+}
+
+/* Half a degree fills half the bar. */
+.share {
+  width: min(50%, calc(var(--long) * 100%));
+}
+
+.end {
+  left: clamp(0%, calc(50% + var(--off) * 100%), 100%);
 }
 
 .plus {

@@ -14,7 +14,7 @@ const {
   guarded,
 } = useRead(['practice'], (api) => api.GET('/api/practice'))
 const bare = ref(false)
-const seed = ref(1 + Math.floor(Math.random() * 9999))
+const seed = ref(crypto.getRandomValues(new Uint16Array(1))[0] || 1)
 
 /** Free practice: on a copy of one of the workshop's own cars. */
 const OWN = 'own_car'
