@@ -132,14 +132,18 @@ def blind(
 
 
 @app.command()
-def backup(to: Annotated[Path, typer.Argument(help="Where to write the backup (ZIP).")], db: Db = None) -> None:
+def backup(
+    to: Annotated[Path, typer.Argument(help="Where to write the backup (ZIP).")],
+    db: Db = None,
+    practice: Annotated[bool, typer.Option("--practice", help="With the practice jobs.")] = False,
+) -> None:
     """Write a checked backup of the whole workshop, with its pictures."""
     from fair_spindle.jobs.backup import back_up
 
     if to.exists():
         _stop(f"{to} exists already. Name another file.", 2)
     with _opened(db) as database:
-        to.write_bytes(back_up(database))
+        to.write_bytes(back_up(database, practice=practice))
     typer.echo(f"Written to {to}.")
 
 

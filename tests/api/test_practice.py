@@ -106,6 +106,10 @@ def test_practice_stands_apart_from_the_workshop_s_own(client):
     assert client.get(f"{bay.path}/job.json").status_code == 409
     again = client.post(f"{bay.path}/again", json={"id": "practice-copy-1", "title": "Real"})
     assert again.status_code == 409
+    for query, jobs in (("", 0), ("?practice=true", 1)):
+        backup = client.get(f"/api/backup{query}").content
+        looked = client.post("/api/restore", content=backup).json()
+        assert looked["jobs"] == len(before["/api/jobs"]) + jobs, "practice is saved only where it is wanted"
     told = next(one for one in client.get("/api/practice").json() if one["key"] == "rod_end")
     assert [(one["job_id"], one["score"], one["seed"]) for one in told["tries"]] == [(bay.id, None, 7)]
 

@@ -54,9 +54,9 @@ def restore_copy(database: Database, name: str, apply: bool) -> RestoreView:
     return restored
 
 
-def back_up(database: Database) -> bytes:
-    """A checked copy of the database and every picture, in one zip."""
-    files = {DATABASE: copy_database(database)}
+def back_up(database: Database, *, practice: bool = False) -> bytes:
+    """A checked copy of the database and every picture, in one zip; practice jobs only where they are wanted."""
+    files = {DATABASE: copy_database(database, practice=practice)}
     folder = picture_folder(database.path)
     for file in sorted(folder.glob("*")) if folder.is_dir() else []:
         if not file.name.startswith("."):

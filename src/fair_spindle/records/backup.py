@@ -18,12 +18,17 @@ DEVICE_COLUMNS = len(SQLModel.metadata.tables["device"].columns)
 Check = Callable[[sqlite3.Connection], None]
 
 
-def copy_database(database: Database) -> bytes:
-    """A checked copy of the database as it stands, made by SQLite's own online backup."""
+def copy_database(database: Database, *, practice: bool = True) -> bytes:
+    """A checked copy of the database as it stands, made by SQLite's own online backup, with practice jobs or not."""
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder) / "copy.sqlite"
         with closing(sqlite3.connect(database.path)) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
+            if not practice:
+                with target:
+                    target.execute("DELETE FROM event WHERE book_id IN (SELECT id FROM book WHERE practice != '')")
+                    target.execute("DELETE FROM book WHERE practice != ''")
+                target.execute("VACUUM")
             _check(target)
         return copy.read_bytes()
 

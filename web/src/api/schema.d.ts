@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Back Up
-         * @description The whole workshop as one file, checked, while it is in use.
+         * @description The whole workshop as one file, checked, while it is in use; practice jobs only where they are wanted.
          */
         get: operations["back_up_api_backup_get"];
         put?: never;
@@ -8359,7 +8359,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     back_up_api_backup_get: {
         parameters: {
-            query?: never;
+            query?: {
+                practice?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -31,6 +31,9 @@ const putBack = () => bring(file.value!, true)
     <a href="/api/backup" download="fair-spindle-workshop.zip" class="py-10px px-0 font-600"
       >Save a backup</a
     >
+    <a href="/api/backup?practice=true" download="fair-spindle-workshop.zip" class="py-10px px-0"
+      >The same with practice jobs</a
+    >
     <FilePick label="Put a backup back (ZIP)" accept=".zip" @picked="look" />
     <p v-if="busy" class="soft" role="status">Checking the copy…</p>
     <template v-if="found">

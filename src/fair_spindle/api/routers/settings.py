@@ -83,9 +83,9 @@ def change_measures(db: Db, wanted: MeasuresUpdate) -> MeasuresView:
 
 
 @backup_router.get("/backup", response_class=Response)
-def back_up(db: Db) -> Response:
-    """The whole workshop as one file, checked, while it is in use."""
-    return download(backup.back_up(db), "application/zip", "fair-spindle-workshop.zip")
+def back_up(db: Db, practice: Annotated[bool, Query()] = False) -> Response:
+    """The whole workshop as one file, checked, while it is in use; practice jobs only where they are wanted."""
+    return download(backup.back_up(db, practice=practice), "application/zip", "fair-spindle-workshop.zip")
 
 
 @backup_router.post("/restore")
