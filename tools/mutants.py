@@ -98,7 +98,7 @@ CANNOT_MATTER = tomllib.loads((Path(__file__).parent / "cannot_matter.toml").rea
 # Errors tried in one module; a longer one is sampled.
 MOST = 120
 TESTS = ("src/fair_spindle/core", "tests/core", "tests/published", "tests/formats", "tests/records", "tests/api")
-NOT_COPIED = shutil.ignore_patterns(".venv", ".git", "node_modules", "web_app", "__pycache__")
+NOT_COPIED = shutil.ignore_patterns(".venv", ".git", "node_modules", "__pycache__")
 CONFIG = """
 [project]
 name = "copy"

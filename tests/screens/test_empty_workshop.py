@@ -4,7 +4,7 @@ import json
 import re
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Locator, expect
 from worker import Worker
 
 pytestmark = pytest.mark.screen
@@ -55,6 +55,25 @@ def test_a_tie_rod_end_by_counted_turns_in_at_most_sixty_touches(tuner):
     assert record["turns"][0]["given"] == "off 24 turns, on 26 turns 2 flats"
     toe = next(one for one in record["beside"] if one["label"] == "Front left toe")
     assert (toe["before"][:3], toe["measured"][:3], toe["change"][:7]) == ("6.0", "6.0", "0.0 min")
+
+
+def by_key(found, **_):
+    """Focus and press, in place of a click: what takes no focus cannot be reached so."""
+    expect(found).to_be_enabled()
+    found.evaluate("(one) => (one.closest('a, button, input, select, textarea, [tabindex]') ?? one).focus()")
+    kind = found.page.evaluate("document.activeElement.type ?? ''")
+    found.page.keyboard.press("Space" if kind in ("radio", "checkbox") else "Enter")
+
+
+def test_a_whole_job_by_keyboard_alone(tuner, monkeypatch):
+    monkeypatch.setattr(Locator, "click", by_key)
+    worker = Worker(tuner)
+    worker.start("Sample Wagon", "Tie-rod end or rack boot: front")
+    worker.to_the_end()
+    worker.sign()
+    view = told(tuner, "")
+    assert {step["state"] for step in view["steps"]} == {"done"}
+    assert view["signature"]["intact"]
 
 
 MOST_TOUCHES = 220
