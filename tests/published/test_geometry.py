@@ -161,7 +161,6 @@ def test_a_linkage_that_locks_says_how_far_it_went(layout):
         solve_poses(corner, [900.0])
     last = refused.value.details["last_travel"]
     assert 0 < last < 900
-    assert refused.value.details.get("residual", 0.0) >= 0
     solve_poses(corner, [0.9 * last])
 
 
