@@ -47,7 +47,3 @@ def test_what_is_no_number_is_refused_by_its_field(client, form, field):
     assert answer.status_code == 422
     assert answer.json()["field"] == field
     assert answer.json()["message"]
-
-
-def test_what_is_left_empty_is_left_out(client):
-    assert understood(client, numbers={"length": {"text": " ", "unit": "mm"}}).json()["numbers"] == {}
