@@ -12,11 +12,10 @@ from test_rubber_and_heights import pivot, window
 from test_sitting import choose, job, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
-from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import height_gate
-from fair_spindle.core.joblog.log import Entered, Moved
+from fair_spindle.core.joblog.log import Moved
 from fair_spindle.core.joblog.overnight import stands_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Step
@@ -130,8 +129,3 @@ def test_a_car_is_not_driven_with_work_begun_or_off_its_wheels():
     assert told.begun == ("Put it back",)
     assert not told.may_be_driven
     assert not stands_now(replace(begun, position="hanging"), WHOLE_CAR).may_be_driven
-
-
-def test_a_typed_entry_keeps_what_was_typed():
-    entry = Entered("front.left.height", "hub_to_arch", {"height": Typed("360,5", "mm")})
-    assert entry.typed["height"].text == "360,5"

@@ -63,6 +63,9 @@ def test_toe_comes_inside_its_tolerance_in_three_walks_on_a_car_that_is_not_as_b
 
 
 RINGS = [
+    choose("front.new_spring.fit", "coil"),
+    typed("front.new_spring.rate", 34, "rate"),
+    typed("front.new_spring.free", 318),
     *(choose(f"{axle}.spring.kind", "coilover") for axle in ("front", "rear")),
     *(typed(f"{axle}.spring.perch_pitch", 2, "pitch") for axle in ("front", "rear")),
     *(typed(f"{key}.target.height", height) for key, height in zip(WHEELS, (345, 345, 350, 350), strict=True)),
