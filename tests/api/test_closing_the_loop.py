@@ -237,12 +237,14 @@ def test_a_car_has_a_time_line_and_two_set_ups_side_by_side(client):
     keys = [history["moments"][place]["key"] for place in (before, after)]
     rows = client.get(f"{path}/compare", params={"first": keys[0], "then": keys[1]}).json()["rows"]
     height = next(row for row in rows if row["key"] == "front.left.height")
-    assert height["differs"]
     assert height["change"].startswith("−24.7")
     same = client.get(f"{path}/compare", params={"first": keys[0], "then": keys[0]}).json()["rows"]
     assert not any(row["differs"] for row in same)
     gone = client.get(f"{path}/compare", params={"first": keys[0], "then": "nothing-0001:after"})
     assert gone.status_code == 404
+    read = next(one for one in client.get("/api/jobs").json() if "Baseline" in one["title"])
+    moments = client.get(f"/api/cars/{read['car_id']}/history").json()["moments"]
+    assert [one["phase"] for one in moments if one["title"] == read["title"]] == ["before"], "nothing was read after"
 
 
 def test_jobs_are_found_by_every_word_in_title_or_car(client):
