@@ -54,7 +54,7 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
   if (request.method === 'GET' && worker && !worker.controller) unkept.add(request.url)
   let answer: Response
   try {
-    answer = await fetch(request)
+    answer = await whole(request)
   } catch {
     lose('')
     throw new Offline('No connection to the workshop server.')
@@ -76,6 +76,13 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
   // What was entered waits until the device is let in again.
   if (connection.shutOut) throw new Offline('This device is not let in any more.')
   return answer
+}
+
+/** An answer with all of its body: one that is cut on its way was not reached either. */
+async function whole(request: Request): Promise<Response> {
+  const answer = await fetch(request)
+  const body = answer.body && (await answer.arrayBuffer())
+  return new Response(body, { status: answer.status, headers: answer.headers })
 }
 
 function lose(words: string): void {
