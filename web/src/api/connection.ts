@@ -81,7 +81,7 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
 /** An answer with all of its body: one that is cut on its way was not reached either. */
 async function whole(request: Request): Promise<Response> {
   const answer = await fetch(request)
-  const body = answer.body && (await answer.arrayBuffer())
+  const body = answer.status === 204 ? null : await answer.arrayBuffer()
   return new Response(body, { status: answer.status, headers: answer.headers })
 }
 
