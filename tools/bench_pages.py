@@ -11,11 +11,11 @@ from pathlib import Path
 from bench import launch, serving, stop
 from bounds import Bounds
 from playwright.sync_api import Browser, Page, sync_playwright
+from take_shots import FLAGS
 
 LINE = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "uploadThroughput": 5e6 / 8}
 SLOWER = 4
 PHONE = {"width": 390, "height": 844}
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 # Times a page without scripts over the same line; frames; kB packed.
 FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 6.0, 2.0, 300.0, 120.0
 PAINTED = """() => new Promise((done) => new PerformanceObserver((list) => {

@@ -36,7 +36,6 @@ class Strict(BaseModel):
 
 
 @cache
-@cache
 def model_of(kind: type) -> type[Strict]:
     """Strict model of one of the core's dataclasses."""
     hints = get_type_hints(kind)
