@@ -143,7 +143,7 @@ export function openBook<View extends BookView>(calls: BookCalls<View>): Book<Vi
   async function write(act: Act, seen?: number): Promise<boolean> {
     if (!view.value) return false
     const said = sayWaiting(act, view.value, sheet.value)
-    const to = { kind: calls.kind, book: view.value.id, title: nameOf(view.value), said }
+    const to = { book: view.value.id, title: nameOf(view.value), said }
     const answer = await queue.send(calls, to, act, seen ?? view.value.version, () => view.value)
     if (answer === 'waiting') return false
     take(answer)

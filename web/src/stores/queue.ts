@@ -10,7 +10,6 @@ const AGAIN_MS = 3000
 
 /** Where an entry belongs, and what is said of it while it waits. */
 export interface Addressed {
-  kind: 'jobs' | 'cars'
   book: string
   title: string
   said: string
@@ -58,7 +57,7 @@ export const useQueue = defineStore('queue', () => {
     shown: () => View | null = () => null,
   ): Promise<View | 'waiting'> {
     const entry = { id: newId(), seen, act, by: connection.person }
-    keep({ ...to, epoch: connection.epoch, entry })
+    keep({ ...to, kind: calls.kind, epoch: connection.epoch, entry })
     ahead.add(entry.id)
     const turn = line.then(() => {
       ahead.delete(entry.id)
