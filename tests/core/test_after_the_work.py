@@ -25,7 +25,7 @@ from fair_spindle.core.review.toe_causes import explain_toes
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory, occasions, toe_stories
 from fair_spindle.demo import workshop
-from fair_spindle.practice.car import TYPICAL
+from fair_spindle.practice.layouts import TYPICAL
 
 MINUTE = math.pi / 180 / 60
 SLOPE, TURN = -3 * MINUTE / 10, 1.5

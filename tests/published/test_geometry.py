@@ -15,9 +15,9 @@ from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, on
 from fair_spindle.core.turns.realign import realign
-from fair_spindle.practice.car import TYPICAL as SHAPES
+from fair_spindle.practice.layouts import TYPICAL as SHAPES
 
-TYPICAL = {**SHAPES, "twist_beam": {"beam_pivot": (420, 560, 290), "wheel_center": (0, 735, 305)}}
+TYPICAL = {name: shape for name, shape in SHAPES.items() if find_layout(name).guide != "axle"}
 LAYOUTS = list(TYPICAL)
 
 

@@ -53,7 +53,7 @@ def test_thirty_random_axles_on_links_solved_by_scipy():
         found = least_squares(errors, [0, 0, heave, 0, 0, 0], xtol=1e-14, ftol=1e-14, gtol=1e-14).x
         at = centre + found[:3] + Rotation.from_rotvec(found[3:]).apply(wheels - centre)
         moved = move_axle(axle, [heave], [roll])
-        steer = np.arctan2(*(at[0] - at[1])[:2])
+        steer = np.arctan2(*(at[0] - at[1])[:2]) - np.arctan2(*(wheels[0] - wheels[1])[:2])
         assert np.degrees(abs(moved.steer[0] - steer)) < 5e-4
         assert moved.shift[0] == pytest.approx((at.mean(axis=0) - centre)[1], abs=5e-3)
 

@@ -13,9 +13,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.wheels import AXLES, WHEELS
-from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, REAR_ONLY, draw_car
+from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
+from fair_spindle.practice.layouts import REAR_ONLY
 
 LABELS = {wheel.label: wheel for wheel in WHEELS}
 KINDS = ("toe", "camber")

@@ -9,11 +9,10 @@ from functools import lru_cache
 from typing import Any, Literal
 from uuid import uuid4
 
-from pydantic import Field
 from pydantic_core import to_jsonable_python
 
 from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed, NotFound, SpindleError
-from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.joblog.kinds import CAR, WORK
@@ -27,18 +26,17 @@ from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
-from fair_spindle.formats.acts import Strict
-from fair_spindle.formats.job_file import Identity
 from fair_spindle.formats.procedure_file import shipped
+from fair_spindle.jobs import practice_models as m
 from fair_spindle.jobs.append import accept, made_by, part_of, write_act
 from fair_spindle.jobs.book import now_utc, standing
-from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.planning import planned
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.practice.car import REAR_ONLY, TrueCar, draw_car
-from fair_spindle.practice.debrief import RULE, Debrief, debrief
+from fair_spindle.practice.car import DEGREE, TrueCar, draw_car
+from fair_spindle.practice.debrief import RULE, Debrief, Row, debrief
 from fair_spindle.practice.exercises import OWN_CAR, Exercise, exercises, find_exercise, own_exercise
 from fair_spindle.practice.gauges import read, true_at
+from fair_spindle.practice.layouts import REAR_ONLY
 from fair_spindle.practice.own_car import copy_car
 from fair_spindle.practice.world import World, world_of
 from fair_spindle.records.books import append, list_practice
@@ -46,128 +44,15 @@ from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
 MOST_TRIES = 100
-BayLayout = Literal["strut", "double_wishbone", "five_link", "trailing_lateral", "semi_trailing"]
 
 
-class TryView(View):
-    """One time an exercise was done; no score until somebody looked at its end."""
-
-    job_id: str
-    at: str
-    by: str
-    bare: bool
-    seed: int
-    score: int | None
-
-
-class ExerciseView(View):
-    """An exercise, and how it went when it was last done."""
-
-    key: str
-    title: str
-    learn: str
-    brief: str
-    minutes: int
-    tries: list[TryView]
-
-
-class BeginPractice(Strict):
-    """Begin an exercise; the same seed gives the same car. In ``bare`` mode the rules only watch.
-
-    ``layouts`` are other axles than the exercise's own, by axle.  The exercise ``own_car`` puts a copy of a ``car``
-    of the workshop in the bay, to do the ``work``.
-    """
-
-    id: Identity
-    exercise: Title
-    seed: int = Field(ge=1, le=999_999)
-    bare: bool = False
-    layouts: dict[Literal["front", "rear"], BayLayout] = Field(default_factory=dict)
-    car: Identity | Literal[""] = ""
-    work: Literal["align", "springs"] = "align"
-
-
-class BegunView(View):
-    """The job of an exercise that was begun."""
-
-    job_id: str
-
-
-class ReadWithGauges(Strict):
-    """Read fields with the gauges of the bay; with no ``keys`` all that the job still asks and a gauge can tell."""
-
-    id: Identity
-    keys: list[Title] = Field(default_factory=list, max_length=60)
-    by: str = ""
-
-
-class CornerSeen(View):
-    """A corner as the bay is drawn: how far up the body is there, and what the eye sees of the wheel. [mm, °]"""
-
-    wheel: str
-    rise: float
-    lean: float
-
-
-class BayPicture(View):
-    """A practice job's words and how its car looks from where one stands: nothing of it is a reading."""
-
-    exercise: str
-    title: str
-    brief: str
-    learn: str
-    minutes: int
-    bare: bool
-    seed: int
-    paper: str
-    corners: list[CornerSeen]
-    readable: int
-
-
-class ShareView(View):
-    """A part of a miss."""
-
-    cause: str
-    value: float
-
-
-class DebriefRow(View):
-    """One angle or height of a wheel beside its truth; ``off`` is how far from what was wanted it ended."""
-
-    where: str
-    what: str
-    unit: str
-    wanted: float | None
-    truth: float
-    off: float
-    read: float | None
-    shares: list[ShareView]
-
-
-class DebriefView(View):
-    """What came of an exercise."""
-
-    title: str
-    learn: str
-    score: int | None
-    rule: str
-    rows: list[DebriefRow]
-    steering_before: float
-    steering_after: float
-    wound: list[str]
-    faults: list[str]
-    minutes_taken: float
-    minutes_given: int
-    pays_most: str
-
-
-def list_exercises(database: Database) -> list[ExerciseView]:
+def list_exercises(database: Database) -> list[m.ExerciseView]:
     """Every exercise in its order, with the times it was done."""
     with database.reading() as session:
         rows = [(row, json.loads(row.practice)) for row in list_practice(session, MOST_TRIES)]
         session.expunge_all()
     return [
-        ExerciseView(
+        m.ExerciseView(
             **{name: getattr(exercise, name) for name in ("key", "title", "learn", "brief", "minutes")},
             tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == exercise.key],
         )
@@ -175,11 +60,11 @@ def list_exercises(database: Database) -> list[ExerciseView]:
     ]
 
 
-def _try(database: Database, row: BookRow, mark: dict[str, object]) -> TryView:
+def _try(database: Database, row: BookRow, mark: dict[str, object]) -> m.TryView:
     now = standing(database, row.id)
     score = _scored(row.id, now.version, database) if _is_over(now) else None
     by = next((event.by for event in reversed(now.log) if event.by), "")
-    return TryView(
+    return m.TryView(
         job_id=row.id, at=row.created_at, by=by, bare=bool(mark["bare"]), seed=int(str(mark["seed"])), score=score
     )
 
@@ -199,7 +84,7 @@ def _is_over(now: Standing) -> bool:
     return bool(now.state.signature) or "road" in now.state.steps
 
 
-def begin(database: Database, wanted: BeginPractice) -> BegunView:
+def begin(database: Database, wanted: m.BeginPractice) -> m.BegunView:
     """Put an exercise's car in the bay: its record, its job and its plan."""
     told = wanted.model_dump(exclude={"id"})
     if wanted.exercise == OWN_CAR:
@@ -229,7 +114,7 @@ def begin(database: Database, wanted: BeginPractice) -> BegunView:
             append(session, row.id, now.log)
         elif found.practice != mark:
             raise Conflict("Something else has this id already.", field="id")
-    return BegunView(job_id=wanted.id)
+    return m.BegunView(job_id=wanted.id)
 
 
 def _with(now: Standing, act: Act) -> Standing:
@@ -274,18 +159,22 @@ def _world(now: Standing) -> World:
     return world_of(_truth(now.book.practice), effective(now.log))
 
 
-def see_bay(database: Database, job_id: str) -> BayPicture:
+def see_bay(database: Database, job_id: str) -> m.BayPicture:
     """The practice car as it stands in the bay."""
     now = standing(database, job_id)
     exercise, seed, bare = _marked(now)
     world = _world(now)
     stands = world.stands()
-    return BayPicture.of(
+    return m.BayPicture.of(
         exercise,
         exercise=exercise.key,
         bare=bare,
         seed=seed,
-        corners=[CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, lean=0.0) for key in WHEELS],
+        corners=[
+            m.CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, heading=round(10 * toe[0] / DEGREE / 2) * 2)
+            for axle in AXLES
+            for key, toe in world.axle_angles(axle, stands).items()
+        ],
         readable=len(list(_readable(now, world, seed))),
     )
 
@@ -295,11 +184,19 @@ def _readable(now: Standing, world: World, seed: int) -> Iterator[str]:
     step = next((step for step in now.template.steps if step.key not in now.state.steps), None)
     phase: Literal["baseline", "check"] = "check" if step is not None and step.phase > 11 else "baseline"
     keys = list(missing_fields(now.state, now.template, phase))
+    keys += [key for key in _also_asked(now, phase) if key not in now.state.entries]
     keys += [reading.key for reading in step.reads if reading.key not in now.state.entries] if step else []
     yield from (key for key in dict.fromkeys(keys) if read(world, key, seed))
 
 
-def read_with_gauges(database: Database, job_id: str, wanted: ReadWithGauges) -> Standing:
+def _also_asked(now: Standing, phase: str) -> tuple[str, ...]:
+    """What an exercise needs beside what its job asks: before the work its own, afterwards the scales again."""
+    exercise, _, _ = _marked(now)
+    weighed_again = ("car.check_loads",) if exercise.cross_shift_n else ()
+    return exercise.also_read if phase == "baseline" else weighed_again
+
+
+def read_with_gauges(database: Database, job_id: str, wanted: m.ReadWithGauges) -> Standing:
     """Read fields with the gauges of the bay, each an entry of its own."""
     now = standing(database, job_id)
     _, seed, _ = _marked(now)
@@ -322,7 +219,7 @@ def true_reading(database: Database, job_id: str, key: str) -> float | None:
     return true_at(_world(now), key) if now.book.practice else None
 
 
-def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> DebriefView:
+def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> m.DebriefView:
     """Truth beside belief, where the difference came from, what was done out of order, and the score.
 
     Before the car was driven or the record signed only who gives up sees it, and there is no score.
@@ -337,20 +234,12 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> De
     sets_angles = any(fitting["procedure"] == "align" for fitting in exercise.fittings)
     found = debrief(_truth(now.book.practice), effective(now.log), sets_angles, len(faults), skipped, moves)
     begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
-    return DebriefView(
+    return m.DebriefView(
         title=exercise.title,
         learn=exercise.learn,
         score=found.score if _is_over(now) else None,
         rule=RULE,
-        rows=[
-            DebriefRow(
-                where=label_wheel(row.wheel),
-                **{name: getattr(row, name) for name in ("what", "unit", "wanted", "truth", "read")},
-                off=0.0 if row.wanted is None else row.truth - row.wanted,
-                shares=[ShareView(cause=share.cause, value=share.value) for share in row.shares],
-            )
-            for row in found.rows
-        ],
+        rows=[_debriefed(row) for row in found.rows],
         steering_before=found.steering[0],
         steering_after=found.steering[1],
         wound=[
@@ -358,10 +247,30 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> De
             for key, by in found.wound.items()
             if abs(by) > 5
         ],
+        shackles=[
+            f"{label_wheel(key)}: the shackle met its bracket after {before:.0f} mm of bump, now after {left:.0f} mm"
+            for key, (before, left) in found.shackles.items()
+        ],
         faults=faults,
         minutes_taken=(ended - begun).total_seconds() / 60,
         minutes_given=exercise.minutes,
         pays_most=_pays_most(found),
+    )
+
+
+# How much fills a bar from its middle to its end, by unit.
+_FULL = {"°": 0.5, "mm": 15.0, "%": 3.0}
+
+
+def _debriefed(row: Row) -> m.DebriefRow:
+    off = 0.0 if row.wanted is None else row.truth - row.wanted
+    bar = 2 * _FULL[row.unit]
+    return m.DebriefRow(
+        where=label_wheel(row.wheel) if row.wheel in WHEELS else "Whole car",
+        **{name: getattr(row, name) for name in ("what", "unit", "wanted", "truth", "read")},
+        off=off,
+        drawn=off / bar,
+        shares=[m.ShareView(cause=one.cause, value=one.value, drawn=abs(one.value) / bar) for one in row.shares],
     )
 
 

@@ -17,6 +17,14 @@ STEPS, SMALL = 200, 1e-12
 
 
 @dataclass(frozen=True)
+class Helper:
+    """A soft spring under the main one: its rate [N/mm], and how far it gives until its coils touch [mm]."""
+
+    rate: float
+    gives: float
+
+
+@dataclass(frozen=True)
 class Leg:
     """A corner: load of the body on it [N], spring [N/mm] pressed by so much with the body in place [mm], its ratio.
 
@@ -29,6 +37,20 @@ class Leg:
     ratio: float
     rubber: float = 0.0
     rubber_at: float = 0.0
+    helper: Helper | None = None
+
+    def spring(self, pressed: float) -> tuple[float, float, float]:
+        """Force [N], rate [N/mm] and energy [N·mm] of the spring; nothing where it hangs loose."""
+        if pressed <= 0:
+            return 0.0, 0.0, 0.0
+        if self.helper is None:
+            return self.rate * pressed, self.rate, self.rate * pressed**2 / 2
+        soft = self.rate * self.helper.rate / (self.rate + self.helper.rate)
+        touches = self.helper.rate * self.helper.gives / soft
+        if pressed <= touches:
+            return soft * pressed, soft, soft * pressed**2 / 2
+        more, solid = pressed - touches, soft * touches
+        return solid + self.rate * more, self.rate, soft * touches**2 / 2 + solid * more + self.rate * more**2 / 2
 
 
 @dataclass(frozen=True)
@@ -43,8 +65,8 @@ def energy(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> float:
     """Energy of springs, rubber and bars, and of the loads, with the body so far up at its corners. [N·mm]"""
     found = 0.0
     for rise, leg in zip(rises, legs, strict=True):
-        pressed = max(0.0, leg.pressed - leg.ratio * rise)
-        found += leg.rate * pressed**2 / 2 + leg.rubber * (rise - leg.rubber_at) ** 2 / 2 + leg.load * rise
+        stored = leg.spring(leg.pressed - leg.ratio * rise)[2]
+        found += stored + leg.rubber * (rise - leg.rubber_at) ** 2 / 2 + leg.load * rise
     for place, bar in enumerate(bars):
         found += bar.rate * (rises[2 * place] - rises[2 * place + 1] - bar.gap) ** 2 / 2
     return float(found)
@@ -54,10 +76,10 @@ def forces(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> tuple[Vec
     """Upward force at each corner beyond its load [N], and how it changes with the rises [N/mm]."""
     out, slope = np.zeros(4), np.zeros((4, 4))
     for n, (rise, leg) in enumerate(zip(rises, legs, strict=True)):
-        pressed = leg.pressed - leg.ratio * rise
-        out[n] = leg.ratio * leg.rate * max(0.0, pressed) - leg.rubber * (rise - leg.rubber_at) - leg.load
+        push, rate, _ = leg.spring(leg.pressed - leg.ratio * rise)
+        out[n] = leg.ratio * push - leg.rubber * (rise - leg.rubber_at) - leg.load
         # A spring that hangs loose is given a little, so that the way down is always known.
-        slope[n, n] = -(leg.ratio**2 * leg.rate if pressed > 0 else 1e-3) - leg.rubber
+        slope[n, n] = -(leg.ratio**2 * rate or 1e-3) - leg.rubber
     for place, bar in enumerate(bars):
         one, two = 2 * place, 2 * place + 1
         twist = bar.rate * (rises[one] - rises[two] - bar.gap)

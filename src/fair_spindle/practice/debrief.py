@@ -10,16 +10,25 @@ import numpy as np
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered, Event
-from fair_spindle.practice.car import DEGREE, WANTED, TrueCar
-from fair_spindle.practice.world import World
+from fair_spindle.practice.car import CROSS, DEGREE, WANTED, TrueCar
+from fair_spindle.practice.world import World, cross_of
 
 RULE = (
     "100 to begin with. Off for each wheel: toe beyond 0.1°, 3 for each further 0.05°, at most 10; camber beyond "
-    "0.25°, 2 for each further 0.1°, at most 6; rubber wound by more than 15 mm, 15. Off once: a steering wheel more "
-    "than 3° crooked, 10; each thing that had to be refused or was overridden, 5; each raise beyond the plan's, 5; "
-    "each step skipped, 1."
+    "0.25°, 2 for each further 0.1°, at most 6; a wanted height missed by more than 3 mm, 2 for each further 2 mm, "
+    "at most 8; rubber wound by more than 15 mm, 15; a shackle that meets its bracket within 30 mm of bump, 15. Off "
+    "once: a wanted cross weight missed by more than 0.5 %, 3 for each further 0.5 %, at most 12; a steering wheel "
+    "more than 3° crooked, 10; each thing that had to be refused or was overridden, 5; each raise beyond the plan's, "
+    "5; each step skipped, 1."
 )
-TOE_FREE, CAMBER_FREE, WOUND_FREE, STRAIGHT_FREE = 0.1, 0.25, 15.0, 3.0
+WOUND_FREE, STRAIGHT_FREE, BUMP_NEEDED = 15.0, 3.0, 30.0
+# Of each quantity: what may be off for nothing, a further step, what a step costs, and the most it costs.
+COSTS = {
+    "toe": (0.1, 0.05, 3, 10),
+    "camber": (0.25, 0.1, 2, 6),
+    "height": (3, 2, 2, 8),
+    "cross weight": (0.5, 0.5, 3, 12),
+}
 
 
 @dataclass(frozen=True)
@@ -32,7 +41,8 @@ class Share:
 
 @dataclass(frozen=True)
 class Row:
-    """One angle or height of a wheel: wanted, true, as last read; None where nothing was wanted or read. [°, mm]"""
+    """An angle or height of a wheel, or the car's cross weight: wanted, true, as last read; None where nothing was
+    wanted or read. [°, mm, %]"""
 
     wheel: str
     what: str
@@ -45,11 +55,13 @@ class Row:
 
 @dataclass(frozen=True)
 class Debrief:
-    """What came of an exercise: rows, the steering wheel before and after [°], rubber wound up [mm], the score."""
+    """What came of an exercise: rows, the steering wheel before and after [°], rubber wound up [mm], how far each
+    shackle is from its bracket before and after [mm of bump], the score."""
 
     rows: tuple[Row, ...]
     steering: tuple[float, float]
     wound: Mapping[str, float]
+    shackles: Mapping[str, tuple[float, float]]
     moves: int
     score: int
 
@@ -73,7 +85,7 @@ def debrief(
     world = World(car, clamped=dict(car.clamped_at))
     seen: dict[str, _Seen] = {}
     start = {key: world.angles(key) / DEGREE for key in WHEELS}
-    crooked = world.steering()
+    crooked, hung = world.steering(), world.shackle_bump()
     for event in events:
         if isinstance(event.act, Entered):
             _note(event.act, world, seen)
@@ -86,16 +98,25 @@ def debrief(
         for place, name in enumerate(("toe", "camber")):
             wanted = WANTED[name] if sets_angles else float(start[key][place])
             rows.append(_row(key, name, "°", wanted, float(angles[place]), seen))
-        rows.append(_row(key, "height", "mm", None, car.corners[key].arch + rises[key], seen))
+        goal = car.goals.get(f"{key}.target.height")
+        rows.append(_row(key, "height", "mm", goal, car.corners[key].arch + rises[key], seen))
+    if CROSS in car.goals:
+        rows.append(_row("car", "cross weight", "%", car.goals[CROSS], world.cross(), seen))
     wound = {key: rises[key] - at for key, at in world.clamped.items()}
     steering = world.steering(rises)
-    score = _score(rows, steering, wound, faults, max(0, world.moves - planned_moves), skipped)
-    return Debrief(tuple(rows), (crooked, steering), wound, world.moves, score)
+    shackles = {key: (hung[key], left) for key, left in world.shackle_bump().items()}
+    short = sum(left < BUMP_NEEDED for _, left in shackles.values())
+    score = _score(rows, steering, wound, short, faults + max(0, world.moves - planned_moves), skipped)
+    return Debrief(tuple(rows), (crooked, steering), wound, shackles, world.moves, score)
 
 
 def _note(act: Entered, world: World, seen: dict[str, _Seen]) -> None:
     wheel = ".".join(act.key.split(".")[:2])
     name = act.key.rpartition(".")[2].removeprefix("check_")
+    if name == "loads" and len(act.typed) == len(WHEELS):
+        shown = {str(wheel): act.typed[wheel.number] for wheel in WHEELS}
+        loads = {key: read_number(one.text, "force", one.unit, act.key).value for key, one in shown.items()}
+        seen["car.cross weight"] = _Seen(cross_of(loads), world.cross(), world.settled)
     if wheel not in WHEELS or name not in ("toe", "camber", "height") or not act.typed:
         return
     typed = next(iter(act.typed.values()))
@@ -125,17 +146,13 @@ def _row(wheel: str, name: str, unit: str, wanted: float | None, truth: float, s
 
 
 def _score(
-    rows: Sequence[Row], steering: float, wound: Mapping[str, float], faults: int, raises: int, skipped: int
+    rows: Sequence[Row], steering: float, wound: Mapping[str, float], short: int, faults: int, skipped: int
 ) -> int:
     lost = 0.0
     for row in rows:
-        if row.wanted is None:
-            continue
-        off = abs(row.truth - row.wanted)
-        if row.what == "toe":
-            lost += min(10.0, 3 * max(0.0, off - TOE_FREE) / 0.05)
-        else:
-            lost += min(6.0, 2 * max(0.0, off - CAMBER_FREE) / 0.1)
-    lost += 15 * sum(abs(one) > WOUND_FREE for one in wound.values())
-    lost += 10 * (abs(steering) > STRAIGHT_FREE) + 5 * (faults + raises) + skipped
+        if row.wanted is not None:
+            free, step, cost, most = COSTS[row.what]
+            lost += min(most, cost * max(0.0, abs(row.truth - row.wanted) - free) / step)
+    lost += 15 * (sum(abs(one) > WOUND_FREE for one in wound.values()) + short)
+    lost += 10 * (abs(steering) > STRAIGHT_FREE) + 5 * faults + skipped
     return int(np.clip(round(100 - lost), 0, 100))

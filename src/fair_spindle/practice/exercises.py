@@ -14,7 +14,11 @@ from fair_spindle.core.basics.wheels import AXLES
 
 @dataclass(frozen=True)
 class Exercise:
-    """One exercise: its words, the job it is, and what is true of its car that nobody told. [mm, °]"""
+    """One exercise: its words, the job it is, and what is true of its car that nobody told. [mm, °]
+
+    ``rings`` are axles on threaded seats, ``stack`` new springs with a helper by axle, ``lower_to_mm`` how far below
+    today an axle is wanted, ``also_read`` the fields it needs before the work beside what the job asks.
+    """
 
     key: str
     title: str
@@ -34,6 +38,14 @@ class Exercise:
     floor_deg: float = 0.0
     friction_mm: float = 2.0
     lowered_mm: float = 0.0
+    rings: tuple[str, ...] = ()
+    stack: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+    cross_shift_n: float = 0.0
+    lower_to_mm: Mapping[str, float] = field(default_factory=dict)
+    play_deg: Mapping[str, float] = field(default_factory=dict)
+    shackle_lean_deg: float = 0.0
+    shackle_stop_deg: float = 0.0
+    also_read: tuple[str, ...] = ()
 
 
 @cache

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.practice.car import DEGREE, enter
 from fair_spindle.practice.world import World
@@ -11,14 +13,22 @@ from fair_spindle.practice.world import World
 HEIGHT_STEP, ANGLE_STEP = 0.5, 0.05
 HEIGHT_NOISE, TOE_NOISE, CAMBER_NOISE = 0.4, 0.03, 0.05
 CASTER_STEP, CASTER_NOISE = 0.1, 0.15
+_BY_HAND = ("mm", "value", "typed")
 # For each field: spread, step, and how it is typed: unit, part, method.
 GAUGES = {
     "height": (HEIGHT_NOISE, HEIGHT_STEP, ("mm", "height", "hub_to_arch")),
     "toe": (TOE_NOISE, ANGLE_STEP, ("deg", "toe", "angle")),
     "camber": (CAMBER_NOISE, ANGLE_STEP, ("deg", "value", "angle")),
     "caster": (CASTER_NOISE, CASTER_STEP, ("deg", "value", "angle")),
+    **dict.fromkeys(("rest_height", "rest_height_after", "droop_height"), (HEIGHT_NOISE, HEIGHT_STEP, _BY_HAND)),
+    **dict.fromkeys(("hose_slack", "damper_left"), (HEIGHT_NOISE, 1.0, _BY_HAND)),
+    **dict.fromkeys(("shackle_angle", "shackle_angle_after"), (0.4, 0.5, ("deg", "value", "typed"))),
 }
 STRAIGHT = 1.0
+# Share of a load that a scale errs by, and its step [N].
+SCALE_NOISE, SCALE_STEP = 0.004, 5.0
+# What hose and damper have left at full droop. [mm]
+LEFT = {"hose_slack": 38.0, "damper_left": 24.0}
 
 
 def read(world: World, key: str, seed: int) -> Entered | None:
@@ -31,6 +41,8 @@ def read(world: World, key: str, seed: int) -> Entered | None:
     if name == "wheel_straight":
         off = world.steering() + 0.3 * rng.normal()
         return Entered(key, choice="straight" if abs(off) < STRAIGHT else "left" if off > 0 else "right")
+    if key in ("car.loads", "car.check_loads"):
+        return _weighed(world, key, rng)
     wheel = ".".join(key.split(".")[:2])
     if wheel not in world.car.corners:
         return None
@@ -40,7 +52,18 @@ def read(world: World, key: str, seed: int) -> Entered | None:
     if true is None:
         return None
     noise, step, typed = GAUGES[name]
-    return enter(key, _shown(true + noise * rng.normal(), step), *typed)
+    wanders = np.degrees(world.play(wheel)) * rng.uniform(-1, 1) if name == "toe" else 0.0
+    return enter(key, _shown(true + noise * rng.normal() + wanders, step), *typed)
+
+
+def _weighed(world: World, key: str, rng: np.random.Generator) -> Entered:
+    """Four scales under the wheels."""
+    loads = world.loads()
+    shown = {
+        wheel.number: Typed(f"{_shown(loads[wheel] * (1 + SCALE_NOISE * rng.normal()), SCALE_STEP):.0f}", "n")
+        for wheel in WHEELS
+    }
+    return Entered(key, "four_scales", shown)
 
 
 def true_at(world: World, key: str) -> float | None:
@@ -53,8 +76,12 @@ def true_at(world: World, key: str) -> float | None:
 
 def _true(world: World, wheel: str, name: str) -> float | None:
     corner = world.car.corners[wheel]
-    if name == "height":
+    if name.endswith("height") or name.startswith("rest_height"):
         return corner.arch + world.stands()[wheel]
+    if corner.wheel.layout == "solid_leaf" and name in LEFT:
+        return LEFT[name]
+    if corner.wheel.layout == "solid_leaf" and name.startswith("shackle_angle"):
+        return world.shackles(wheel.partition(".")[0])[wheel]
     if name == "caster":
         leans = corner.wheel.caster()
         return None if leans is None else leans / DEGREE

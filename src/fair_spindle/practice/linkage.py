@@ -1,4 +1,4 @@
-"""A wheel on its links: a rigid upright held by constraints, solved by Newton's method.
+"""A wheel on its links: a rigid upright held by constraints.
 
 Nothing of this is taken from the product's own geometry, so that one can be held against the other.
 """
@@ -7,10 +7,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import cast
 
 import numpy as np
 from numpy.typing import NDArray
+
+from fair_spindle.practice.rigid import BODY, newton, points_at, rotation
 
 Vector = NDArray[np.float64]
 Guide = Callable[[Callable[[str], Vector], Vector], Vector]
@@ -41,7 +42,6 @@ LINKS: dict[str, dict[str, tuple[str, str]]] = {
     "semi_trailing": {},
 }
 STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}
-STEPS, SMALL = 30, 1e-10
 
 
 @dataclass(frozen=True)
@@ -62,11 +62,7 @@ class Upright:
 
     def angles(self, travel: float) -> Vector:
         """Toe and camber against the body with the wheel so far up [mm]. [rad]"""
-        turn = _rotation(self._pose(travel)[3:])
-        flat = np.cos(self.camber)
-        spindle = np.array([np.sin(self.toe) * flat, self.side * np.cos(self.toe) * flat, -np.sin(self.camber)])
-        now = turn @ spindle
-        return np.array([np.arctan2(now[0], self.side * now[1]), -np.arcsin(now[2])])
+        return points_at(rotation(self._pose(travel)[3:]), self.side, self.toe, self.camber)
 
     def caster(self) -> float | None:
         """How far the steering axis leans back in place [rad]; None where the wheel has none of its own."""
@@ -86,14 +82,14 @@ class Upright:
         guide = self._guide(at)
 
         def miss(x: Vector) -> Vector:
-            turn = _rotation(x[3:])
+            turn = rotation(x[3:])
             place = centre + x[:3]
             off = np.linalg.norm(place + outer @ turn.T - inner, axis=1) - length
             return np.concatenate(
                 [off, [x[2] - travel], guide(lambda name: place + turn @ (at[name] - centre), turn)]
             )
 
-        return _newton(miss, np.array([0.0, 0.0, travel, 0.0, 0.0, 0.0]))
+        return newton(miss, np.array([0.0, 0.0, travel, 0.0, 0.0, 0.0]), BODY)
 
     def _longer(self, at: Mapping[str, Vector]) -> Vector:
         """How much each link is longer than in place: a wishbone's two halves as its ball is pushed out."""
@@ -134,30 +130,3 @@ class Upright:
 
             return off
         return lambda placed, turn: np.zeros(0)
-
-
-def _rotation(by: Vector) -> Vector:
-    """Rodrigues' rotation about a vector by its length."""
-    angle = float(np.linalg.norm(by))
-    if angle < 1e-14:
-        return np.eye(3)
-    x, y, z = by / angle
-    cross = np.array([[0, -z, y], [z, 0, -x], [-y, x, 0]])
-    return cast(Vector, np.eye(3) + np.sin(angle) * cross + (1 - np.cos(angle)) * cross @ cross)
-
-
-def _newton(miss: Callable[[Vector], Vector], x: Vector) -> Vector:
-    """Newton's method with differences for slopes; halved steps where a whole one makes it worse."""
-    scale = np.array([1e-4] * 3 + [1e-7] * 3)
-    off = miss(x)
-    for _ in range(STEPS):
-        if np.abs(off).max() < SMALL:
-            break
-        slopes = np.stack([(miss(x + np.eye(6)[n] * scale[n]) - off) / scale[n] for n in range(6)], axis=1)
-        step = np.linalg.lstsq(slopes, -off, rcond=None)[0]
-        for part in (1.0, 0.5, 0.25, 0.1):
-            then = miss(x + part * step)
-            if np.linalg.norm(then) < np.linalg.norm(off) or part == 0.1:
-                x, off = x + part * step, then
-                break
-    return x

@@ -18,9 +18,6 @@ from fair_spindle.practice.car import (
     NEW,
     OLD,
     RATE_SPREAD,
-    RATIO,
-    THREADS,
-    TYPICAL,
     UNSPRUNG,
     WANTED,
     Corner,
@@ -28,6 +25,7 @@ from fair_spindle.practice.car import (
     springs_of,
     threads_and_targets,
 )
+from fair_spindle.practice.layouts import REAR_ONLY, THREADS, TYPICAL, ratio_of
 from fair_spindle.practice.linkage import Upright
 
 Vector = NDArray[np.float64]
@@ -47,9 +45,11 @@ def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str
     """
     layouts: dict[str, str] = {axle: words.get(f"{axle}.layout", "") for axle in AXLES}
     for axle, layout in layouts.items():
-        if layout not in THREADS:
-            held, found = ", ".join(map(_said, THREADS)), _said(layout) or "not told yet"
-            raise InputError(f"The practice bay holds {held}; this car's {axle} axle is {found}.", field="car")
+        can = [one for one in THREADS if axle == "rear" or one not in REAR_ONLY]
+        if layout not in can:
+            held, found = ", ".join(map(_said, can)), _said(layout) or "not told yet"
+            said = f"At the {axle} the practice bay holds {held}; this car's {axle} axle is {found}."
+            raise InputError(said, field="car")
     rng = np.random.default_rng(seed)
     corners = dict(_corners(record, layouts, rng))
     kept = [act for act in entries if not act.key.endswith((".adjust", ".pitch", ".pitch_2", ".top_plate"))]
@@ -68,7 +68,7 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
         read = record.get(key)
         return float(rng.normal(*((read.value, read.uncertainty) if read else (usual, spread))))
 
-    ratios = {axle: drawn(f"{axle}.motion_ratio", RATIO[axle]) for axle in AXLES}
+    ratios = {axle: drawn(f"{axle}.motion_ratio", ratio_of(axle, layouts[axle])) for axle in AXLES}
     for wheel in WHEELS:
         axle, layout = wheel.axle, layouts[wheel.axle]
         angles = {name: drawn(f"{wheel}.target.{name}", value * DEGREE) for name, value in WANTED.items()}

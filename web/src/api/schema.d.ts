@@ -2839,7 +2839,7 @@ export interface components {
             id: string;
             /** Layouts */
             layouts?: {
-                [key: string]: "strut" | "double_wishbone" | "five_link" | "trailing_lateral" | "semi_trailing";
+                [key: string]: "strut" | "double_wishbone" | "five_link" | "trailing_lateral" | "semi_trailing" | "twist_beam" | "solid_links" | "solid_leaf";
             };
             /** Seed */
             seed: number;
@@ -3751,11 +3751,12 @@ export interface components {
         };
         /**
          * CornerSeen
-         * @description A corner as the bay is drawn: how far up the body is there, and what the eye sees of the wheel. [mm, °]
+         * @description A corner as the bay is drawn: how far up the body is there [mm], and where the wheel heads, ten times as far
+         *     in as it is [°].
          */
         CornerSeen: {
-            /** Lean */
-            lean: number;
+            /** Heading */
+            heading: number;
             /** Rise */
             rise: number;
             /** Wheel */
@@ -3929,15 +3930,18 @@ export interface components {
         };
         /**
          * DebriefRow
-         * @description One angle or height of a wheel beside its truth; ``off`` is how far from what was wanted it ended.
+         * @description One angle or height of a wheel, or the cross weight, beside its truth; ``off`` is how far from what was wanted
+         *     it ended, ``drawn`` where that is along its bar.
          */
         DebriefRow: {
+            /** Drawn */
+            drawn: number;
             /** Off */
             off: number;
             /** Read */
             read: number | null;
             /** Shares */
-            shares: components["schemas"]["fair_spindle__jobs__practice__ShareView"][];
+            shares: components["schemas"]["fair_spindle__jobs__practice_models__ShareView"][];
             /** Truth */
             truth: number;
             /** Unit */
@@ -3970,6 +3974,8 @@ export interface components {
             rule: string;
             /** Score */
             score: number | null;
+            /** Shackles */
+            shackles: string[];
             /** Steering After */
             steering_after: number;
             /** Steering Before */
@@ -8340,11 +8346,13 @@ export interface components {
         };
         /**
          * ShareView
-         * @description A part of a miss.
+         * @description A part of a miss; ``drawn`` is what it takes of its bar's length.
          */
-        fair_spindle__jobs__practice__ShareView: {
+        fair_spindle__jobs__practice_models__ShareView: {
             /** Cause */
             cause: string;
+            /** Drawn */
+            drawn: number;
             /** Value */
             value: number;
         };

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import type { BayPicture } from '../api/client'
 
-/** The practice car in its bay, from both sides: it rises and falls with what was done; no number is shown. */
+/** The practice car in its bay, from both sides and from above: it rises, falls and steers with what was done; no
+ * number is shown. */
 const props = defineProps<{ bay: BayPicture }>()
 const SIDES = [
   { name: 'left', title: 'Left side' },
@@ -10,6 +11,15 @@ const SIDES = [
 ] as const
 const rise = (wheel: string) =>
   Math.max(-30, Math.min(40, props.bay.corners.find((one) => one.wheel === wheel)?.rise ?? 0))
+const PLACES = [
+  { wheel: 'front.left', at: 'translate(16 34)', out: 1 },
+  { wheel: 'front.right', at: 'translate(76 34)', out: -1 },
+  { wheel: 'rear.left', at: 'translate(16 116)', out: 1 },
+  { wheel: 'rear.right', at: 'translate(76 116)', out: -1 },
+] as const
+/** Toed in, the nose of a left wheel turns to the right as seen from above. */
+const heading = (wheel: string) =>
+  props.bay.corners.find((one) => one.wheel === wheel)?.heading ?? 0
 const sides = computed(() =>
   SIDES.map((side) => ({
     ...side,
@@ -21,7 +31,7 @@ const sides = computed(() =>
 
 <template>
   <div
-    class="grid grid-cols-[1fr_1fr] gap-12px"
+    class="grid grid-cols-[1fr_1fr_minmax(70px,0.4fr)] gap-12px items-end lt-phone:grid-cols-[1fr_1fr]"
     role="img"
     aria-label="The practice car in the bay"
   >
@@ -42,6 +52,27 @@ const sides = computed(() =>
         <circle class="fill-chalk" cx="170" cy="68" r="3" />
       </svg>
       <figcaption class="soft">{{ side.title }}, front to the left</figcaption>
+    </figure>
+    <figure class="m-0">
+      <svg viewBox="0 0 92 150" class="max-h-120px">
+        <path
+          class="fill-card stroke-ink [stroke-width:2.5] [stroke-linejoin:round]"
+          d="M24 14 Q46 2 68 14 L72 60 V136 Q46 146 20 136 V60 Z"
+        />
+        <path class="fill-none stroke-soft [stroke-width:1.5]" d="M27 56 H65 M30 112 H62" />
+        <g v-for="place in PLACES" :key="place.wheel" :transform="place.at">
+          <rect
+            class="fill-band"
+            x="-6"
+            y="-15"
+            width="12"
+            height="30"
+            rx="3"
+            :transform="`rotate(${place.out * heading(place.wheel)})`"
+          />
+        </g>
+      </svg>
+      <figcaption class="soft">From above; wheels ten times as far in or out</figcaption>
     </figure>
   </div>
 </template>

@@ -32,7 +32,13 @@ const HUES: Record<string, string> = {
   'not read afterwards': 'unread',
 }
 const hue = (cause: string) => HUES[cause] ?? 'turns'
-const digits = (row: DebriefRow) => (row.unit === '°' ? 2 : 0)
+const DIGITS: Record<string, number> = { '°': 2, '%': 1, mm: 0 }
+const say = (row: DebriefRow, value: number) =>
+  row.unit === '°'
+    ? `${saySigned(value, 2)}°`
+    : `${value.toFixed(DIGITS[row.unit] ?? 0)} ${row.unit}`
+const sayOff = (row: DebriefRow, value: number) =>
+  `${saySigned(value, DIGITS[row.unit] ?? 0)}${row.unit === '°' ? '' : ' '}${row.unit}`
 const LEGEND = [
   { hue: 'reading', words: 'the reading' },
   { hue: 'unsettled', words: 'read before it had settled' },
@@ -64,6 +70,9 @@ const LEGEND = [
           <el-alert type="error" :closable="false" role="note">✕ {{ one }}</el-alert>
         </li>
       </ul>
+      <ul v-if="found.shackles.length" class="stack bare-list">
+        <li v-for="one in found.shackles" :key="one" class="text-18px">{{ one }}</li>
+      </ul>
       <section class="card stack" aria-label="Where each angle ended">
         <h3>Where each angle ended, and where the miss came from</h3>
         <ul class="row bare-list">
@@ -78,31 +87,31 @@ const LEGEND = [
         >
           <b>{{ row.where }}, {{ row.what }}</b>
           <span class="figure">
-            {{ saySigned(row.truth, 2) }}° true · {{ saySigned(row.wanted!, 2) }}° wanted
-            <template v-if="row.read !== null">· {{ saySigned(row.read, 2) }}° read</template>
+            {{ say(row, row.truth) }} true · {{ say(row, row.wanted!) }} wanted
+            <template v-if="row.read !== null">· {{ say(row, row.read) }} read</template>
           </span>
           <div
             class="bar relative grid [grid-column:2] h-30px [background:linear-gradient(var(--soft),_var(--soft))_50%_0_/_2px_100%_no-repeat] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
             role="img"
-            :aria-label="`off by ${saySigned(row.off, 2)}°: ${row.shares
-              .map((share) => `${share.cause} ${saySigned(share.value, 2)}°`)
+            :aria-label="`off by ${sayOff(row, row.off)}: ${row.shares
+              .map((share) => `${share.cause} ${sayOff(row, share.value)}`)
               .join(', ')}`"
           >
             <span
               v-for="share in row.shares"
               :key="share.cause"
               :class="[hue(share.cause), share.value < 0 ? 'minus' : 'plus']"
-              :style="{ '--long': Math.abs(share.value) }"
+              :style="{ '--long': share.drawn }"
               class="share absolute top-3px h-7px"
             />
             <em
-              :style="{ '--off': row.off }"
+              :style="{ '--off': row.drawn }"
               class="end absolute top-0 w-4px h-full [margin-left:-2px] bg-ink"
             />
           </div>
-          <span class="figure [grid-row:2] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
-            >{{ saySigned(row.off, digits(row)) }}°</span
-          >
+          <span class="figure [grid-row:2] lt-phone:[grid-row:auto] lt-phone:[grid-column:1]">{{
+            sayOff(row, row.off)
+          }}</span>
         </div>
       </section>
     </section>
@@ -143,7 +152,7 @@ const LEGEND = [
   top: 19px;
 }
 
-/* Half a degree fills half the bar. */
+/* What fills half the bar is half a degree, 15 mm, 3 %. */
 .share {
   width: min(50%, calc(var(--long) * 100%));
 }

@@ -10,7 +10,7 @@ from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import shown
 from fair_spindle.jobs import book, practice
 from fair_spindle.jobs.models import JobView
-from fair_spindle.jobs.practice import (
+from fair_spindle.jobs.practice_models import (
     BayPicture,
     BeginPractice,
     BegunView,

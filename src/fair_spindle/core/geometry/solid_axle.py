@@ -35,8 +35,8 @@ class SolidAxle:
 
 @dataclass(frozen=True)
 class AxleMoves:
-    """What the axle does, n poses: steer (heading right positive) [rad], sideways shift to the left and
-    forward shift [mm], and what the bushings must give because its links do not agree [mm]."""
+    """What the axle does from where it stands, n poses: steer (heading right positive) [rad], sideways shift to the
+    left and forward shift [mm], and what the bushings must give because its links do not agree [mm]."""
 
     steer: Array
     shift: Array
@@ -68,12 +68,13 @@ def make_solid_axle(layout: str, left: Points, right: Points, panhard_body: str 
 
     Notes
     -----
-    A leaf spring moves its seat on an arc: the front half acts as a link of three quarters its length,
-    from a quarter of the way behind the front eye.
+    A leaf spring moves its seat on an arc: the front half, a cantilever of uniform strength, bends along a circle
+    from the seat, and acts as a link of three quarters its length.  Its pivot lies a quarter of the half behind the
+    front eye, along the leaf as it leaves its seat: level with the eye where the seat is level.
 
     Source
     ------
-    common practice, no published source
+    derived, see Notes; the three-quarter link of SAE's spring design manual (HS-788), from memory
 
     Examples
     --------
@@ -93,9 +94,9 @@ def make_solid_axle(layout: str, left: Points, right: Points, panhard_body: str 
                 raise InputError(f"The axle lacks its {side} point {name!r}.", field=f"points.{side}.{name}")
     links = []
     for side, points in sides.items():
-        for ends in kind.leaves:
-            eye, seat = (np.array(points[name], dtype=float) for name in ends)
-            links.append(_link(f"{side} leaf", seat + CANTILEVER * (eye - seat), seat))
+        for names in kind.leaves:
+            front, seat, rear = (np.array(points[name], dtype=float) for name in names)
+            links.append(_link(f"{side} leaf", _held_at(front, seat, rear), seat))
         for name, body, axle in kind.axle_links:
             links.append(_link(f"{side} {name}", points[body], points[axle]))
     if kind.across:
@@ -161,7 +162,17 @@ def move_axle(axle: SolidAxle, heave: ArrayLike, roll: ArrayLike) -> AxleMoves:
     across = at[:, 0] - at[:, 1]
     moved = np.mean(at, axis=1) - centre
     give = np.max(np.abs(residual[:, : len(axle.links)]), axis=1)
-    return AxleMoves(np.arctan2(across[:, 0], across[:, 1]), moved[:, 1], moved[:, 0], give)
+    stood = np.arctan2(wheels[0, 0] - wheels[1, 0], wheels[0, 1] - wheels[1, 1])
+    return AxleMoves(np.arctan2(across[:, 0], across[:, 1]) - stood, moved[:, 1], moved[:, 0], give)
+
+
+def _held_at(front: Array, seat: Array, rear: Array) -> Array:
+    """Pivot of a leaf's three-quarter link; it leaves its seat along the circle through both eyes and the seat."""
+    ahead, behind = front - seat, rear - seat
+    along = ahead / (ahead @ ahead) - behind / (behind @ behind)
+    length = float(np.linalg.norm(ahead))
+    require(length > 20, "links.leaf", "A leaf's eye must be more than 20 mm from its seat", f"{length:.1f} mm")
+    return np.asarray(front - (1 - CANTILEVER) * length * along / np.linalg.norm(along))
 
 
 def _link(name: str, inner: ArrayLike, outer: ArrayLike) -> Link:

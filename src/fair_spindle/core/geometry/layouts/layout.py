@@ -59,10 +59,10 @@ class Layout:
     ``steering_axis`` are the points between which its wheels steer, lower one first.  ``links`` are (name, inner
     point, outer point), ``told_links`` that a corner's links are told with it, ``guide_points`` what the guide rests
     on, ``movable`` the part of it that an adjuster moves.  Of an axle whose wheels move together ``axle_points`` are
-    needed of both sides; ``axle_links`` are (name, body, axle), ``leaves`` (front eye, seat), ``across`` the ends of
-    its rod at both sides.  ``camber_usual`` is what cars show [°], ``joint_inboard`` how far the upper joint leans in
-    by its height, ``usual`` a middling left corner at ride height, x forward, y left, z up [mm]; the product's own,
-    common practice, no published source.
+    needed of both sides; ``axle_links`` are (name, body, axle), ``leaves`` (front eye, seat, rear eye), ``across``
+    the ends of its rod at both sides.  ``camber_usual`` is what cars show [°], ``joint_inboard`` how far the upper
+    joint leans in by its height, ``usual`` a middling left corner at ride height, x forward, y left, z up [mm]; the
+    product's own, common practice, no published source.
     """
 
     key: str
@@ -80,7 +80,7 @@ class Layout:
     spring_points: tuple[tuple[str, str], ...] = ()
     axle_points: tuple[str, ...] = ()
     axle_links: tuple[tuple[str, str, str], ...] = ()
-    leaves: tuple[tuple[str, str], ...] = ()
+    leaves: tuple[tuple[str, str, str], ...] = ()
     across: str = ""
     joint_inboard: float = 0.0
     usual: Mapping[str, Point] = field(default_factory=dict)

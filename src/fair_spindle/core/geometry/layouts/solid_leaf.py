@@ -19,5 +19,5 @@ LAYOUT = Layout(
     camber_usual=(-1.0, 1.5),
     guide="axle",
     axle_points=("leaf_front", "leaf_rear", "axle_seat", "wheel_center"),
-    leaves=(("leaf_front", "axle_seat"),),
+    leaves=(("leaf_front", "axle_seat", "leaf_rear"),),
 )
