@@ -74,7 +74,7 @@ def make_solid_axle(layout: str, left: Points, right: Points, panhard_body: str 
 
     Source
     ------
-    derived, see Notes; the three-quarter link of SAE's spring design manual (HS-788), from memory
+    leaf-springs
 
     Examples
     --------
