@@ -9,9 +9,17 @@ from typing import Any
 
 from fair_spindle.examiner.desk import open_desk
 from fair_spindle.examiner.robot import examine
+from fair_spindle.practice.layouts import TYPICAL
 
-LAYOUTS = ("strut", "double_wishbone", "five_link", "trailing_lateral", "semi_trailing")
-HEAD = ("layout", "lowered, untouched", "after the plan", "after one correction", "steps and gauges alone", "bands")
+LAYOUTS = tuple(TYPICAL)
+STAGES = {
+    "untouched": "lowered, untouched",
+    "planned": "after the plan",
+    "corrected": "after one correction",
+    "best": "best with the same readings",
+    "floor": "steps and gauges alone",
+}
+HEAD = ("layout", *STAGES.values(), "bands")
 
 
 def report(count: int, layouts: Sequence[str] = LAYOUTS) -> Iterator[str]:
@@ -24,12 +32,10 @@ def report(count: int, layouts: Sequence[str] = LAYOUTS) -> Iterator[str]:
 
 
 def _rows(layout: str, found: dict[str, Any]) -> Iterator[str]:
-    pairs = [
-        " and ".join(f"{one:.3f}" for one in found[name]) for name in ("untouched", "planned", "corrected", "floor")
-    ]
+    pairs = [" and ".join(f"{one:.3f}" for one in found[name]) for name in STAGES]
     bands = ", ".join(f"{name} {share:.0%}" for name, share in found["bands"].items())
     yield f"| {layout} | {' | '.join(pairs)} | {bands} |"
     yield (
         f"|  | height foreseen within {found['heights']:.1f} mm (by spring length {found['by_length']:.1f} mm), "
-        f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after | | | | |"
+        f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after |{' |' * len(STAGES)}"
     )

@@ -7,22 +7,28 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from itertools import product
 from typing import Any, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
-from fair_spindle.core.basics.wheels import AXLES, WHEELS
-from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, draw_car
+from fair_spindle.core.basics.wheels import AXLES, WHEELS, wheels_at
+from fair_spindle.core.joblog.log import Moved, Settled, Stepped, Turned
+from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, WANTED, draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
-from fair_spindle.practice.layouts import REAR_ONLY
+from fair_spindle.practice.layouts import REAR_ONLY, wanted_at
+from fair_spindle.practice.linkage import Upright
+from fair_spindle.practice.world import World
 
 LABELS = {wheel.label: wheel for wheel in WHEELS}
 KINDS = ("toe", "camber")
+# What an angle may be off, as the plan weighs it. [°]
+WITHIN = (0.05, 0.1)
+NEAR = range(-20, 21)
 Array = NDArray[np.float64]
 Rows = list[list[float]]
-Targets = Mapping[str, Mapping[str, float]]
 Truth = dict[tuple[str, str], float]
 
 
@@ -42,6 +48,7 @@ class Outcome:
 
     planned: Rows = field(default_factory=list)
     corrected: Rows = field(default_factory=list)
+    best: Rows = field(default_factory=list)
     untouched: Rows = field(default_factory=list)
     heights: list[float] = field(default_factory=list)
     by_length: list[float] = field(default_factory=list)
@@ -60,6 +67,7 @@ class Robot:
         layouts: dict[str, str] = {"rear": layout} if layout in REAR_ONLY else dict.fromkeys(AXLES, layout)
         desk.post("/api/practice", {**body, "layouts": layouts})
         self.car = draw_car(find_exercise("lower_keep_toe"), seed, layouts)
+        self.world = World(self.car)
 
     def send(self, **act: object) -> None:
         """Write one line of the job's log."""
@@ -84,23 +92,28 @@ class Robot:
             for count in wheel["counts"]:
                 if count[name]:
                     self.send(kind="turned", wheel=wheel["key"], adjuster=count["name"], steps=count[name])
+                    self.world.take(Turned(wheel["key"], count["name"], count[name]))
 
     def truth(self) -> tuple[Truth, dict[str, Any]]:
         """What the car is like by the debrief."""
         debrief = self.desk.get(f"{self.path}/practice/debrief", give_up=True)
         return {(LABELS[row["where"]], row["what"]): row["truth"] for row in debrief["rows"]}, debrief
 
-    def misses(self, targets: Targets) -> tuple[Rows, Truth]:
-        """How far toe and camber are from what is wanted, not a number where nothing is; the front along the thrust
-        line. [deg]"""
+    def misses(self) -> tuple[Rows, Truth]:
+        """How far toe and camber are from what is wanted, not a number where nothing can be set; the front along the
+        thrust line. [deg]"""
         found, _ = self.truth()
-        line = (found["rear.left", "toe"] - found["rear.right", "toe"]) / 2
+        return self._off({key: np.array([found[key, name] for name in KINDS]) for key in WHEELS}), found
+
+    def _off(self, angles: Mapping[str, Array]) -> Rows:
+        line = (angles["rear.left"][0] - angles["rear.right"][0]) / 2
         off = []
         for key in WHEELS:
+            can = wanted_at(self.car.corners[key].wheel.layout)
             follow = (1 if key.endswith("left") else -1) * line * key.startswith("front")
-            camber = found[key, "camber"] - targets[key].get("camber", np.nan)
-            off.append([found[key, "toe"] - 0.1 - follow, camber])
-        return off, found
+            goal = [WANTED[name] if name in can else np.nan for name in KINDS]
+            off.append((angles[key] - goal - np.array([follow, 0.0])).tolist())
+        return off
 
     def work(self, samples: int = 300) -> Outcome:
         """Lower the car, follow the plan, read again and correct once."""
@@ -109,45 +122,78 @@ class Robot:
         self.send(kind="moved", to="hanging")
         for key in WHEELS:
             self.send(kind="stepped", step=f"springs.swap@{key}", outcome="done")
+            self.world.take(Stepped(f"springs.swap@{key}"))
         springs = self.desk.get(f"{self.path}/springs", samples=500)["wheels"]
         wheels = self.turns(samples)
-        targets = {one["key"]: {t["name"]: t["wanted_deg"] for t in one["targets"]} for one in wheels}
         self.send(kind="moved", to="on_wheels")
         self.send(kind="settled")
-        out.untouched, found = self.misses(targets)
+        self.world.take(Moved("on_wheels"))
+        self.world.take(Settled())
+        out.untouched, found = self.misses()
         for one in springs:
             change = found[one["key"], "height"] - self.car.corners[one["key"]].arch
             out.heights.append(change - one["change_mm"])
             out.bands["height"].append(abs(change - one["change_mm"]) <= one["plus_minus_mm"])
             out.by_length.append(change - (NEW[1] - OLD[1]))
         self.turn(wheels, "planned")
-        out.planned, found = self.misses(targets)
+        out.planned, found = self.misses()
         for one in wheels:
             for target in one["targets"]:
                 off = abs(found[one["key"], target["name"]] - target["after_deg"])
                 out.bands[target["name"]].append(off <= target["plus_minus_deg"])
         self.read("check_height", "check_toe", "check_camber")
+        out.best = self.best()
         self.turn(self.turns(samples), "left")
-        out.corrected, _ = self.misses(targets)
+        out.corrected, _ = self.misses()
         _, rows = self.truth()
         out.steering = (rows["steering_before"], rows["steering_after"])
         out.floor = self.floor(found)
         return out
+
+    def best(self) -> Rows:
+        """What the same readings would leave at the best, if what every turn does were known exactly. [deg]
+
+        Every whole step near is tried on the true linkage, the rear axle first.
+        """
+        told = self.desk.get(self.path)["entries"]
+        stands = self.world.stands()
+        reached: dict[str, Array] = {}
+        shown: dict[str, Array] = {}
+        for axle in ("rear", "front"):
+            for key in wheels_at(axle):
+                now = self.world.angles(key, stands) / DEGREE
+                typed = [next(iter(told[f"{key}.check_{name}"]["typed"].values()))["text"] for name in KINDS]
+                gauge = np.array([float(text) for text in typed]) - now
+                wheel, travel = self.world.wheel(key), -stands[key]
+                step = self._steps(wheel, travel)
+                line = (shown["rear.left"][0] - shown["rear.right"][0]) / 2 if axle == "front" else 0.0
+                goal = [WANTED["toe"] + wheel.side * line, WANTED["camber"]]
+                can = [name in wanted_at(wheel.layout) for name in KINDS]
+                tries = np.array(list(product(NEAR, repeat=len(step))))
+                tried = now + tries.reshape(len(tries), len(step)) @ step
+                cost = (((tried + gauge - goal) / WITHIN * can) ** 2).sum(axis=1)
+                reached[key] = tried[int(np.argmin(cost))]
+                shown[key] = reached[key] + gauge
+        return self._off(reached)
+
+    def _steps(self, wheel: Upright, travel: float) -> Array:
+        """What a step of each adjuster of a wheel does to toe and camber, shape (n, 2). [deg]"""
+        names = {1: ("other",), 2: ("rod", "other")}.get(len(wanted_at(wheel.layout)), ())
+        still = wheel.angles(travel) if names else np.zeros(2)
+        by = {"rod": PITCH / 6, "other": 0.5 if wheel.layout == "strut" else PITCH / 6}
+        moved = [replace(wheel, **{name: getattr(wheel, name) + by[name]}).angles(travel) - still for name in names]
+        return np.array(moved).reshape(-1, 2) / DEGREE
 
     def floor(self, found: Truth) -> Rows:
         """What steps and gauges leave for certain: half a step of each adjuster and the noise of a reading. [deg]"""
         rng = np.random.default_rng(self.seed)
         rows = []
         for key in WHEELS:
-            wheel = self.car.corners[key].wheel
-            travel = self.car.corners[key].arch - found[key, "height"]
-            steps = (PITCH / 6, 0.5 if wheel.layout == "strut" else PITCH / 6)
-            still = wheel.angles(travel)
-            turned = replace(wheel, rod=steps[0]), replace(wheel, other=steps[1])
-            moved = [one.angles(travel) - still for one in turned]
-            noise = np.hypot(ANGLE_STEP / np.sqrt(12), [TOE_NOISE, CAMBER_NOISE])
-            off = rng.uniform(-0.5, 0.5, (40, 2)) @ np.array(moved) / DEGREE + rng.normal(0, 1, (40, 2)) * noise
-            rows += off.tolist()
+            moved = self._steps(self.car.corners[key].wheel, self.car.corners[key].arch - found[key, "height"])
+            if len(moved):
+                noise = np.hypot(ANGLE_STEP / np.sqrt(12), [TOE_NOISE, CAMBER_NOISE])
+                off = rng.uniform(-0.5, 0.5, (40, len(moved))) @ moved + rng.normal(0, 1, (40, 2)) * noise
+                rows += off.tolist()
         return rows
 
 
@@ -160,5 +206,5 @@ def examine(desk: Desk, layout: str, count: int, first: int = 1) -> dict[str, An
 
     bands = {name: float(np.mean([hit for one in found for hit in one.bands[name]])) for name in found[0].bands}
     before, after = (np.quantile(np.abs([one.steering[n] for one in found]), 0.95) for n in (0, 1))
-    names = ("untouched", "planned", "corrected", "floor", "heights", "by_length")
+    names = ("untouched", "planned", "corrected", "best", "floor", "heights", "by_length")
     return {name: p95(name) for name in names} | {"bands": bands, "steering": (before, after)}
