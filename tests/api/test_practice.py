@@ -146,6 +146,32 @@ def test_a_tie_rod_end_done_well_keeps_its_toe_and_the_same_count_does_not(clien
     assert {one["score"] for one in tries} == {found["score"], worse["score"]}
 
 
+def test_rings_set_by_the_springs_page_bring_the_cross_weight_to_the_half(client):
+    bay = Bay(client, "four_rings", seed=4)
+    bay.read()
+    for ring in client.get(f"{bay.path}/springs?samples=50").json()["correction"]["perches"]:
+        turns = {"value": {"text": str(ring["set_turns"]), "unit": "turn"}}
+        assert bay.send("entered", key=f"{ring['key']}.perch_up", method="typed", typed=turns).status_code == 201
+    bay.follow("paint")
+    assert bay.view()["entries"]["car.check_loads"]["said"], "weighed again afterwards"
+    (cross,) = (row for row in bay.debrief(give_up=True)["rows"] if row["what"] == "cross weight")
+    assert abs(cross["truth"] - 50) < 0.5
+    assert cross["read"] == pytest.approx(cross["truth"], abs=0.4)
+
+
+def test_a_shackle_read_at_rest_and_moved_has_its_travel_again(client):
+    bay = Bay(client, "shackle_out", seed=4)
+    bay.follow("recheck")
+    entries = bay.view()["entries"]
+    leans = [float(entries[f"rear.left.shackle_angle{when}"]["said"].split()[0]) for when in ("", "_after")]
+    assert leans == pytest.approx([38, 14], abs=2.5)
+    found = bay.debrief()
+    assert all(
+        f"{side}: the shackle met" in said for side, said in zip(("left", "right"), found["shackles"], strict=True)
+    )
+    assert found["score"] >= 95
+
+
 def test_a_bushing_clamped_in_the_air_is_refused_and_in_bare_mode_shown_afterwards(client):
     for bare, status in ((False, 409), (True, 201)):
         bay = Bay(client, "swapped_rows", seed=5 + bare, bare=bare)

@@ -14,7 +14,7 @@ from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.predict.aligned import align_rods
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.perching import correct_perches
-from fair_spindle.core.predict.settled import heights_after
+from fair_spindle.core.predict.settled import heights_after, loads_after
 from fair_spindle.core.predict.step_words import say_flats
 from fair_spindle.core.review.before_and_after import (
     NAMES,
@@ -194,7 +194,8 @@ def _wanted(now: Standing) -> list[Want]:
     found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)
     if now.changes_springs and len(after) == len(WHEELS):
-        found += want_rings(correct_perches(now.readings, now.sprung, now.sitting, after, {}))
+        weighed = loads_after(now.readings)
+        found += want_rings(correct_perches(now.readings, now.sprung, now.sitting, after, weighed))
     return found
 
 

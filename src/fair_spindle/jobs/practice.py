@@ -32,6 +32,7 @@ from fair_spindle.jobs.append import accept, made_by, part_of, write_act
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.planning import planned
 from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.practice.axles import MOST_BUMP
 from fair_spindle.practice.car import DEGREE, TrueCar, draw_car
 from fair_spindle.practice.debrief import RULE, Debrief, Row, debrief
 from fair_spindle.practice.exercises import OWN_CAR, Exercise, exercises, find_exercise, own_exercise
@@ -248,7 +249,8 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> m.
             if abs(by) > 5
         ],
         shackles=[
-            f"{label_wheel(key)}: the shackle met its bracket after {before:.0f} mm of bump, now after {left:.0f} mm"
+            f"{label_wheel(key)}: the shackle met its bracket after {before:.0f} mm of bump, now "
+            f"{'not at all' if left >= MOST_BUMP else f'after {left:.0f} mm'}"
             for key, (before, left) in found.shackles.items()
         ],
         faults=faults,

@@ -18,7 +18,7 @@ from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.limits import WheelTravel, steering_damper, wheel_travels
 from fair_spindle.core.predict.perching import Bench, Correction, bench_places, correct_perches
 from fair_spindle.core.predict.ride_height import Sitting, doubts_of, sit
-from fair_spindle.core.predict.settled import heights_after, with_heights
+from fair_spindle.core.predict.settled import heights_after, loads_after, with_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
 from fair_spindle.core.springs.travel import Limit
 from fair_spindle.jobs import springs_models as m
@@ -34,10 +34,8 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     car, readings = now.sprung, now.readings
     sitting = now.outlook.sitting_drawn(samples)
     after = heights_after(readings)
-    scales = readings.quantities.get("car.check_loads")
-    weighed: dict[str, float] = {one: scales.parts[one.number] for one in WHEELS} if scales and scales.parts else {}
     target = readings.quantities.get("car.target_cross")
-    correction = correct_perches(readings, car, sitting, after, weighed)
+    correction = correct_perches(readings, car, sitting, after, loads_after(readings))
     return m.SpringsView(
         wheels=_wheels(sitting, readings, after),
         cross_before_pct=100 * sitting.cross_before,

@@ -78,6 +78,43 @@ def with_read_heights(readings: Readings) -> Readings:
     return replace(readings, quantities={**told, **changes}) if changes else readings
 
 
+def loads_after(readings: Readings) -> dict[str, float]:
+    """Wheel loads weighed after settling.
+
+    Parameters
+    ----------
+    readings : Readings
+        The job's readings. [-]
+
+    Returns
+    -------
+    dict
+        By wheel; empty where nobody weighed. [N]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    Those of the check.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.required_fields import readings_now
+    >>> from fair_spindle.core.joblog.state import JobState
+    >>> from fair_spindle.core.joblog.kinds import WORK
+    >>> loads_after(readings_now(JobState(), WORK))
+    {}
+    """
+    scales = readings.quantities.get("car.check_loads")
+    return {wheel: scales.parts[wheel.number] for wheel in WHEELS} if scales and scales.parts else {}
+
+
 def heights_after(readings: Readings) -> dict[str, Quantity]:
     """Heights read after settling.
 
