@@ -219,6 +219,19 @@ def test_a_copy_of_our_own_car_has_a_truth_inside_its_record_s_doubt(client, dat
     assert (refused.status_code, refused.json()["field"]) == (422, "car")
     assert "front axle is solid leaf" in refused.json()["message"]
     assert [one["job_id"] for one in client.get("/api/practice").json()[-1]["tries"]] == ["own-car-0001"]
+    handed_on = client.get("/api/jobs/own-car-0001/practice/exercise.json").content
+    assert cars["Vessik"].encode() not in handed_on, "the record goes with it, its id does not"
+    elsewhere = {"content": handed_on, "headers": {"Content-Type": "application/octet-stream"}}
+    assert client.post("/api/practice/file?id=handed-on-1", **elsewhere).status_code == 201
+    truths = [
+        client.get(f"/api/jobs/{job}/practice/debrief?give_up=true").json() for job in ("own-car-0001", "handed-on-1")
+    ]
+    assert truths[0]["rows"] == truths[1]["rows"]
+    damaged = client.post("/api/practice/file?id=handed-on-2", **{**elsewhere, "content": handed_on[:-40]})
+    assert (damaged.status_code, damaged.json()["field"]) == (422, "file")
+    strange = json.dumps({**json.loads(handed_on), "exercise": "rod_end", "layouts": {"rear": "monorail"}})
+    refused = client.post("/api/practice/file?id=handed-on-3", **{**elsewhere, "content": strange})
+    assert (refused.status_code, refused.json()["field"]) == (422, "layouts.rear")
 
 
 def test_another_exercise_under_the_same_id_is_refused_and_unknown_ones_are_named(client):

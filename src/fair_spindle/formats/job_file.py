@@ -9,7 +9,7 @@ import hashlib
 import json
 from collections.abc import Sequence
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, PrivateAttr, StringConstraints, ValidationError
 
@@ -58,6 +58,7 @@ class LogLine(Strict):
     _written: str = PrivateAttr("")
 
 
+Document = TypeVar("Document", bound=Strict)
 Log = Annotated[list[LogLine], Field(max_length=20000)]
 
 
@@ -111,17 +112,12 @@ def read_job_file(content: bytes) -> JobFile:
     """Read a job file; InputError says where it is damaged or that it is something else."""
     if len(content) > LARGEST_FILE:
         raise InputError("A job file is at most 8 MB.", field="file")
-    document = _parsed(content)
+    document = parsed(content)
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise InputError(f'This is no Fair Spindle job file: "format" must be "{FORMAT}".', field="format")
     if document.get("version") != VERSION:
         raise InputError(f"This product reads job file version {VERSION}.", field="version")
-    try:
-        read = JobFile.model_validate(_as_read_today(document))
-    except ValidationError as error:
-        first = error.errors(include_url=False, include_input=False)[0]
-        where = "/".join(str(part) for part in first["loc"])
-        raise InputError(f"Damaged job file at {where}: {first['msg']}.", field=where) from None
+    read = whole(JobFile, _as_read_today(document), "job file")
     _in_order(read.log, "log")
     _keep_written(read.log, document["log"])
     if read.car:
@@ -132,7 +128,18 @@ def read_job_file(content: bytes) -> JobFile:
     return read
 
 
-def _parsed(content: bytes) -> Any:
+def whole(model: type[Document], document: Any, name: str) -> Document:
+    """A document by its contract; InputError names the place where it is damaged."""
+    try:
+        return model.model_validate(document)
+    except ValidationError as error:
+        first = error.errors(include_url=False, include_input=False)[0]
+        where = "/".join(str(part) for part in first["loc"])
+        raise InputError(f"Damaged {name} at {where}: {first['msg']}.", field=where) from None
+
+
+def parsed(content: bytes) -> Any:
+    """A JSON document as it was sent; InputError says what it is instead."""
     try:
         return json.loads(content)
     except UnicodeDecodeError:

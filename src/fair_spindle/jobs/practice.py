@@ -26,6 +26,7 @@ from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.planning.placing import Known
 from fair_spindle.core.planning.procedure import Brief, Fitting
+from fair_spindle.formats.exercise_file import read_exercise_file, write_exercise_file
 from fair_spindle.formats.procedure_file import shipped
 from fair_spindle.jobs import practice_models as m
 from fair_spindle.jobs.append import accept, made_by, part_of, write_act
@@ -34,10 +35,11 @@ from fair_spindle.jobs.planning import planned
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.practice.axles import MOST_BUMP
 from fair_spindle.practice.car import DEGREE, TrueCar, draw_car
-from fair_spindle.practice.debrief import RULE, Debrief, Row, debrief
+from fair_spindle.practice.debrief import RULE, Debrief, debrief
 from fair_spindle.practice.exercises import OWN_CAR, Exercise, exercises, find_exercise, own_exercise
 from fair_spindle.practice.gauges import read, true_at
-from fair_spindle.practice.layouts import REAR_ONLY
+from fair_spindle.practice.layouts import REAR_ONLY, TYPICAL
+from fair_spindle.practice.misses import COUNT, FORESEEN, READING, UNREAD, UNSETTLED, Row
 from fair_spindle.practice.own_car import copy_car
 from fair_spindle.practice.world import World, world_of
 from fair_spindle.records.books import append, list_practice
@@ -90,13 +92,32 @@ def begin(database: Database, wanted: m.BeginPractice) -> m.BegunView:
     told = wanted.model_dump(exclude={"id"})
     if wanted.exercise == OWN_CAR:
         told |= _copied(database, wanted.car)
+    return _begin(database, wanted.id, told)
+
+
+def begin_from_file(database: Database, job_id: str, content: bytes) -> m.BegunView:
+    """Put the car of an exercise file in the bay."""
+    return _begin(database, job_id, read_exercise_file(content).mark())
+
+
+def export_exercise(database: Database, job_id: str) -> bytes:
+    """A practice job's exercise, to be handed on: the same car, as it came."""
+    now = standing(database, job_id)
+    _marked(now)
+    return write_exercise_file(json.loads(now.book.practice))
+
+
+def _begin(database: Database, job_id: str, told: Mapping[str, Any]) -> m.BegunView:
     exercise = _exercise_of(told)
-    if wanted.layouts.get("front") in REAR_ONLY:
-        raise InputError("This layout does not steer: it can be the rear axle only.", field="layouts.front")
+    for axle, layout in told["layouts"].items():
+        if layout not in TYPICAL:
+            raise InputError(f"The practice bay knows no layout {layout!r}.", field=f"layouts.{axle}")
+        if axle == "front" and layout in REAR_ONLY:
+            raise InputError("This layout does not steer: it can be the rear axle only.", field="layouts.front")
     mark = json.dumps(told)
     car = _truth(mark)
     row = BookRow(
-        id=wanted.id,
+        id=job_id,
         template=WORK.key,
         title=f"Practice: {exercise.title}",
         car="Practice car",
@@ -108,14 +129,14 @@ def begin(database: Database, wanted: m.BeginPractice) -> m.BegunView:
     brief = Brief(tuple(Fitting(**fitting) for fitting in exercise.fittings))  # type: ignore[arg-type]
     now = _with(now, planned(Known(brief, shipped(), choices_now(now.state), {})))
     with database.writing() as session:
-        found = session.get(BookRow, wanted.id)
+        found = session.get(BookRow, job_id)
         if found is None:
             session.add(row)
             session.flush()
             append(session, row.id, now.log)
         elif found.practice != mark:
             raise Conflict("Something else has this id already.", field="id")
-    return m.BegunView(job_id=wanted.id)
+    return m.BegunView(job_id=job_id)
 
 
 def _with(now: Standing, act: Act) -> Standing:
@@ -233,7 +254,8 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> m.
     skipped = sum(act.outcome == "skipped" for _, act in now.state.steps.values())
     moves = sum(step.key.startswith(MOVES) for step in now.template.steps)
     sets_angles = any(fitting["procedure"] == "align" for fitting in exercise.fittings)
-    found = debrief(_truth(now.book.practice), effective(now.log), sets_angles, len(faults), skipped, moves)
+    truth, foreseen = _truth(now.book.practice), {wheel.key: wheel.change for wheel in now.sitting.wheels}
+    found = debrief(truth, effective(now.log), sets_angles, len(faults), skipped, moves, foreseen)
     begun, ended = (datetime.fromisoformat(event.at) for event in (now.log[0], now.log[-1]))
     return m.DebriefView(
         title=exercise.title,
@@ -253,6 +275,7 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> m.
             f"{'not at all' if left >= MOST_BUMP else f'after {left:.0f} mm'}"
             for key, (before, left) in found.shackles.items()
         ],
+        wrench=_say_wrench(truth.wrench, found.torqued),
         faults=faults,
         minutes_taken=(ended - begun).total_seconds() / 60,
         minutes_given=exercise.minutes,
@@ -260,8 +283,17 @@ def see_debrief(database: Database, job_id: str, *, give_up: bool = False) -> m.
     )
 
 
+def _say_wrench(share: float, bolts: int) -> str:
+    """What the bay's wrench really gives, where bolts were tightened by its reading."""
+    if not bolts:
+        return ""
+    more = "more" if share > 0 else "less"
+    carry = "1 torque carries" if bolts == 1 else f"{bolts} torques carry"
+    return f"The bay's wrench gives {abs(100 * share):.1f} % {more} than it shows; {carry} that."
+
+
 # How much fills a bar from its middle to its end, by unit.
-_FULL = {"°": 0.5, "mm": 15.0, "%": 3.0}
+_FULL = {"°": 0.5, "mm": 15.0, "%": 3.0, "N": 200.0}
 
 
 def _debriefed(row: Row) -> m.DebriefRow:
@@ -302,7 +334,9 @@ def _pays_most(found: Debrief) -> str:
         return ""
     worst = max(shares, key=lambda cause: shares[cause])
     return {
-        "the reading": "Each angle twice, with the gauge turned round: what it adds to every wheel shows.",
-        "read before it had settled": "The same readings after rolling it a car's length and bouncing both ends.",
-        "not read afterwards": "Toe and camber again when the car is down and settled.",
+        READING: "Each angle twice, with the gauge turned round: what it adds to every wheel shows.",
+        UNSETTLED: "The same readings after rolling it a car's length and bouncing both ends.",
+        UNREAD: "Toe and camber again when the car is down and settled.",
+        COUNT: "The new end beside the old one, eye to thread, before it goes on: two minutes with a caliper.",
+        FORESEEN: "Motion ratio by two pairs of damper length and height: five minutes, and the height is foreseen.",
     }.get(worst, "Toe and camber once more after turning: what a turn really does shows at once.")

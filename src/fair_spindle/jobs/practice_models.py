@@ -133,6 +133,7 @@ class DebriefView(View):
     steering_after: float
     wound: list[str]
     shackles: list[str]
+    wrench: str
     faults: list[str]
     minutes_taken: float
     minutes_given: int

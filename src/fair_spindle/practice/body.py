@@ -90,13 +90,15 @@ def forces(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> tuple[Vec
     return out, slope
 
 
-def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar]) -> dict[str, float]:
-    """How far up each corner of the body stands at rest. [mm]
+def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar], tyre: float = 0.0) -> dict[str, float]:
+    """How far up each corner of the body stands from its wheel at rest, on tyres of a rate [N/mm], 0 rigid. [mm]
 
     Newton's method on the gradient of the energy, which is convex; a step is halved until the energy falls.
     """
     order = [legs[key] for key in WHEELS]
     held = [bars.get(axle, Bar()) for axle in ("front", "rear")]
+    if tyre:
+        return dict(zip(WHEELS, _on_tyres(order, held, tyre).tolist(), strict=True))
     q = np.zeros(3)
     for _ in range(STEPS):
         out, slope = forces(PLANE @ q, order, held)
@@ -110,3 +112,25 @@ def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar]) -> dict[str, float]:
             part /= 2
         q = q + part * step
     return dict(zip(WHEELS, (float(one) for one in PLANE @ q), strict=True))
+
+
+def _on_tyres(legs: Sequence[Leg], bars: Sequence[Bar], tyre: float) -> Vector:
+    """Rises of the corners from their wheels: the body balanced, and each wheel between its spring and its tyre."""
+    x = np.zeros(7)
+
+    def off(x: Vector) -> tuple[Vector, Vector]:
+        out, slope = forces(x[3:], legs, bars)
+        missing = np.concatenate([PLANE.T @ out, out + tyre * (PLANE @ x[:3] - x[3:])])
+        top = np.hstack([np.zeros((3, 3)), PLANE.T @ slope])
+        return missing, np.vstack([top, np.hstack([tyre * PLANE, slope - tyre * np.eye(4)])])
+
+    missing, slopes = off(x)
+    for _ in range(STEPS):
+        if np.abs(missing).max() < SMALL * max(leg.load for leg in legs):
+            break
+        step, part = np.linalg.solve(slopes, -missing), 1.0
+        while part > 1e-6 and np.linalg.norm(off(x + part * step)[0]) > np.linalg.norm(missing):
+            part /= 2
+        x = x + part * step
+        missing, slopes = off(x)
+    return x[3:]

@@ -31,6 +31,7 @@ BAR = {"front": 12.0, "rear": 6.0}
 RUBBER = 2.5
 WANTED = {"toe": 0.1, "camber": -1.2}
 # How the record's numbers were got, one standard deviation: points by tape [mm], rates [share], free lengths [mm].
+WRENCH_SPREAD = 0.025
 TAPE, RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD = 1.15, 0.02, 1.0, 0.01
 
 
@@ -58,7 +59,9 @@ class TrueCar:
     """The whole truth of an exercise, and what the record believes, as entries.
 
     ``goals`` are heights [mm] and cross weight [%] that are wanted, by field key; ``shackle_stop`` is the lean at
-    which a shackle meets its bracket [rad], 0 where none does.
+    which a shackle meets its bracket [rad], 0 where none does; ``tyre`` is the rate of all four [N/mm], 0 rigid;
+    ``wrench`` the share by which the bay's wrench gives more than it shows; ``string`` how far the left string turns
+    in from parallel. [rad]
     """
 
     corners: dict[str, Corner]
@@ -71,6 +74,9 @@ class TrueCar:
     record: tuple[Entered, ...]
     goals: Mapping[str, float] = field(default_factory=dict)
     shackle_stop: float = 0.0
+    tyre: float = 0.0
+    wrench: float = 0.0
+    string: float = 0.0
 
     def rod_step(self, wheel: str, adjuster: str) -> tuple[str, float]:
         """Which length an adjuster of a name changes, and by how much a step. [mm]"""
@@ -119,6 +125,8 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
             corners[wheel] = replace(corners[wheel], wheel=sunk)
     weighed = {key.number: Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in WHEELS}
     record += [Entered("car.loads", "four_scales", weighed), enter("car.wheelbase", 2600)]
+    if exercise.tyre_n_per_mm:
+        record.append(enter("car.tyre_rate", exercise.tyre_n_per_mm, "n_per_mm"))
     goals = dict(_goals(exercise, corners))
     record += [enter(key, value, "pct" if key == CROSS else "mm") for key, value in goals.items()]
     return TrueCar(
@@ -132,7 +140,15 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
         tuple(record),
         goals,
         exercise.shackle_stop_deg * DEGREE,
+        exercise.tyre_n_per_mm,
+        wrench_of(seed),
+        exercise.string_deg * DEGREE,
     )
+
+
+def wrench_of(seed: int) -> float:
+    """The share by which the wrench in the bay gives more than it shows, one of its own for each car."""
+    return float(WRENCH_SPREAD * np.random.default_rng([seed, 77]).normal())
 
 
 def _sunk(pair: tuple[Upright, Upright], by: float) -> Iterator[Upright]:

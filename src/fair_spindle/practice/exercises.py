@@ -45,6 +45,8 @@ class Exercise:
     play_deg: Mapping[str, float] = field(default_factory=dict)
     shackle_lean_deg: float = 0.0
     shackle_stop_deg: float = 0.0
+    string_deg: float = 0.0
+    tyre_n_per_mm: float = 0.0
     also_read: tuple[str, ...] = ()
 
 

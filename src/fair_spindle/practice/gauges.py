@@ -89,7 +89,8 @@ def _true(world: World, wheel: str, name: str) -> float | None:
         return None
     toe, camber = world.angles(wheel) / DEGREE
     off = (world.car.camber_bias + corner.wheel.side * world.car.floor) / DEGREE
-    return float(toe if name == "toe" else camber + off)
+    crooked = world.car.string / DEGREE if corner.wheel.side > 0 else 0.0
+    return float(toe + crooked if name == "toe" else camber + off)
 
 
 def _shown(value: float, step: float) -> float:

@@ -24,6 +24,7 @@ from fair_spindle.practice.car import (
     TrueCar,
     springs_of,
     threads_and_targets,
+    wrench_of,
 )
 from fair_spindle.practice.layouts import REAR_ONLY, THREADS, TYPICAL, ratio_of
 from fair_spindle.practice.linkage import Upright
@@ -56,7 +57,8 @@ def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str
     told = {act.key for act in kept}
     added = [act for wheel in WHEELS for act in threads_and_targets(wheel, layouts[wheel.axle])]
     added += [act for axle in AXLES for act in springs_of(axle, "new_spring", NEW)]
-    return TrueCar(corners, {}, {}, FRICTION, 0.0, 0.0, 0.0, (*kept, *(act for act in added if act.key not in told)))
+    record_of_copy = (*kept, *(act for act in added if act.key not in told))
+    return TrueCar(corners, {}, {}, FRICTION, 0.0, 0.0, 0.0, record_of_copy, wrench=wrench_of(seed))
 
 
 def _said(layout: str) -> str:

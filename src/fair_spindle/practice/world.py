@@ -30,6 +30,8 @@ from fair_spindle.practice.linkage import Upright
 Vector = NDArray[np.float64]
 DROOP = 75.0
 BEDDED = -1.0
+# A jack under a corner stops a little before the height at which it rests on its wheel. [mm]
+JACK_SHORT = 3.0
 # How far a shackle leans back at ride height on a bracket that was moved. [°]
 MOVED_BRACKET = 14.0
 # How far a rod whose jam nut was left loose turns on the road. [flats]
@@ -52,6 +54,8 @@ class World:
     rings: dict[str, float] = field(default_factory=dict)
     brackets: set[str] = field(default_factory=set)
     loose: set[str] = field(default_factory=set)
+    carried: str = ""
+    torqued: int = 0
     moves: int = 0
 
     def take(self, act: Act) -> None:
@@ -60,6 +64,7 @@ class World:
             case Moved(to=to):
                 self.settled = self.settled and to == self.position
                 self.position, self.moves = to, self.moves + 1
+                self.carried = f"{act.axle}.{act.corner}" if act.corner else ""
             case Settled():
                 self.settled = True
             case Turned(wheel=wheel, adjuster=name, steps=steps) if wheel in self.car.corners:
@@ -91,16 +96,15 @@ class World:
 
     def _torqued(self, act: Worked) -> None:
         """A pivot's bolt of a lower arm holds its rubber where the arm is then."""
+        self.torqued += bool(act.reading)
         parts = act.joint.split(".")
         key = ".".join(parts[-2:])
         if key not in WHEELS or "bush" not in parts[1]:
             return
         if act.clamp and act.clamp.height_mm:
             self.clamped[key] = act.clamp.height_mm - self.car.corners[key].arch
-        elif self.position == "hanging":
-            self.clamped[key] = DROOP
         else:
-            self.clamped[key] = self.rises()[key]
+            self.clamped[key] = self.rises()[key] if self.position == "on_wheels" else self.stands()[key]
 
     def _stepped(self, step: str) -> None:
         name, _, where = step.partition("@")
@@ -138,25 +142,36 @@ class World:
         return legs, {axle: Bar(rate, gaps[axle]) for axle, rate in BAR.items()}
 
     def rises(self) -> dict[str, float]:
-        """How far each corner of the body is up against how it once stood, at rest on its wheels. [mm]"""
-        return rest(*self._legs())
+        """How far each corner of the body is up from its wheel against how it once stood, at rest. [mm]"""
+        return rest(*self._legs(), self.car.tyre)
 
     def loads(self) -> dict[str, float]:
         """What stands on each wheel at rest. [N]"""
         legs, bars = self._legs()
-        rises = rest(legs, bars)
+        rises = rest(legs, bars, self.car.tyre)
         at = np.array([rises[key] for key in WHEELS])
         beyond, _ = forces(at, [legs[key] for key in WHEELS], [bars[axle] for axle in AXLES])
         return {key: float(more) + legs[key].load + UNSPRUNG for key, more in zip(WHEELS, beyond, strict=True)}
+
+    def _tyres(self) -> dict[str, float]:
+        """How far each wheel's centre is up by its tyre against how it once stood. [mm]"""
+        if not self.car.tyre or self.position != "on_wheels":
+            return dict.fromkeys(WHEELS, 0.0)
+        return {
+            key: (self.car.corners[key].sprung + UNSPRUNG - load) / self.car.tyre
+            for key, load in self.loads().items()
+        }
 
     def cross(self) -> float:
         """Share of front right and rear left in the whole. [%]"""
         return cross_of(self.loads())
 
     def stands(self) -> dict[str, float]:
-        """The same as the car stands now: hanging, or held up by its friction until it is settled. [mm]"""
-        if self.position == "hanging":
-            return dict.fromkeys(WHEELS, DROOP)
+        """The same as the car stands now: hanging, but for a corner that a jack carries; or held up by its friction
+        until it is settled. [mm]"""
+        if self.position != "on_wheels":
+            hanging: dict[str, float] = dict.fromkeys(WHEELS, DROOP)
+            return hanging | ({self.carried: self.rises()[self.carried] + JACK_SHORT} if self.carried else {})
         bedded = BEDDED if self.driven else 0.0
         high = 0.0 if self.settled else self.car.friction
         return {key: rise + high + (bedded if key in self.new_springs else 0.0) for key, rise in self.rises().items()}
@@ -165,13 +180,17 @@ class World:
         """The wheel as it is set now."""
         corner = self.car.corners[key]
         turned = self.turned.get(key, {"rod": 0.0, "other": 0.0})
-        rod = turned["rod"]
-        if key in self.turns_on:
-            rod += self.car.new_end + (corner.end_turns - self.turns_on[key]) * PITCH
+        rod = turned["rod"] + self.counted(key)
         points = corner.wheel.points
         if key in self.brackets:
             points = on_bracket(points, np.radians(MOVED_BRACKET))
         return replace(corner.wheel, points=points, rod=rod, other=turned["other"])
+
+    def counted(self, key: str) -> float:
+        """How much longer a rod is by its new end and the turns it was put on; 0 where the old one is on. [mm]"""
+        if key not in self.turns_on:
+            return 0.0
+        return self.car.new_end + (self.car.corners[key].end_turns - self.turns_on[key]) * PITCH
 
     def play(self, key: str) -> float:
         """How far a worn rod end lets the toe wander either way; none once another is on. [rad]"""
@@ -186,7 +205,8 @@ class World:
         now = stands or self.stands()
         left, right = wheels_at(axle)
         to_body = pair_angles((self.wheel(left), self.wheel(right)), (-now[left], -now[right]))
-        roll = (now[left] - now[right]) / TRACK
+        sunk = self._tyres()
+        roll = (now[left] - now[right] + sunk[left] - sunk[right]) / TRACK
         return {key: to_body[n] - [0.0, (1 - 2 * n) * roll] for n, key in enumerate((left, right))}
 
     def shackles(self, axle: str) -> dict[str, float]:

@@ -25,11 +25,17 @@ const show = () =>
     )
   })
 const angles = computed(() => found.value?.rows.filter((row) => row.wanted !== null) ?? [])
-const heights = computed(() => found.value?.rows.filter((row) => row.wanted === null) ?? [])
+const rowsOf = (what: string) => found.value?.rows.filter((row) => row.what === what) ?? []
+const ASIDE = [
+  { what: 'height', title: 'Heights' },
+  { what: 'load', title: 'On each wheel' },
+]
 const HUES: Record<string, string> = {
   'the reading': 'reading',
   'read before it had settled': 'unsettled',
   'not read afterwards': 'unread',
+  'the count on the new end, and its length': 'count',
+  'the height came out otherwise than foreseen': 'foreseen',
 }
 const hue = (cause: string) => HUES[cause] ?? 'turns'
 const DIGITS: Record<string, number> = { '°': 2, '%': 1, mm: 0 }
@@ -42,6 +48,8 @@ const sayOff = (row: DebriefRow, value: number) =>
 const LEGEND = [
   { hue: 'reading', words: 'the reading' },
   { hue: 'unsettled', words: 'read before it had settled' },
+  { hue: 'count', words: 'the count on the new end, and its length' },
+  { hue: 'foreseen', words: 'a height other than foreseen' },
   { hue: 'turns', words: 'turns, and what they were taken to do' },
   { hue: 'unread', words: 'not read afterwards' },
 ]
@@ -127,17 +135,21 @@ const LEGEND = [
           wheel {{ saySigned(found.steering_before, 1) }}° before,
           {{ saySigned(found.steering_after, 1) }}° after.
         </p>
+        <p v-if="found.wrench">{{ found.wrench }}</p>
         <FoldAway title="How it is counted">
           <p class="soft">{{ found.rule }}</p>
         </FoldAway>
       </section>
-      <section class="card stack" aria-label="Heights">
-        <h3>Heights</h3>
-        <p v-for="row in heights" :key="row.where">
-          {{ row.where }} <b class="figure">{{ row.truth.toFixed(0) }} mm</b>
+      <section v-for="one in ASIDE" :key="one.what" class="card stack" :aria-label="one.title">
+        <h3>{{ one.title }}</h3>
+        <p v-for="row in rowsOf(one.what)" :key="row.where">
+          {{ row.where }} <b class="figure">{{ row.truth.toFixed(0) }} {{ row.unit }}</b>
           <template v-if="row.read !== null">, read {{ row.read.toFixed(0) }}</template>
         </p>
       </section>
+      <a :href="`/api/jobs/${store.job?.id}/practice/exercise.json`" download
+        >This exercise as a file, for another workshop</a
+      >
       <router-link :to="{ name: 'practice' }">All exercises</router-link>
     </aside>
   </div>
@@ -183,5 +195,13 @@ const LEGEND = [
 
 .unread {
   background: var(--soft);
+}
+
+.count {
+  background: var(--wait);
+}
+
+.foreseen {
+  background: var(--ink);
 }
 </style>

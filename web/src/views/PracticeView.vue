@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import FilePick from '../components/FilePick.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ask, newId, type ExerciseView } from '../api/client'
+import { ask, newId, sending, type ExerciseView } from '../api/client'
 import { useRead } from '../composables/useRead'
 import { sayMoment } from '../composables/useWords'
 
@@ -34,6 +35,13 @@ const begin = (exercise: string) =>
     await router.push({ name: 'floor', params: { jobId: begun.job_id } })
   })
 
+const fromFile = (picked: File) =>
+  guarded(async () => {
+    const sent = { params: { query: { id: newId() } }, ...sending(picked) }
+    const begun = await ask((api) => api.POST('/api/practice/file', sent))
+    await router.push({ name: 'floor', params: { jobId: begun.job_id } })
+  })
+
 const best = (one: ExerciseView) =>
   one.tries.reduce<number | null>(
     (found, now) => (now.score !== null && now.score > (found ?? -1) ? now.score : found),
@@ -54,6 +62,12 @@ const best = (one: ExerciseView) =>
         Number of the car
         <el-input-number v-model="seed" :min="1" :max="999999" controls-position="right" />
       </label>
+      <FilePick
+        label="An exercise from another workshop (file)"
+        accept=".json,application/json"
+        :disabled="busy"
+        @picked="fromFile"
+      />
     </div>
     <RefusalNote :said="problem" />
     <ol class="grid gap-10px bare-list">

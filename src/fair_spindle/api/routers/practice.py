@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Body, Query, Response
 
 from fair_spindle.api.dependencies import Db, JobId
-from fair_spindle.api.downloads import shown
+from fair_spindle.api.downloads import download, shown
+from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs import book, practice
 from fair_spindle.jobs.models import JobView
 from fair_spindle.jobs.practice_models import (
@@ -33,6 +34,20 @@ def list_exercises(db: Db) -> list[ExerciseView]:
 def begin(db: Db, wanted: BeginPractice) -> BegunView:
     """Put an exercise's car in the bay."""
     return practice.begin(db, wanted)
+
+
+@router.post("/practice/file", status_code=201)
+def begin_from_file(
+    db: Db, content: Annotated[bytes, Body(media_type="application/octet-stream")], id: Annotated[Identity, Query()]
+) -> BegunView:
+    """Put the car of an exercise file in the bay, as a job of the ``id``."""
+    return practice.begin_from_file(db, id, content)
+
+
+@router.get("/jobs/{job_id}/practice/exercise.json", response_class=Response)
+def export_exercise(db: Db, job_id: JobId) -> Response:
+    """The exercise of a practice job as a file to hand on."""
+    return download(practice.export_exercise(db, job_id), "application/json", f"{job_id}.exercise.json")
 
 
 @router.get("/jobs/{job_id}/practice")
