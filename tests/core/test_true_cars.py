@@ -310,6 +310,7 @@ def test_the_debrief_says_how_far_off_each_angle_is_and_its_parts_add_up():
     for row in found.rows:
         if row.wanted is None:
             continue
+        assert row.unit == "°"
         truth = world.angles(row.wheel)[0 if row.what == "toe" else 1] / DEGREE
         assert row.truth == pytest.approx(truth)
         assert sum(share.value for share in row.shares) == pytest.approx(row.truth - row.wanted)
@@ -332,6 +333,35 @@ def test_a_rod_end_of_another_length_moves_the_toe_unless_the_turns_say_otherwis
 
 def _turns(number):
     return Typed(f"{number:.4f}", "turn")
+
+
+def test_on_tyres_each_wheel_stands_between_its_spring_and_its_tyre():
+    """The referee is scipy.optimize.fsolve on the balance of body and wheels; 1e9 N/mm is a rigid tyre."""
+    four = [Leg(3000, 48, 3000 / 0.9 / 48 + extra, 0.9) for extra in (12, 0, 0, 12)]
+    two = (Bar(12), Bar(6))
+
+    def off(x):
+        out, _ = forces(x[3:], four, two)
+        return [*(PLANE.T @ out), *(out - 210 * (x[3:] - PLANE @ x[:3]))]
+
+    legs, bars = dict(zip(WHEELS, four, strict=True)), dict(zip(("front", "rear"), two, strict=True))
+    soft, hard = rest(legs, bars, 210.0), rest(legs, bars, 1e9)
+    assert list(soft.values()) == pytest.approx(fsolve(off, np.zeros(7), xtol=1e-12)[3:], abs=1e-6)
+    assert list(hard.values()) == pytest.approx(list(rest(legs, bars).values()), abs=1e-4)
+
+
+def test_a_string_askew_moves_the_toe_of_its_side_and_a_jack_carries_one_corner():
+    world = plain(exercise=find_exercise("string_out"))
+    shown = {
+        key: np.mean([float(read(world, f"{key}.toe", n).typed["toe"].text) for n in range(40)]) for key in WHEELS
+    }
+    off = {key: shown[key] - world.angles(key)[0] / DEGREE for key in WHEELS}
+    assert list(off.values()) == pytest.approx([0.3, 0, 0.3, 0], abs=0.03)
+    at_rest = world.stands()
+    world.take(Moved("corner_carried", "right", "rear"))
+    carried = world.stands()
+    assert carried.pop("rear.right") == pytest.approx(at_rest["rear.right"] + 3)
+    assert set(carried.values()) == {75.0}
 
 
 def test_rings_across_the_car_shift_cross_weight_and_scales_show_it():
@@ -372,3 +402,25 @@ def test_a_moved_bracket_gives_a_shackle_its_travel_back():
         world.take(Stepped(f"leaf_shackles.bracket_start@rear.{side}"))
     assert world.shackles("rear")["rear.left"] == pytest.approx(14, abs=1.5)
     assert all(left > before[key] + 30 for key, left in world.shackle_bump().items())
+
+
+def test_the_debrief_tells_the_count_from_the_height_and_both_from_the_reading():
+    class Line:
+        def __init__(self, act):
+            self.act = act
+
+    def shares(car, acts, foreseen):
+        rows = debrief(car, [Line(act) for act in acts], False, 0, 0, 4, foreseen).rows
+        return {(row.wheel, row.what): {one.cause: one.value for one in row.shares} for row in rows}
+
+    car = draw_car(find_exercise("rod_end"), 8)
+    counted = shares(car, [Entered("front.left.tie.turns_on", "typed", {"value": _turns(20)})], {})
+    whole = counted["front.left", "toe"]
+    assert whole["the count on the new end, and its length"] == pytest.approx(sum(whole.values()))
+    car = draw_car(find_exercise("lower_keep_toe"), 8)
+    fitted = [Stepped(f"springs.swap@{key}") for key in WHEELS]
+    true = world_of(car, [Line(act) for act in fitted]).rises()
+    cause = "the height came out otherwise than foreseen"
+    for miss in (0.0, 6.0):
+        told = shares(car, fitted, {key: rise - miss for key, rise in true.items()})
+        assert (abs(told["front.left", "toe"][cause]) > 0.05) == bool(miss)

@@ -327,7 +327,7 @@ def _pays_most(found: Debrief) -> str:
     shares: dict[str, float] = {}
     for row in found.rows:
         for share in row.shares:
-            shares[share.cause] = shares.get(share.cause, 0.0) + abs(share.value)
+            shares[share.cause] = shares.get(share.cause, 0.0) + abs(share.value) / _FULL[row.unit]
     if any(abs(one) > 15 for one in found.wound.values()):
         return "Hub-to-arch height before each rubber bolt is torqued: two minutes, and no rubber is wound."
     if not shares:
