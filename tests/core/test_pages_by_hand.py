@@ -1,0 +1,212 @@
+"""What pages tell of rods, rings, keys and bars, by hand or by differences: signs and ends that could swap."""
+
+import math
+from types import SimpleNamespace
+
+import numpy as np
+import pytest
+from kinds import WHOLE_CAR
+from test_geometry_of_cars import ANGLES, TAPE, adjusted, record, typed
+from test_prediction_by_hand import builder
+from test_rubber_and_heights import NEW, choose, job
+from test_rubber_and_heights import typed as mm_typed
+
+from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.bolts.joint import Bolt, Joint
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.joblog.kinds import WORK
+from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict.advice import becomes
+from fair_spindle.core.predict.bars import bars_of
+from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, pivots_of
+from fair_spindle.core.predict.linkage_fit import points_of
+from fair_spindle.core.predict.perching import _thread, bench_places
+from fair_spindle.core.predict.ride_height import Sitting
+from fair_spindle.core.predict.steering import solid_steering
+from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
+from fair_spindle.core.review.before_and_after import MovesToe
+from fair_spindle.core.review.toe_causes import explain_toe
+from fair_spindle.core.springs.springs import torsion_curve
+from fair_spindle.core.springs.sway_bar import sideways_shift
+
+
+@pytest.mark.parametrize("tail", ["load", "dead", "spring.rate", "new_spring.rate"])
+def test_what_is_measured_as_a_share_becomes_surer_by_a_share(tail):
+    light, heavy = (becomes(f"front.{tail}", Quantity(size, 0.1 * size), 1.0, 10.0) for size in (300.0, 3000.0))
+    assert light == pytest.approx(heavy), "as sure at ten times the load"
+    assert 0 < light < 5
+
+
+def drag(longer, rod_at="left", body="left", change="50"):
+    told = [
+        Entered("front.layout", choice="solid_links"),
+        Entered("front.drag.longer", choice=longer),
+        Entered("front.drag.body", choice=body),
+        Entered("front.panhard_body", choice=rod_at),
+        Entered("front.drag.adjust", choice="one_thread"),
+        typed("front.height_change", change),
+        *(typed(f"front.panhard.{name}", size) for name, size in (("length", "900"), ("rise", "-120"))),
+        *(typed(f"front.drag.{name}", size) for name, size in (("length", "780"), ("rise", "-90"), ("lever", "160"))),
+        typed("car.steering_ratio", "18", "ratio"),
+        typed("car.wheel_off", "-4", "deg"),
+    ]
+    readings = record(*told, template=WHOLE_CAR)
+    return readings, next(rod for rod in solid_steering(readings).rods if rod.sets == "steering wheel")
+
+
+def level(length, rise):
+    return math.sqrt(length**2 - rise**2)
+
+
+@pytest.mark.parametrize(("longer", "sign"), [("right", 1), ("left", -1)])
+@pytest.mark.parametrize(("body", "beside"), [("left", 1), ("right", -1)])
+def test_a_drag_link_beside_its_panhard_rod_or_across_from_it(longer, sign, body, beside):
+    """Both as circles about their body ends, by Pythagoras; the axle goes with its rod, towards the link or away."""
+    readings, rod = drag(longer, body=body)
+    away = beside * (level(900, 170) - level(900, 120))
+    by_height = sign * (level(780, 140) - level(780, 90) - away) / 160
+    assert rod.before == pytest.approx(math.radians(-4) - 18 * by_height, abs=2e-3)
+    per_mm = rod.per_turn / rod.adjuster.per_turn
+    assert per_mm == pytest.approx(-sign * 18 / 160)
+    nudged = [drag(longer, body=body, change=change)[1].before for change in ("50.5", "49.5")]
+    off, fell = (readings.quantities[key].uncertainty for key in ("car.wheel_off", "front.height_change"))
+    open_ = math.hypot(off, (nudged[0] - nudged[1]) * fell)
+    assert rod.plus_minus == pytest.approx(COVERAGE * open_ / abs(rod.per_turn), rel=2e-3)
+
+
+def test_a_ring_has_the_thread_below_and_above_it_that_was_read():
+    rings = [mm_typed("front.perch.thread", 60), mm_typed("front.left.perch", 45), mm_typed("front.right.perch", 20)]
+    readings = record(choose("front.spring.kind", "coilover"), *rings, template=WORK)
+    low, high = _thread(readings, np.array([1.5, 2.0, 0.0, 0.0]))
+    assert low == pytest.approx([-45 / 1.5, -20 / 2, 0, 0])
+    assert high == pytest.approx([15 / 1.5, 40 / 2, 0, 0])
+
+
+def test_a_torsion_bar_whose_key_is_not_turned_stays_where_it_was():
+    told = {"rear.torsion.arm": 300.0, "rear.torsion.angle": math.radians(20.0), "rear.new_key": 0.0}
+    curve, scale, length = builder(told)._torsion("rear", 3000.0, 40.0, 40.0)
+    before, at_ride = torsion_curve(40.0, 300.0, math.radians(20.0), 3000.0)
+    assert scale == 1.0
+    assert curve.free - length == pytest.approx(at_ride, rel=1e-4), "pressed as much as before"
+    assert before.compression(3000.0) == pytest.approx(at_ride, rel=1e-4)
+    told["rear.new_key"] = math.radians(5.0)
+    assert builder(told)._torsion("rear", 3000.0, 40.0, 40.0)[2] < length, "and lifts where it is"
+
+
+def test_the_gaps_of_a_bar_say_how_far_it_stands_aside():
+    gaps = Entered("front.bar_gaps", "gaps", {"left": Typed("14", "mm"), "right": Typed("22", "mm")})
+    fitted = (choose("front.bar.fitted", "fixed_links"), mm_typed("front.bar.diameter", 22))
+    readings, car, _ = job(*NEW, *fitted, gaps)
+    assert bars_of(readings, car)[0].sideways == pytest.approx(sideways_shift(14, 22)) != 0
+
+
+def test_where_a_corner_by_tape_may_lie_is_the_difference_each_measure_makes():
+    common = [Entered("front.layout", choice="double_wishbone"), Entered("front.steer", choice="behind")]
+    readings = record(*common, *(typed(f"front.{name}", repr(float(size))) for name, size in TAPE.items()))
+    angles = ANGLES["front.left.camber"].value, ANGLES["front.left.toe"].value
+    corner = corner_by_tape(readings, "front.left", "double_wishbone", angles, 0.05)
+    cloud = cloud_by_tape(readings, "front.left", corner, Quantity(0.05, 0.01), (1e-3, 1e-3))
+    at = [name for name, _ in cloud.sources].index("upper.length")
+    read = readings.quantities["front.left.upper.length"]
+    longer = record(
+        *common,
+        *(typed(f"front.{name}", repr(float(size))) for name, size in TAPE.items() if name != "left.upper.length"),
+        typed("front.left.upper.length", repr(read.value + read.uncertainty)),
+    )
+    other = corner_by_tape(longer, "front.left", "double_wishbone", angles, 0.05)
+    moved = [
+        (other.point(name) - other.point("wheel_center")) - (corner.point(name) - corner.point("wheel_center"))
+        for name in cloud.points
+    ]
+    assert cloud.matrix[:-2, at] == pytest.approx(np.concatenate(moved), abs=1e-9)
+    assert np.abs(cloud.matrix[:-2, at]).max() < 3 * read.uncertainty
+
+
+def test_bump_steer_and_a_misreading_share_a_toe_as_bayes_says():
+    """By hand: an input of spread s against a reading of spread u moves by m s²/(s² + u²), and costs u m/s of it."""
+    unit, spread, miss = 3e-4, 9e-4, 12e-4
+    amount = miss * spread**2 / (spread**2 + unit**2)
+    off = math.hypot(miss - amount, unit * amount / spread)
+    minutes = math.degrees(miss) * 60
+    read = max(0.0, minutes - 12) / 12 * unit
+    weights = [0.7 * math.exp(-((off / unit) ** 2) / 2), 0.35 * math.exp(-((read / unit) ** 2) / 2)]
+    found = {one.words: one.share for one in explain_toe(miss, 2 * unit, MovesToe(None, 0.0, spread / 3), 0.0, None)}
+    assert found["bump steer is otherwise than believed"] == pytest.approx(weights[0] / sum(weights))
+    assert found["the toe was read wrong, before or after"] == pytest.approx(weights[1] / sum(weights))
+
+
+def test_a_cam_goes_no_further_than_its_throw_nor_than_its_link_may():
+    length = typed("front.left.tie.length", "365")
+    stops = [typed("front.left.tie.shortest", "362"), typed("front.left.tie.longest", "370")]
+    cam = adjusted("cam", length, *stops, typed("front.left.tie.cam", "4"))["Tie rod"]
+    assert (cam.low, cam.high) == (-3.0, 4.0)
+
+
+def test_a_right_corner_by_tape_is_the_left_one_in_a_mirror():
+    common = [Entered("front.layout", choice="double_wishbone"), Entered("front.steer", choice="behind")]
+    sides = []
+    for side in ("left", "right"):
+        told = {name.replace("left", side): size for name, size in TAPE.items()}
+        readings = record(*common, *(typed(f"front.{name}", repr(float(size))) for name, size in told.items()))
+        corner = corner_by_tape(readings, f"front.{side}", "double_wishbone", (-0.01, 0.002), 0.05)
+        sides.append({name: corner.point(name) for name in points_of(corner)})
+    assert all(sides[0][name] * [1, -1, 1] == pytest.approx(sides[1][name]) for name in sides[0])
+
+
+def test_where_a_ring_goes_is_as_sure_as_what_it_rests_on():
+    """Each input off by its uncertainty, the differences added as squares (GUM, 5.1.2)."""
+    axle = {
+        "motion_ratio": (0.9, 0.01),
+        "perch.upper": (60, 1),
+        "perch.lowest": (120, 1),
+        "spring.perch_pitch": (2, 0),
+    }
+    axle |= {
+        "new_spring.rate": (55, 1.5),
+        "new_spring.free": (220, 1),
+        "unsprung": (400, 20),
+        "damper.gas": (150, 10),
+    }
+    wheel = {"damper_length": (420, 1), "height": (355, 1.5), "target.height": (345, 0)}
+    told = {f"front.{name}": Quantity(*size) for name, size in axle.items()}
+    told |= {f"front.left.{name}": Quantity(*size) for name, size in wheel.items()}
+
+    def place(told, load=3600.0):
+        stands = [SimpleNamespace(load_before=load, load_plus_minus=80.0)] * 4
+        words = {"front.spring.kind": "coilover", "front.new_spring.fit": "coil"}
+        return bench_places(Readings(Sheet(), told, words), Sitting(wheels=tuple(stands)))[0]
+
+    best = place(told)
+    moved = [
+        place({**told, key: Quantity(one.value + one.uncertainty)}).place.from_lower_eye
+        for key, one in told.items()
+        if one.uncertainty and not key.endswith("lowest")
+    ]
+    moved.append(place(told, 3640.0).place.from_lower_eye)
+    off = math.hypot(*(one - best.place.from_lower_eye for one in moved))
+    assert best.plus_minus == pytest.approx(COVERAGE * off, rel=1e-6)
+
+
+@pytest.mark.parametrize(("arm", "layout"), [("lower", "double_wishbone"), ("leaf", "solid_leaf")])
+def test_a_clamp_window_lies_where_the_arm_stands_at_the_new_height(arm, layout):
+    """2° either way about the new height, by the sine; a leaf's eye as three quarters of its half."""
+    joint = Joint("arm", "Arm", "rubber_pivot", (Bolt(1),), "rear", "left", bushing="bonded_rubber", arm=arm)
+    told = {"rear.left.height": Quantity(360.0, 1e-9), "rear.left.check_height": Quantity(330.0, 1e-9)}
+    told |= {"rear.left.lower.length": Quantity(300.0, 2.0), "rear.left.lower.rise": Quantity(-40.0, 1.0)}
+    told |= {"rear.leaf.front_half": Quantity(600.0, 5.0)}
+    readings = Readings(Sheet(), told, {"rear.layout": layout})
+    low, high = pivots_of(JobState(joints={"arm": joint}), readings)[0]["arm"].window
+
+    def window(length, rise):
+        stands, two = math.asin(rise / length), math.radians(2)
+        return [330 + side * abs(length * math.sin(stands + side * two) - rise) for side in (-1, 1)]
+
+    variants = [window(300, -10), window(302, -10), window(300, -9)] if arm == "lower" else [window(450, 0)]
+    variants += [] if arm == "lower" else [window(0.75 * 605, 0)]
+    (below, above), *others = variants
+    inside = [INSIDE * math.hypot(READ_AT_GATE, *(one[n] - variants[0][n] for one in others)) for n in (0, 1)]
+    assert sorted((low, high)) == pytest.approx([below + inside[0], above - inside[1]], abs=0.05)
