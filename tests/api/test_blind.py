@@ -12,7 +12,12 @@ def outcomes(tmp_path_factory):
     with open_desk(tmp_path_factory.mktemp("blind")) as desk:
         cars = [("strut", 1), ("strut", 2), ("strut", 3), ("double_wishbone", 1), ("double_wishbone", 2)]
         cars += [("double_wishbone", 3), ("five_link", 1), ("five_link", 2)]
-        return [Robot(desk, seed, layout).work(samples=120) for layout, seed in cars]
+        robots = [Robot(desk, seed, layout) for layout, seed in cars]
+        found = [robot.work(samples=120) for robot in robots]
+        told = desk.get(f"{robots[-1].path}/practice/debrief", give_up=True)
+        truth = [round(row["truth"], 9) for row in told["rows"] if row["what"] in ("toe", "camber", "height")]
+        assert sorted(truth) == sorted(round(one, 9) for one in robots[-1].truth().values()), "as the debrief says"
+        return found
 
 
 def rms(rows):
@@ -23,6 +28,8 @@ def test_one_correction_leaves_little_more_than_steps_and_gauges(outcomes):
     left = rms([np.array(one.corrected) for one in outcomes])
     floor = rms([np.array(one.floor) for one in outcomes])
     assert left == pytest.approx(floor, rel=0.4)
+    best = rms([np.array(one.best) for one in outcomes])
+    assert (left <= 1.15 * np.maximum(floor, best)).all(), "and what the same readings leave at the best"
     untouched = rms([np.array(one.untouched) for one in outcomes])
     planned = rms([np.array(one.planned) for one in outcomes])
     assert (planned < untouched / 3).all(), "turns planned before the rack bring it most of the way"

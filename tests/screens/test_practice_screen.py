@@ -58,6 +58,40 @@ def test_an_exercise_begun_read_with_gauges_and_given_up_shows_its_truth(tuner):
     expect(page.get_by_role("region", name="Score")).to_contain_text("no score")
 
 
+def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tuner, tmp_path):
+    page = tuner.page
+    page.goto(f"{tuner.address}/practice")
+    page.get_by_label("Number of the car").fill("4")
+    page.get_by_text("Bare: the rules only watch").click()
+    page.get_by_role("button", name="Begin: Cross weight by four rings").click()
+    bar = page.get_by_role("region", name="Practice")
+    bar.get_by_role("button", name="Read with the bay’s gauges: 4").click()
+    expect(bar.get_by_role("button", name="All is read")).to_be_visible()
+    bar.get_by_role("button", name="What it is about, and the car in the bay").click()
+    expect(bar.get_by_text("From above; wheels ten times as far")).to_be_visible()
+    page.get_by_role("navigation").get_by_role("link", name="Springs", exact=True).click()
+    page.get_by_text("Rings", exact=True).click()
+    expect(page.get_by_role("region", name="Ring turns").get_by_text("turns up").first).to_be_visible()
+    job = re.search(r"/job/([^/]+)/", page.url)[1]
+    for n, ring in enumerate(api(tuner, f"/api/jobs/{job}/springs?samples=50")["correction"]["perches"]):
+        typed = {"value": {"text": str(ring["set_turns"]), "unit": "turn"}}
+        write(tuner, job, n, kind="entered", key=f"{ring['key']}.perch_up", method="typed", typed=typed)
+    for n, step in enumerate(("yard", "road"), 10):
+        write(tuner, job, n, kind="stepped", step=step, outcome="done")
+    page.goto(f"{tuner.address}/job/{job}/debrief")
+    ended = page.get_by_role("region", name="Where each angle ended")
+    expect(ended).to_contain_text(re.compile(r"Whole car, cross weight\s*(49\.[5-9]|50\.[0-5]) % true"))
+    assert int(page.get_by_role("region", name="Score").locator("b").first.inner_text()) >= 85
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="This exercise as a file").click()
+    file = tmp_path / "exercise.json"
+    saved.value.save_as(file)
+    page.goto(f"{tuner.address}/practice")
+    page.locator("input[type=file]").set_input_files(file)
+    expect(page.get_by_role("region", name="Practice")).to_be_visible()
+    assert re.search(r"/job/([^/]+)/", page.url)[1] != job
+
+
 def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner):
     page = tuner.page
     page.goto(f"{tuner.address}/practice")

@@ -1,6 +1,6 @@
 """A robot tuner at the practice cars: it knows what the API tells, follows the plan to the flat, corrects once.
 
-Cars are lowered by springs all round; what comes of them is told by the debrief alone.
+Cars are lowered by springs all round; what became of them is read from the practice car itself.
 """
 
 from __future__ import annotations
@@ -22,7 +22,6 @@ from fair_spindle.practice.layouts import REAR_ONLY, wanted_at
 from fair_spindle.practice.linkage import Upright
 from fair_spindle.practice.world import World
 
-LABELS = {wheel.label: wheel for wheel in WHEELS}
 KINDS = ("toe", "camber")
 # What an angle may be off, as the plan weighs it. [°]
 WITHIN = (0.05, 0.1)
@@ -94,15 +93,19 @@ class Robot:
                     self.send(kind="turned", wheel=wheel["key"], adjuster=count["name"], steps=count[name])
                     self.world.take(Turned(wheel["key"], count["name"], count[name]))
 
-    def truth(self) -> tuple[Truth, dict[str, Any]]:
-        """What the car is like by the debrief."""
-        debrief = self.desk.get(f"{self.path}/practice/debrief", give_up=True)
-        return {(LABELS[row["where"]], row["what"]): row["truth"] for row in debrief["rows"]}, debrief
+    def truth(self) -> Truth:
+        """What the car is like, which no page tells before the end: toe, camber [°] and height [mm] by wheel."""
+        stands = self.world.stands()
+        found: Truth = {(key, "height"): self.car.corners[key].arch + stands[key] for key in WHEELS}
+        for axle in AXLES:
+            for key, angles in self.world.axle_angles(axle, stands).items():
+                found |= {(key, name): float(angle) for name, angle in zip(KINDS, angles / DEGREE, strict=True)}
+        return found
 
     def misses(self) -> tuple[Rows, Truth]:
         """How far toe and camber are from what is wanted, not a number where nothing can be set; the front along the
         thrust line. [deg]"""
-        found, _ = self.truth()
+        found = self.truth()
         return self._off({key: np.array([found[key, name] for name in KINDS]) for key in WHEELS}), found
 
     def _off(self, angles: Mapping[str, Array]) -> Rows:
@@ -117,7 +120,7 @@ class Robot:
 
     def work(self, samples: int = 300) -> Outcome:
         """Lower the car, follow the plan, read again and correct once."""
-        out = Outcome()
+        out = Outcome(steering=(self.world.steering(), 0.0))
         self.read("height", "toe", "camber")
         self.send(kind="moved", to="hanging")
         for key in WHEELS:
@@ -145,8 +148,7 @@ class Robot:
         out.best = self.best()
         self.turn(self.turns(samples), "left")
         out.corrected, _ = self.misses()
-        _, rows = self.truth()
-        out.steering = (rows["steering_before"], rows["steering_after"])
+        out.steering = (out.steering[0], self.world.steering())
         out.floor = self.floor(found)
         return out
 
