@@ -1,34 +1,49 @@
 """What pages tell of rods, rings, keys and bars, by hand or by differences: signs and ends that could swap."""
 
 import math
+from dataclasses import replace
+from datetime import datetime
 from types import SimpleNamespace
 
 import numpy as np
 import pytest
 from kinds import WHOLE_CAR
+from planner import Order
 from test_geometry_of_cars import ANGLES, TAPE, adjusted, record, typed
 from test_prediction_by_hand import builder
 from test_rubber_and_heights import NEW, choose, job
-from test_rubber_and_heights import typed as mm_typed
+from test_sitting import typed as mm_typed
 
+from fair_spindle.core.basics.errors import InputError, NotAllowed, OutOfRange
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.bolts.joint import Bolt, Joint
+from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.joblog.agenda import _wait, blocks_left, clock_from
+from fair_spindle.core.joblog.joint_maps import permit_drawn
 from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.log import Counted, Drawn, Entered, Event, Planned, Settled, Stepped
+from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.readings import Quantity
-from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.required_fields import Readings, readings_now
+from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.waits import held_by, waits_of
+from fair_spindle.core.planning.clock import minutes_of
+from fair_spindle.core.planning.day import Block
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bars import bars_of
-from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, pivots_of
+from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, _lift_of_car, pivots_of
 from fair_spindle.core.predict.linkage_fit import points_of
 from fair_spindle.core.predict.perching import _thread, bench_places
-from fair_spindle.core.predict.ride_height import Sitting
+from fair_spindle.core.predict.ride_height import Sitting, _together
+from fair_spindle.core.predict.sprung_car import APART
 from fair_spindle.core.predict.steering import solid_steering
 from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
-from fair_spindle.core.review.before_and_after import MovesToe
+from fair_spindle.core.review.before_and_after import MovesToe, beside_read
+from fair_spindle.core.review.history import moments_of
 from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.springs.springs import torsion_curve
 from fair_spindle.core.springs.sway_bar import sideways_shift
@@ -210,3 +225,109 @@ def test_a_clamp_window_lies_where_the_arm_stands_at_the_new_height(arm, layout)
     (below, above), *others = variants
     inside = [INSIDE * math.hypot(READ_AT_GATE, *(one[n] - variants[0][n] for one in others)) for n in (0, 1)]
     assert sorted((low, high)) == pytest.approx([below + inside[0], above - inside[1]], abs=0.05)
+
+
+def test_both_springs_of_a_pair_are_one_unknown_the_largest_first():
+    told = _together({"rear.spring.free": 0.1, f"rear.spring.free{APART}": 0.25, "car.loads": 0.3})
+    assert list(told.items()) == [("rear.spring.free", pytest.approx(0.35)), ("car.loads", 0.3)]
+
+
+@pytest.mark.parametrize("wheel", [0, 3])
+def test_wound_rubber_lifts_a_car_as_a_weight_taken_off_that_corner_would(wheel):
+    """Rubber so soft that its pull does not change: the springs there carry as much less."""
+    car = job(*NEW, mm_typed("rear.bonded.rate", 4, "rate"))[1]
+    held, force = car.build({}), 150.0
+    lighter = held.loads - force * np.eye(4)[wheel]
+    expected = (replace(held, loads=lighter).settle().height_change - held.settle().height_change)[0, wheel]
+    assert _lift_of_car(WHEELS[wheel], force, 1e-4, car) == pytest.approx(expected, rel=1e-3)
+    assert expected > 0.5
+
+
+def test_gas_that_carries_a_corner_by_itself_is_refused():
+    carried = {key: one.value for key, one in job(*NEW)[1].inputs.items()}
+    sprung = carried["rear.left.load"] - carried["rear.left.dead"]
+    for share, refused in ((0.97, False), (1.03, True)):
+        gas = mm_typed("rear.damper.gas", share * sprung / 1.2, "n")
+        assert bool(job(*NEW, gas, mm_typed("rear.damper_ratio", 1.2, "ratio"))[1].problem) is refused
+
+
+def test_before_and_after_are_those_of_the_baseline_and_of_the_check():
+    told = {
+        f"rear.left.{name}toe": Quantity(size) for name, size in (("", 1e-3), ("check_", 2e-3), ("target.", 3e-3))
+    }
+    (row,) = beside_read("rear.left", told)
+    assert (row.before.value, row.read.value, row.wanted) == (1e-3, 2e-3, 3e-3)
+    assert beside_read("rear.left", told, ("toe",)) == []
+    log = [Event("e1", 1, "2031-03-03T09:00:00Z", Settled())]
+    for key in ("front.left.check_height", "front.left.height"):
+        entered = Entered(key, "hub_to_arch", {"height": Typed("350", "mm")})
+        state = derive([*log, Event("e2", 2, "2031-03-03T09:05:00Z", entered)], WHOLE_CAR)
+        (moment,) = moments_of(state, readings_now(state, WHOLE_CAR))
+        assert moment.phase == ("after" if "check" in key else "before")
+        assert list(moment.quantities) == ["front.left.height"]
+
+
+def test_what_has_to_wait_waits_from_when_it_was_begun_and_leaves_the_car_down():
+    order = Order(("tie_rods", "front"))
+    soak = next(step for step in order.plan.steps if step.wait_h)
+    earlier = order.plan.steps[: order.keys.index(soak.key) + 1]
+    begun, now = "2031-03-03T09:00:00Z", "2031-03-03T09:30:00Z"
+    log = [Event("e1", 1, begun, Planned(order.known.brief, order.plan.steps, ()))]
+    log += [Event(f"s{n}", n, begun, Stepped(step.key)) for n, step in enumerate(earlier, 2)]
+    state = derive(log, WORK)
+    template = template_now(state, WORK)
+    (wait,) = waits_of(state, template)
+    hours = [(end - datetime.fromisoformat(begun)).total_seconds() / 3600 for end in (wait.ready, wait.over)]
+    assert hours == [soak.wait_h[0], soak.wait_h[-1]]
+    held = next(step.key for step in template.steps if step.key not in state.steps and held_by(step, [wait]))
+    stretches = clock_from(state, template, now, 1, "least")
+    opened = next(one for one in stretches if held in [step.step.key for step in one.steps])
+    assert next(step.begin for step in opened.steps if step.step.key == held) >= 60 * soak.wait_h[0] - 30
+    work = sum(minutes_of(step, "least") for step in template.steps if step.key not in state.steps)
+    paused = sum(block.after for block in blocks_left(state, template, now))
+    assert paused == pytest.approx(stretches[-1].end - work)
+
+
+def test_a_pause_comes_before_the_car_goes_up_where_it_still_can():
+    low, high = Block(10, False, 1), Block(20, True, 1)
+    for before, where in (([low, high], 0), ([high, high], 1)):
+        blocks = [replace(one, after=3.0) for one in before]
+        _wait(blocks, [], 30.0)
+        assert [one.after for one in blocks] == [33.0 if n == where else 3.0 for n in range(2)]
+    fresh = [replace(high, after=3.0)]
+    _wait([], fresh, 30.0)
+    assert fresh[0].after == 33.0
+
+
+@pytest.mark.parametrize(("top", "refused"), [("110", False), ("90", True), ("100", True)])
+def test_a_range_of_torques_ends_above_where_it_begins(top, refused):
+    spec = BoltSpec(torque=Typed("100", "nm"), torque_to=Typed(top, "nm"), source="sheet")
+    drawn = Drawn(Joint("a", "Plate", "clamp", (Bolt(1, spec=spec),)))
+    if refused:
+        with pytest.raises(InputError, match="ends above"):
+            permit_drawn(drawn, JobState())
+    else:
+        assert permit_drawn(drawn, JobState()) == drawn
+
+
+def test_a_count_never_goes_below_nothing():
+    state = derive([Event("e1", 1, "", Counted("left", "off", 5))], WORK)
+    for flats, refused in ((-5, False), (-6, True), (0, True), (1, False)):
+        act = Counted("left", "off", flats)
+        if refused:
+            with pytest.raises((NotAllowed, OutOfRange)):
+                permit(act, state, WORK, {})
+        else:
+            assert permit(act, state, WORK, {}) == act
+
+
+def test_who_is_aboard_sinks_the_car_by_what_the_springs_then_carry():
+    aboard = (choose("car.driver_side", "left"), mm_typed("car.aboard.driver", 800, "n"))
+    _, car, sitting = job(*NEW, *aboard)
+    held = car.build({})
+    sunk = held.settle(car.aboard).height_change - held.settle().height_change
+    assert [one.laden for one in sitting.wheels] == pytest.approx(sunk[0])
+    assert sunk[0, 0] < sunk[0, 1] < 0
+    one = sitting.wheels[2]
+    leg = held.legs[2]
+    assert one.spring == pytest.approx(leg.length + leg.ratio * one.change)
