@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 from planner import Order
-from test_geometry_of_cars import ANGLES, TAPE, adjusted, record, typed
+from test_geometry_of_cars import ANGLES, TAPE, adjusted, points, record, typed
 from test_prediction_by_hand import builder
 from test_rubber_and_heights import NEW, choose, job
 from test_sitting import typed as mm_typed
@@ -20,6 +20,7 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.agenda import _wait, blocks_left, clock_from
 from fair_spindle.core.joblog.joint_maps import permit_drawn
 from fair_spindle.core.joblog.kinds import WORK
@@ -36,8 +37,9 @@ from fair_spindle.core.planning.day import Block
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, _lift_of_car, pivots_of
+from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.linkage_fit import points_of
-from fair_spindle.core.predict.perching import _thread, bench_places
+from fair_spindle.core.predict.perching import _thread, bench_places, correct_perches
 from fair_spindle.core.predict.ride_height import Sitting, _together
 from fair_spindle.core.predict.sprung_car import APART
 from fair_spindle.core.predict.steering import solid_steering
@@ -45,6 +47,7 @@ from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
 from fair_spindle.core.review.before_and_after import MovesToe, beside_read
 from fair_spindle.core.review.history import moments_of
 from fair_spindle.core.review.toe_causes import explain_toe
+from fair_spindle.core.review.toe_readings import _fit
 from fair_spindle.core.springs.springs import torsion_curve
 from fair_spindle.core.springs.sway_bar import sideways_shift
 
@@ -109,7 +112,8 @@ def test_a_torsion_bar_whose_key_is_not_turned_stays_where_it_was():
     assert curve.free - length == pytest.approx(at_ride, rel=1e-4), "pressed as much as before"
     assert before.compression(3000.0) == pytest.approx(at_ride, rel=1e-4)
     told["rear.new_key"] = math.radians(5.0)
-    assert builder(told)._torsion("rear", 3000.0, 40.0, 40.0)[2] < length, "and lifts where it is"
+    after, turned = torsion_curve(40.0, 300.0, math.radians(20.0), 3000.0, math.radians(5.0))
+    assert after.free - builder(told)._torsion("rear", 3000.0, 40.0, 40.0)[2] == pytest.approx(turned, rel=1e-4)
 
 
 def test_the_gaps_of_a_bar_say_how_far_it_stands_aside():
@@ -258,6 +262,8 @@ def test_before_and_after_are_those_of_the_baseline_and_of_the_check():
     (row,) = beside_read("rear.left", told)
     assert (row.before.value, row.read.value, row.wanted) == (1e-3, 2e-3, 3e-3)
     assert beside_read("rear.left", told, ("toe",)) == []
+    for one in ("", "check_"):
+        assert len(beside_read("rear.left", {f"rear.left.{one}toe": Quantity(1e-3)})) == 1
     log = [Event("e1", 1, "2031-03-03T09:00:00Z", Settled())]
     for key in ("front.left.check_height", "front.left.height"):
         entered = Entered(key, "hub_to_arch", {"height": Typed("350", "mm")})
@@ -331,3 +337,59 @@ def test_who_is_aboard_sinks_the_car_by_what_the_springs_then_carry():
     one = sitting.wheels[2]
     leg = held.legs[2]
     assert one.spring == pytest.approx(leg.length + leg.ratio * one.change)
+
+
+def test_what_new_rods_leave_open_is_what_their_doubt_does_to_the_toe():
+    told = [Entered("front.layout", choice="strut"), *points(), Entered("front.left.tie.adjust", choice="one_thread")]
+    wheel = wheels_of(record(*told), ANGLES)["front.left"]
+    adjuster = replace(wheel.adjusters[0], doubt=0.8)
+    doubtful = replace(wheel, adjusters=(adjuster, *wheel.adjusters[1:]))
+    longer, shorter = (angles_at(wheel.corner, [0.0], {"tie": np.array([by])}).toe[0] for by in (0.4, -0.4))
+    assert _fit(doubtful) == pytest.approx(abs(longer - shorter), rel=1e-3)
+
+
+def test_the_narrowest_window_stands_wherever_it_lies():
+    """A short arm far below level and a long one: the short one's window is the narrower, and the lower of both."""
+    joint = Joint("arm", "Links", "rubber_pivot", (Bolt(1),), "rear", "left", bushing="bonded_rubber", arm="lower")
+    told = {"rear.left.height": Quantity(360.0, 0.5)}
+    for name, length, rise in (("lower_front", 420.0, 5.0), ("lower_rear", 240.0, 90.0)):
+        told |= {f"rear.left.{name}.length": Quantity(length, 1.0), f"rear.left.{name}.rise": Quantity(rise, 1.0)}
+    spans = []
+    for arm in ("lower", "lower_front", "lower_rear"):
+        state = JobState(joints={"arm": replace(joint, arm=arm)})
+        pivots, _ = pivots_of(state, Readings(Sheet(), told, {"rear.layout": "five_link"}))
+        spans.append(pivots["arm"].window)
+    assert spans[0] == min(spans[1:], key=lambda span: span[1] - span[0])
+
+
+def test_shims_and_a_top_plate_end_where_they_were_told_to():
+    length, stops = typed("front.left.tie.length", "365"), ("362", "370")
+    told = [typed(f"front.left.tie.{name}", size) for name, size in zip(("shortest", "longest"), stops, strict=True)]
+    shims = adjusted("shims", length, *told)["Tie rod"]
+    assert (shims.low, shims.high) == (-3.0, 5.0)
+    top = adjusted("slot", typed("front.left.top_plate", "12"))["Strut top, inboard"]
+    assert (top.low, top.high) == (-12.0, 12.0)
+
+
+def test_a_twist_beam_has_a_left_and_a_right_half():
+    beam = {"beam_pivot": (410, 560, 320), "cross_beam": (260, 480, 330), "wheel_center": (0, 740, 320)}
+    readings = record(Entered("rear.layout", choice="twist_beam"), *points("rear", beam))
+    (axle,) = solid_axles_of(readings)
+    assert axle.solid.half_track == 740
+    assert axle.solid.halves[0].side != axle.solid.halves[1].side
+
+
+def test_a_correction_of_rings_is_as_sure_as_the_heights_it_rests_on():
+    """Each height off by its uncertainty, the differences added as squares (GUM, 5.1.2); no ring at a stop."""
+    ring = [choose(f"{axle}.spring.kind", "coilover") for axle in ("front", "rear")]
+    ring += [mm_typed(f"{axle}.spring.perch_pitch", 2, "pitch") for axle in ("front", "rear")]
+    goals = [mm_typed(f"{key}.target.height", 350) for key in WHEELS]
+    readings, car, sitting = job(*ring, *goals)
+    heights = {key: Quantity(size, 1.5) for key, size in zip(WHEELS, (356, 353, 345, 349), strict=True)}
+    loads = dict.fromkeys(WHEELS, 3000.0)
+    found = correct_perches(readings, car, sitting, heights, loads)
+    off = np.zeros(4)
+    for key, one in heights.items():
+        moved = {**heights, key: replace(one, value=one.value + one.uncertainty)}
+        off += (correct_perches(readings, car, sitting, moved, loads).turns.exact - found.turns.exact) ** 2
+    assert found.plus_minus == pytest.approx(COVERAGE * np.sqrt(off), rel=0.02)
