@@ -24,16 +24,19 @@ from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.agenda import _wait, blocks_left, clock_from
 from fair_spindle.core.joblog.joint_maps import permit_drawn
 from fair_spindle.core.joblog.kinds import WORK
-from fair_spindle.core.joblog.log import Counted, Drawn, Entered, Event, Planned, Settled, Stepped
+from fair_spindle.core.joblog.loading import height_gate
+from fair_spindle.core.joblog.log import Counted, Drawn, Entered, Event, Planned, Settled, Stepped, Undone
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
+from fair_spindle.core.joblog.replay import undoing
 from fair_spindle.core.joblog.required_fields import Readings, readings_now
 from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.waits import held_by, waits_of
 from fair_spindle.core.planning.clock import minutes_of
 from fair_spindle.core.planning.day import Block
+from fair_spindle.core.predict.aboard import added_loads
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, _lift_of_car, pivots_of
@@ -41,6 +44,7 @@ from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.linkage_fit import points_of
 from fair_spindle.core.predict.perching import _thread, bench_places, correct_perches
 from fair_spindle.core.predict.ride_height import Sitting, _together
+from fair_spindle.core.predict.settled import look_settled
 from fair_spindle.core.predict.sprung_car import APART
 from fair_spindle.core.predict.steering import solid_steering
 from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
@@ -48,6 +52,7 @@ from fair_spindle.core.review.before_and_after import MovesToe, beside_read
 from fair_spindle.core.review.history import moments_of
 from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_readings import _fit
+from fair_spindle.core.springs.loads import car_loads
 from fair_spindle.core.springs.springs import torsion_curve
 from fair_spindle.core.springs.sway_bar import sideways_shift
 
@@ -393,3 +398,61 @@ def test_a_correction_of_rings_is_as_sure_as_the_heights_it_rests_on():
         moved = {**heights, key: replace(one, value=one.value + one.uncertainty)}
         off += (correct_perches(readings, car, sitting, moved, loads).turns.exact - found.turns.exact) ** 2
     assert found.plus_minus == pytest.approx(COVERAGE * np.sqrt(off), rel=0.02)
+
+
+def test_a_passenger_sits_on_the_other_side_of_the_driver():
+    weighed = car_loads("two_axles", {"front": 8e3, "rear": 6e3}, {})
+    told = {"car.aboard.driver": Quantity(0.0), "car.aboard.passenger": Quantity(700.0)}
+    found = added_loads(Readings(Sheet(), told, {"car.driver_side": "left"}), weighed)
+    assert found[[1, 3]].sum() - found[[0, 2]].sum() > 200
+
+
+def test_an_undone_entry_is_not_undone_again_and_what_rests_on_it_holds_it():
+    log = [
+        Event("a", 1, "", Counted("left", "off", 5)),
+        Event("b", 2, "", Counted("left", "off", -5)),
+        Event("c", 3, "", Counted("right", "off", 2)),
+    ]
+    undoing("c", log, WORK)
+    with pytest.raises(NotAllowed):
+        undoing("a", log, WORK)
+    with pytest.raises(NotAllowed, match="undone already"):
+        undoing("c", [*log, Event("d", 4, "", Undone("c"))], WORK)
+
+
+@pytest.mark.parametrize(
+    ("way", "size", "refused"),
+    [("angle", 90, False), ("angle", 0, True), ("angle", 721, True), ("stretch", 0.3, False), ("stretch", 3.1, True)],
+)
+def test_an_angle_and_a_stretch_lie_where_a_fastener_can_go(way, size, refused):
+    spec = BoltSpec(way, source="sheet", **{"angle_deg" if way == "angle" else "stretch_mm": float(size)})
+    drawn = Drawn(Joint("a", "Plate", "clamp", (Bolt(1, spec=spec),)))
+    if refused:
+        with pytest.raises(OutOfRange):
+            permit_drawn(drawn, JobState())
+    else:
+        assert permit_drawn(drawn, JobState()) == drawn
+
+
+def test_a_height_too_open_leaves_no_window_and_on_its_wheels_none_is_needed():
+    joint = Joint("arm", "Arm", "rubber_pivot", (Bolt(1),), "rear", "left", bushing="bonded_rubber", arm="lower")
+    told = {"rear.left.lower.length": Quantity(300.0, 2.0), "rear.left.lower.rise": Quantity(-10.0, 1.0)}
+    for open_, known in ((1.0, True), (20.0, False)):
+        heights = {"rear.left.height": Quantity(360.0, open_)}
+        readings = Readings(Sheet(), {**told, **heights}, {"rear.layout": "double_wishbone"})
+        found, missing = pivots_of(JobState(joints={"arm": joint}), readings)
+        assert ("arm" in found, "arm" in missing) == (known, not known)
+    settled = JobState(position="on_wheels", settled=True, loaded_heights={"rear.left": 350.0})
+    spans = {(340.0, 360.0): (340.0, 360.0), (352.0, 360.0): (350.0, 360.0), None: (350.0, 350.0)}
+    for window, told_window in spans.items():
+        clamp = height_gate("rear", "left", settled, window)[0]
+        assert (clamp.low_mm, clamp.high_mm, clamp.on_wheels) == (*told_window, True)
+
+
+def test_a_height_off_what_is_wanted_is_told_with_its_sign():
+    wheel = SimpleNamespace(key="front.left", predicted=340.0, predicted_plus_minus=3.0)
+    told = {"front.left.target.height": Quantity(352.0)}
+    found = look_settled(Readings(Sheet(), told, {}), Sitting(wheels=(wheel,)), {}, [])
+    assert [one.message for one in found if one.code == "height_off"] == [
+        "Front left will stand −12.0 mm from the height wanted."
+    ]
