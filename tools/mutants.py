@@ -134,6 +134,18 @@ class Site:
     def __str__(self) -> str:
         return f"{self.file.relative_to(ROOT)}:{self.line}: {self.old} -> {self.new}"
 
+    def swapped(self) -> str:
+        """The line as it would stand."""
+        line = self.file.read_text().splitlines(keepends=True)[self.line - 1]
+        return f"{line[: self.column]}{self.new}{line[self.column + len(self.old) :]}"
+
+    def cannot_matter(self) -> bool:
+        """Whether the list says why no answer changes."""
+        known = CANNOT_MATTER["swaps"].get(
+            str(self.file.relative_to(ROOT / "src/fair_spindle/core").with_suffix("")), {}
+        )
+        return any(part in self.swapped() for part in known)
+
 
 def module(name: str) -> tuple[int, int, int, int, list[str]]:
     """Errors put into one module, noticed, of words alone, that cannot matter, and survivors with file and line."""
@@ -216,10 +228,12 @@ def swaps(count: int, seed: int = 1) -> None:
         tests = [_touching(touching, site) for site in drawn]
         with ThreadPoolExecutor(os.cpu_count()) as hands:
             noticed = list(hands.map(_fails, [Path(place)] * count, drawn, tests))
-    for site, by, ran in zip(drawn, noticed, tests, strict=True):
+    idle = [not by and site.cannot_matter() for site, by in zip(drawn, noticed, strict=True)]
+    for site, by, ran, cannot in zip(drawn, noticed, tests, idle, strict=True):
         if not by:
-            print(f"not noticed by {len(ran)} tests: {site}")
-    print(f"swaps: {sum(noticed)} of {count} noticed")
+            print(f"{'cannot matter' if cannot else 'not noticed'}, by {len(ran)} tests: {site}")
+    share = sum(noticed) / max(count - sum(idle), 1)
+    print(f"swaps: {sum(noticed)} of {count} noticed, {sum(idle)} cannot matter: {share:.0%}")
 
 
 def _sites(file: Path) -> Iterator[Site]:
@@ -269,8 +283,7 @@ def _fails(place: Path, site: Site, tests: list[str]) -> bool:
         shutil.copytree(place / "copy", copy)
         target = copy / site.file.relative_to(ROOT)
         lines = target.read_text().splitlines(keepends=True)
-        line = lines[site.line - 1]
-        lines[site.line - 1] = f"{line[: site.column]}{site.new}{line[site.column + len(site.old) :]}"
+        lines[site.line - 1] = site.swapped()
         target.write_text("".join(lines))
         (copy / "wanted").write_text("\n".join(tests))
         env = {"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin"}
