@@ -98,11 +98,6 @@ def test_toe_read_again_is_explained_learned_and_where_the_next_job_begins(clien
     assert "front.right.bump_slope" not in begun
 
 
-def test_nothing_is_corrected_before_anything_is_read(client, jobs):
-    path = f"/api/jobs/{jobs['measured']}/correction"
-    assert client.post(path, json={"id": "correct-00002", "title": "Too early"}).status_code == 409
-
-
 def signed(client, jobs):
     return f"/api/jobs/{jobs['finished']}"
 

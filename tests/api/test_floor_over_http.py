@@ -162,20 +162,3 @@ def test_a_job_is_started_once_and_bad_names_are_refused(client):
     for wrong in ({"title": "  "}, {"car": "   "}, {"title": "x" * 200}, {"id": "a"}, {"kind": "rear"}):
         assert client.post("/api/jobs", json={**body, "id": "job-00000002", **wrong}).status_code == 422
     assert client.get("/api/jobs?limit=100000").status_code == 422
-
-
-def test_sheet_describes_every_field_with_units_and_choices(client):
-    car = client.get("/api/cars").json()[0]["id"]
-    sheet = client.get(f"/api/cars/{car}/sheet").json()
-    assert {field["axle"] for field in sheet["fields"]} == {"", "front", "rear"}
-    for field in sheet["fields"]:
-        assert bool(field["methods"]) != bool(field["choices"])
-        for method in field["methods"]:
-            for part in method["parts"]:
-                assert field["words"] or part["unit"] in {unit["key"] for unit in part["units"]}
-    act = {"kind": "entered", "key": "front.motion_ratio", "method": "typed"}
-    read = client.post(
-        f"/api/cars/{car}/understand",
-        json={"act": {**act, "typed": {"value": {"text": "1,25", "unit": "wheel_per_spring"}}}},
-    )
-    assert read.json()["understood"].startswith("0.800 spring ÷ wheel")

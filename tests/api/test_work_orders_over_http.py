@@ -285,15 +285,6 @@ def test_a_page_hears_within_a_second_that_another_device_wrote(job):
         writing.join()
 
 
-def test_the_plan_travels_in_the_job_file(client, job):
-    job.to_the_parts_off()
-    content = client.get(f"{job.path}/job.json").content
-    assert client.post("/api/jobs/import", content=content).json()["outcome"] == "same"
-    other = content.replace(b"order-00001", b"order-00002")
-    assert client.post("/api/jobs/import?apply=true", content=other).json()["applied"]
-    assert client.get("/api/jobs/order-00002/job.json").content == other
-
-
 def _plans():
     """Every procedure at every axle, in turn with every layout it is for, way of loading and of raising."""
     ways = itertools.cycle([("corner", "both_ends"), ("wheels", "one_end"), ("corner", "one_end")])

@@ -8,8 +8,8 @@ from kinds import WHOLE_CAR
 from test_after_the_work import SLOPE, TURN, after
 from test_after_the_work import job as toe_job
 from test_fastening import SPEC, Bench, mm, to_snug, work
-from test_rubber_and_heights import pivot, window
-from test_sitting import choose, job, typed
+from test_rubber_and_heights import pivot
+from test_sitting import choose, typed
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.bolts.joint import Bolt, Joint
@@ -21,21 +21,10 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.predict.aligned import align_car
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
-from fair_spindle.core.predict.perching import correct_perches
 from fair_spindle.core.springs.perches import perch_place
 from fair_spindle.core.springs.springs import Coil
 
 DEGREE = np.pi / 180
-
-
-def test_an_arm_rises_as_the_body_falls():
-    arm = (choose("rear.layout", "double_wishbone"), typed("rear.left.lower.length", 330))
-    arm = (*arm, typed("rear.left.lower.rise", -150))
-    lowered = window(pivot("lower"), *arm, mm("rear.left.check_height", 300, "height", "hub_to_arch"))
-    assert lowered.swing.rise == -150 + 60, "the body came down by 60, the arm stands higher by as much"
-    raised = window(pivot("lower"), *arm, mm("rear.left.check_height", 400, "height", "hub_to_arch"))
-    assert raised.swing.rise == -150 - 40
-    assert raised.window[1] - raised.window[0] < lowered.window[1] - lowered.window[0], "a steep arm turns faster"
 
 
 @pytest.mark.parametrize(
@@ -78,19 +67,6 @@ def test_read_again_where_it_was_to_stand_nothing_is_wanted_and_the_correction_g
     assert left.comes_to["toe"][0] / DEGREE * 60 == pytest.approx(6, abs=TURN / 6 / 120 / DEGREE * 60 / 2 + 0.1)
     _, state, readings = toe_job(*after("30", "6", mm="335"))
     assert align_car(state, readings)[1]["front.left"].still["Tie rod"] < 0, "too much toe-in: shorter"
-
-
-def test_a_ring_goes_down_by_what_is_below_it_and_up_by_what_is_above():
-    ring = [choose("front.spring.kind", "coilover"), typed("front.spring.perch_pitch", 2, "pitch")]
-    ring += [typed(f"front.{side}.perch", 6) for side in ("left", "right")] + [typed("front.perch.thread", 60)]
-    for wanted, most in ((320, -3.0), (400, 27.0)):
-        goals = [typed(f"front.{side}.target.height", wanted) for side in ("left", "right")]
-        readings, car, sitting = job(*ring, *goals)
-        turns = correct_perches(readings, car, sitting, {}, {}).turns
-        assert (
-            turns.set_turns[:2] == pytest.approx([most, most]) if abs(most) < 5 else turns.set_turns[0] < most + 0.01
-        )
-        assert turns.set_turns[0] * (wanted - 360) > 0
 
 
 def test_a_spring_in_coil_bind_stands_on_its_solid_length_on_the_bench():

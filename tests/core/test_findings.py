@@ -19,7 +19,6 @@ from fair_spindle.core.joblog.log import (
     Moved,
     Noted,
     Reopened,
-    Settled,
     Signed,
     Specified,
     Stepped,
@@ -134,15 +133,6 @@ def test_a_clamp_far_from_the_settled_height_says_by_how_much(finished):
     assert len(wound) == 1
     assert "clamped at 372 mm" in wound[0]
     assert "4.2°" in wound[0]
-
-
-def test_window_recentres_on_what_was_measured(finished):
-    settled = sum(finished.windows[ARM]) / 2
-    unread = after(finished, Settled(), *(Entered(key) for key in ()))
-    entries = {key: one for key, one in finished.state.entries.items() if not key.endswith("check_height")}
-    foreseen = Standing(finished.book, finished.log)
-    foreseen.__dict__["state"] = replace(unread.state, entries=entries)
-    assert settled - sum(foreseen.windows[ARM]) / 2 == pytest.approx(1.9, abs=0.7)
 
 
 TEXT = st.text(st.characters(codec="utf-8", categories=("L", "N", "P", "S")), max_size=20)

@@ -11,7 +11,7 @@ from test_rubber_and_heights import NEW, choose, job
 from test_rubber_and_heights import typed as mm_typed
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
+from fair_spindle.core.bolts.joint import Bolt, BoltSpec
 from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.layouts import find_layout
@@ -29,7 +29,6 @@ from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.aligned import _read_again
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.bolted import strain_of
-from fair_spindle.core.predict.clamping import pivots_of
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.limits import steering_damper, wheel_travels
@@ -264,24 +263,6 @@ def test_left_less_right_is_told_for_its_own_axle():
     assert told["front", "camber"].inside
     assert told["rear", "toe"].difference == pytest.approx(0.002)
     assert not told["rear", "toe"].inside
-
-
-def test_of_several_arms_a_joint_may_turn_the_narrowest_window_stands():
-    joint = Joint(
-        "arm", "Lower links", "rubber_pivot", (Bolt(1),), "rear", "left", bushing="bonded_rubber", arm="lower"
-    )
-    told = {"rear.left.height": Quantity(360.0, 0.5)}
-    for name, length, rise in (("lower_front", 420.0, 5.0), ("lower_rear", 240.0, -12.0)):
-        told |= {f"rear.left.{name}.length": Quantity(length, 1.0), f"rear.left.{name}.rise": Quantity(rise, 1.0)}
-
-    def window(joint):
-        pivots, _ = pivots_of(JobState(joints={"arm": joint}), Readings(Sheet(), told, {"rear.layout": "five_link"}))
-        return pivots["arm"].window
-
-    both, long, short = (window(replace(joint, arm=arm)) for arm in ("lower", "lower_front", "lower_rear"))
-    assert both == short
-    assert short[1] - short[0] < long[1] - long[0]
-    assert short[0] < 360.0 < short[1]
 
 
 def test_total_toe_of_a_solid_axle_is_read_of_both_its_wheels():

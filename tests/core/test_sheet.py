@@ -17,7 +17,7 @@ from fair_spindle.core.joblog.log import Entered, Event, Filled, Moved, Settled
 from fair_spindle.core.joblog.mirror import mirrored
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.replay import replay
-from fair_spindle.core.joblog.required_fields import is_required, missing_fields, readings_now
+from fair_spindle.core.joblog.required_fields import is_required, readings_now
 from fair_spindle.core.joblog.starting import from_record, last_baseline, loads_now
 from fair_spindle.core.joblog.wording import label_field
 from fair_spindle.core.predict.sprung_car import sprung_load
@@ -61,22 +61,6 @@ def test_the_walk_goes_the_way_the_workshop_goes(corners, by):
     at = [key.rsplit(".", 1)[0] for key in walk if key.rsplit(".", 1)[0] in WALK_ROUND]
     if by == "wheel":
         assert [corner for corner, _ in itertools.groupby(at)] == corners
-
-
-def test_total_toe_answers_for_both_wheels():
-    bars = {"front": Typed("1498", "mm"), "rear": Typed("1501", "mm"), "across": Typed("600", "mm")}
-    state = state_of(WHOLE_CAR, Filled((Entered("front.layout", choice="strut"),), "car"))
-    before = missing_fields(state, WHOLE_CAR, "baseline")
-    after = missing_fields(
-        state_of(
-            WHOLE_CAR,
-            Filled((Entered("front.layout", choice="strut"),), "car"),
-            Entered("front.total_toe", "plates", bars),
-        ),
-        WHOLE_CAR,
-        "baseline",
-    )
-    assert set(before) - set(after) == {"front.left.toe", "front.right.toe"}
 
 
 def test_a_job_takes_over_the_record_and_the_sprung_load_that_follows_from_it():

@@ -13,7 +13,7 @@ from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.joblog.agenda import blocks_left
 from fair_spindle.core.joblog.joint_maps import permit_drawn
-from fair_spindle.core.joblog.kinds import CAR, WORK
+from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Drawn, Entered, Event, Planned
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.readings import Quantity
@@ -62,12 +62,6 @@ def test_a_height_is_off_its_prediction_only_beyond_both_their_doubts():
         after = {"front.left": Quantity(350.0 + miss, 3.0)}
         found = look_settled(readings, Sitting(wheels=(wheel,)), after, [])
         assert any("more than its ± 10.0" in one.message for one in found) == told
-
-
-def test_two_axles_on_the_scales_make_the_whole_car():
-    weighed = {"front": Typed("8000", "n"), "rear": Typed("6000", "n")}
-    read = record(Entered("car.loads", "two_axles", weighed), template=CAR)
-    assert read.quantities["car.loads"].value == pytest.approx(14000)
 
 
 def test_what_is_left_of_a_job_takes_the_middle_of_each_step_s_minutes():

@@ -4,7 +4,7 @@ import ast
 from pathlib import Path
 
 import fair_spindle
-from fair_spindle.formats.pdf_pages import DINGBATS, PLAIN, _has, signs
+from fair_spindle.formats.pdf_pages import DINGBATS, PLAIN, _has
 
 ROOT = Path(fair_spindle.__file__).parent
 
@@ -24,7 +24,3 @@ def test_every_sign_of_every_text_can_be_set():
     used = {sign for file in files for text in shown(file) for sign in text if ord(sign) > 126}
     known = lambda sign: sign in DINGBATS or sign in PLAIN or _has("Sheet", sign) or _has("Vera", sign)  # noqa: E731
     assert {sign for sign in used if not known(sign)} == set()
-
-
-def test_a_sign_the_letters_lack_is_set_in_letters_that_have_it():
-    assert signs("±2′ → ≤ 3 <") == '±2′ <font name="ZapfDingbats">➔</font> <font name="Vera">≤</font> 3 &lt;'

@@ -152,25 +152,3 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     record = json.load(urllib.request.urlopen(f"{tuner.address}/api/cars/{tuner.car}"))["entries"]
     assert record["front.spring.free"]["said"] == "7 in", "the new springs are the car's own from now on"
     assert "±" in record["front.spring.rate"]["understood"]
-
-
-def test_rings_at_four_corners_from_scale_readings(start):
-    rings = [
-        act
-        for axle in ("front", "rear")
-        for act in (chosen(f"{axle}.spring.kind", "coilover"), typed(f"{axle}.spring.perch_pitch", "2", "pitch_mm"))
-    ]
-    tuner = start("strut", "strut", *rings)
-    part(tuner, "Rings")
-    fill(tuner, "The car Heights wanted Cross weight wanted", "50")
-    turns = tuner.page.get_by_role("region", name="Ring turns for heights and cross weight")
-    expect(turns).to_contain_text("From the prediction")
-    weights = {"front left": "365", "front right": "335", "rear left": "249", "rear right": "271"}
-    for name, text in weights.items():
-        field = tuner.field(f"The car Scales, after settling Wheel loads, {name}")
-        field.fill(text)
-    field.press("Enter")
-    tuner.saved()
-    expect(turns).to_contain_text(re.compile(r"Front right\s*\d?[¼½¾]? turns? up"))
-    expect(turns).to_contain_text(re.compile(r"Front left\s*\d?[¼½¾]? turns? down"))
-    expect(turns).to_contain_text(re.compile(r"cross weight (49\.[89]|50\.[01])\d %"))
