@@ -90,7 +90,6 @@ def _carrier(about: Vector, x: Vector) -> Carry:
 def _axle_stands(pair: Pair, travels: tuple[float, float]) -> Vector:
     """Place and rotation of a solid axle; on leaves the curvature of each half beside them [1/mm]."""
     leaves = [_Leaf.of(wheel.points) for wheel in pair] if pair[0].layout == "solid_leaf" else []
-
     middle = _middle(pair)
 
     def miss(x: Vector) -> Vector:

@@ -24,13 +24,15 @@ const page = ref<HTMLElement | null>(null)
       <RefusalNote :said="gone" />
       <WaitingPanel :book="book" />
     </div>
-    <p v-else-if="!book.view.value || !book.sheet.value" class="soft">
-      {{
-        connection.lost
-          ? `This ${what} was not looked at on this device before, so it cannot be shown without a connection.`
-          : `Reading the ${what}…`
-      }}
-    </p>
+    <template v-else-if="!book.view.value || !book.sheet.value">
+      <p v-if="connection.lost" class="soft">
+        This {{ what }} was not looked at on this device before, so it cannot be shown without a
+        connection.
+      </p>
+      <div v-else role="status" :aria-label="`Reading the ${what}`">
+        <el-skeleton :rows="8" animated />
+      </div>
+    </template>
     <template v-else>
       <UndoBar :book="book" :closed="closed" />
       <slot />
