@@ -188,7 +188,7 @@ def _of_axles(layouts: dict[str, str], exercise: Exercise) -> Iterator[Entered]:
         yield enter(f"{axle}.unsprung", UNSPRUNG, "n")
         yield enter(f"{axle}.motion_ratio", ratio_of(axle, layouts[axle]), "spring_per_wheel")
         yield from springs_of(axle, "spring", OLD)
-        if any(fitting["procedure"] == "springs" for fitting in exercise.fittings):
+        if {"procedure": "springs", "axle": axle} in exercise.fittings:
             yield from springs_of(axle, "new_spring", NEW)
         if axle in exercise.rings:
             yield Entered(f"{axle}.spring.kind", choice="coilover")
