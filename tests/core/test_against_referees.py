@@ -164,6 +164,11 @@ def test_a_miss_of_one_axle_is_explained_by_its_ratio_with_the_amount_that_fits_
     assert best.amount == pytest.approx(amount)
     assert best.left == pytest.approx(max(abs(6.0 - 40 * amount), 0.1))
     assert explain_heights(MODEL, before, {key: Quantity(330.0, 0.8) for key in WHEELS}, []) == []
+    for off in ((6.0, 1.0, 0.0, 0.0), (4.0, 2.0, 1.0, 0.0)):
+        ups = [replace(one, read=Quantity(330.0 + up, 0.8)) for one, up in zip(misses, off, strict=True)]
+        shares = [one.share for one in explain_heights(MODEL, before, {one.key: one.read for one in ups}, ups)]
+        assert len(shares) > 1
+        assert shares == sorted(shares, reverse=True), "the likeliest first"
 
 
 @pytest.mark.referee
