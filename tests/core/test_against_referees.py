@@ -25,7 +25,7 @@ from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, moved, point
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.core.predict.turning import aim_of, thrust_as_read
 from fair_spindle.core.review.before_and_after import Beside
-from fair_spindle.core.review.height_causes import explain_heights
+from fair_spindle.core.review.height_causes import CAUSES, _step, explain_heights
 from fair_spindle.core.review.height_lessons import learn
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
@@ -164,6 +164,9 @@ def test_a_miss_of_one_axle_is_explained_by_its_ratio_with_the_amount_that_fits_
     assert best.amount == pytest.approx(amount)
     assert best.left == pytest.approx(max(abs(6.0 - 40 * amount), 0.1))
     assert explain_heights(MODEL, before, {key: Quantity(330.0, 0.8) for key in WHEELS}, []) == []
+    by_share = [one for one in CAUSES if one.name in ("rate", "load")]
+    assert {cause.name for cause in by_share} == {"rate", "load"}
+    assert all(_step(Quantity(3000, 50), cause) == 2 * _step(Quantity(3000, 25), cause) for cause in by_share)
     for off in ((6.0, 1.0, 0.0, 0.0), (4.0, 2.0, 1.0, 0.0)):
         ups = [replace(one, read=Quantity(330.0 + up, 0.8)) for one, up in zip(misses, off, strict=True)]
         shares = [one.share for one in explain_heights(MODEL, before, {one.key: one.read for one in ups}, ups)]
