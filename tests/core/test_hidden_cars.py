@@ -2,7 +2,6 @@
 
 import numpy as np
 import pytest
-
 from hidden_cars import examine
 
 

@@ -8,6 +8,7 @@ from pathlib import Path
 import mujoco
 import numpy as np
 import pytest
+from hidden_cars import TrueWheel
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import fsolve, minimize
@@ -30,7 +31,6 @@ from fair_spindle.practice.layouts import TYPICAL
 from fair_spindle.practice.linkage import LINKS, Upright
 from fair_spindle.practice.rigid import rotation
 from fair_spindle.practice.world import World, world_of
-from hidden_cars import TrueWheel
 
 ROOM = Path(fair_spindle.practice.__file__).parent
 PLAIN = Exercise("plain", "Plain", "", "", 1, ())
