@@ -451,8 +451,7 @@ def test_a_height_too_open_leaves_no_window_and_on_its_wheels_none_is_needed():
 
 def test_a_height_off_what_is_wanted_is_told_with_its_sign():
     wheel = SimpleNamespace(key="front.left", predicted=340.0, predicted_plus_minus=3.0)
-    told = {"front.left.target.height": Quantity(352.0)}
-    found = look_settled(Readings(Sheet(), told, {}), Sitting(wheels=(wheel,)), {}, [])
-    assert [one.message for one in found if one.code == "height_off"] == [
-        "Front left will stand −12.0 mm from the height wanted."
-    ]
+    for wanted, said in ((352.0, ["Front left will stand −12.0 mm from the height wanted."]), (340.5, [])):
+        readings = Readings(Sheet(), {"front.left.target.height": Quantity(wanted)}, {})
+        found = look_settled(readings, Sitting(wheels=(wheel,)), {}, [])
+        assert [one.message for one in found if one.code == "height_off"] == said
