@@ -53,6 +53,7 @@ from fair_spindle.core.review.history import moments_of
 from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_readings import _fit
 from fair_spindle.core.springs.loads import car_loads
+from fair_spindle.core.springs.rubber import Arm, Shackle
 from fair_spindle.core.springs.springs import torsion_curve
 from fair_spindle.core.springs.sway_bar import sideways_shift
 
@@ -69,7 +70,7 @@ def drag(longer, rod_at="left", body="left", change="50"):
         Entered("front.layout", choice="solid_links"),
         Entered("front.drag.longer", choice=longer),
         Entered("front.drag.body", choice=body),
-        Entered("front.panhard_body", choice=rod_at),
+        *([Entered("front.panhard_body", choice=rod_at)] if rod_at else []),
         Entered("front.drag.adjust", choice="one_thread"),
         typed("front.height_change", change),
         *(typed(f"front.panhard.{name}", size) for name, size in (("length", "900"), ("rise", "-120"))),
@@ -83,6 +84,11 @@ def drag(longer, rod_at="left", body="left", change="50"):
 
 def level(length, rise):
     return math.sqrt(length**2 - rise**2)
+
+
+def test_a_panhard_rod_is_held_by_the_body_at_the_left_where_nobody_says():
+    befores = [drag("right", rod_at, body)[1].before for rod_at, body in ((None, "right"), ("left", "right"))]
+    assert befores[0] == befores[1] != drag("right", "right", "right")[1].before
 
 
 @pytest.mark.parametrize(("longer", "sign"), [("right", 1), ("left", -1)])
@@ -276,6 +282,24 @@ def test_before_and_after_are_those_of_the_baseline_and_of_the_check():
         (moment,) = moments_of(state, readings_now(state, WHOLE_CAR))
         assert moment.phase == ("after" if "check" in key else "before")
         assert list(moment.quantities) == ["front.left.height"]
+
+
+@pytest.mark.parametrize("axle", ["front", "rear"])
+def test_each_eye_of_a_leaf_turns_in_its_own_way_at_either_axle(axle):
+    told = {f"{axle}.left.height": Quantity(360.0, 0.5), f"{axle}.leaf.front_half": Quantity(600.0, 5.0)}
+    plan = Order(("swap_leaf_spring", axle), car={f"{axle}.layout": "solid_leaf"})
+
+    def look(eye):
+        joint = plan.joint(f"swap_leaf_spring.{eye}_bolt.{axle}.left")
+        readings = Readings(Sheet(), told, {f"{axle}.layout": "solid_leaf"})
+        found, missing = pivots_of(JobState(joints={joint.key: joint}), readings)
+        return found[joint.key].swing if found else missing[joint.key]
+
+    assert look("front") == Arm(450.0, 0.0), "three quarters of its half, no shackle needed"
+    assert "shackle length" in look("rear")
+    shackle = {"shackle.length": 90.0, "leaf.rear_half": 620.0, "leaf.arch": 50.0}
+    told |= {f"{axle}.{name}": Quantity(size, 1.0) for name, size in shackle.items()}
+    assert look("rear") == Shackle(90.0, 0.0, 1220.0, 50.0, 620.0)
 
 
 def test_what_has_to_wait_waits_from_when_it_was_begun_and_leaves_the_car_down():

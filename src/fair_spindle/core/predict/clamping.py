@@ -216,7 +216,9 @@ def _of_leaf(joint: Joint, arm: str, read: Reader, risen: float) -> tuple[Swing,
     """A leaf's front eye as a link of three quarters of its half; its rear eye and the shackle by their arc."""
     front, rear, whole = read("leaf.front_half"), read("leaf.rear_half"), read("leaf.length")
     half = front or (whole and replace(whole, value=whole.value / 2))
-    at_rear = arm == "shackle" or "rear" in joint.key or "rear eye" in joint.label.lower()
+    # Of a joint's key only its own name: the front eye of a rear axle's leaf is a front eye.
+    name = joint.key.removesuffix(f".{joint.axle}.{joint.side}")
+    at_rear = arm == "shackle" or "rear" in name or "rear eye" in joint.label.lower()
     if not at_rear:
         if half is None:
             return None
