@@ -127,7 +127,7 @@ def blind(
     strange = [one for one in layout or () if one not in LAYOUTS]
     if strange:
         _stop(f"The robot knows {', '.join(LAYOUTS)}; got {strange[0]}.", 2)
-    for line in report(cars, layout or LAYOUTS):
+    for line in report(cars, layout or LAYOUTS, ends=not layout):
         typer.echo(line)
 
 

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from fair_spindle.examiner.desk import open_desk
+from fair_spindle.examiner.ends import examine_ends
 from fair_spindle.examiner.robot import Robot
 
 
@@ -51,3 +52,12 @@ def test_stated_bands_hold_the_truth(outcomes):
 def test_the_steering_wheel_is_no_further_off_than_before_the_job(outcomes):
     before, after = (np.sqrt(np.mean([one.steering[n] ** 2 for one in outcomes])) for n in (0, 1))
     assert after <= max(before, 0.8)
+
+
+def test_the_count_told_for_a_new_end_keeps_the_toe_where_plain_counting_loses_it(tmp_path):
+    with open_desk(tmp_path) as desk:
+        found = examine_ends(desk, 6)
+    assert found["told"] < 0.3
+    assert found["told"] < found["plain"] / 4
+    assert found["told"] < found["length"]
+    assert found["held"] >= 0.8

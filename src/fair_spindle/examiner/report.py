@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 from fair_spindle.examiner.desk import open_desk
+from fair_spindle.examiner.ends import WAYS, examine_ends
 from fair_spindle.examiner.robot import examine
 from fair_spindle.practice.layouts import TYPICAL
 
@@ -22,13 +23,28 @@ STAGES = {
 HEAD = ("layout", *STAGES.values(), "bands")
 
 
-def report(count: int, layouts: Sequence[str] = LAYOUTS) -> Iterator[str]:
-    """Lines of the table, those of a layout when its cars are done; toe and camber in degrees, 95 of 100."""
+def report(count: int, layouts: Sequence[str] = LAYOUTS, *, ends: bool = True) -> Iterator[str]:
+    """Lines of the tables, those of a layout when its cars are done; toe and camber in degrees, 95 of 100.
+
+    Springs all round with toe and camber brought through, and, where wanted, tie-rod ``ends`` of another length.
+    """
     yield f"| {' | '.join(HEAD)} |"
     yield f"|{' --- |' * len(HEAD)}"
     for layout in layouts:
         with tempfile.TemporaryDirectory() as place, open_desk(Path(place)) as desk:
             yield from _rows(layout, examine(desk, layout, count))
+
+    if ends:
+        yield ""
+        yield from _of_ends(count)
+
+
+def _of_ends(count: int) -> Iterator[str]:
+    yield f"| tie-rod ends, toe left | {' | '.join(WAYS.values())} | bands |"
+    yield f"|{' --- |' * (len(WAYS) + 2)}"
+    with tempfile.TemporaryDirectory() as place, open_desk(Path(place)) as desk:
+        found = examine_ends(desk, count)
+    yield f"| | {' | '.join(f'{found[way]:.3f}' for way in WAYS)} | count {found['held']:.0%} |"
 
 
 def _rows(layout: str, found: dict[str, Any]) -> Iterator[str]:
