@@ -22,6 +22,7 @@ from fair_spindle.practice.layouts import REAR_ONLY, wanted_at
 from fair_spindle.practice.linkage import Upright
 from fair_spindle.practice.world import World
 
+EXERCISE = "examined"
 KINDS = ("toe", "camber")
 # What an angle may be off, as the plan weighs it. [°]
 WITHIN = (0.05, 0.1)
@@ -62,10 +63,10 @@ class Robot:
     def __init__(self, desk: Desk, seed: int, layout: str) -> None:
         self.desk, self.seed, self.layout, self.n = desk, seed, layout, 0
         self.path = f"/api/jobs/blind-{layout.replace('_', '-')}-{seed}"
-        body = {"id": self.path.rpartition("/")[2], "exercise": "lower_keep_toe", "seed": seed, "bare": True}
+        body = {"id": self.path.rpartition("/")[2], "exercise": EXERCISE, "seed": seed, "bare": True}
         layouts: dict[str, str] = {"rear": layout} if layout in REAR_ONLY else dict.fromkeys(AXLES, layout)
         desk.post("/api/practice", {**body, "layouts": layouts})
-        self.car = draw_car(find_exercise("lower_keep_toe"), seed, layouts)
+        self.car = draw_car(find_exercise(EXERCISE), seed, layouts)
         self.world = World(self.car)
 
     def send(self, **act: object) -> None:

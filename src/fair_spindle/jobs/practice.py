@@ -60,6 +60,7 @@ def list_exercises(database: Database) -> list[m.ExerciseView]:
             tries=[_try(database, row, mark) for row, mark in rows if mark["exercise"] == exercise.key],
         )
         for exercise in (*exercises().values(), own_exercise())
+        if not exercise.unlisted
     ]
 
 

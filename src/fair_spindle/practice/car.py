@@ -32,7 +32,9 @@ RUBBER = 2.5
 WANTED = {"toe": 0.1, "camber": -1.2}
 # How the record's numbers were got, one standard deviation: points by tape [mm], rates [share], free lengths [mm].
 WRENCH_SPREAD = 0.025
-TAPE, RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD = 1.15, 0.02, 1.0, 0.01
+TAPE, RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD, LOAD_SPREAD = 1.15, 0.02, 1.0, 0.01, 0.004
+# The same as the product takes them to be: a printed rate, a typed length and ratio, four scales.
+CLAIMED = (0.0248, 1.155, 0.0115, 0.005)
 
 
 @dataclass(frozen=True)
@@ -92,10 +94,13 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
     record: list[Entered] = [*_of_axles(told, exercise)]
     corners: dict[str, Corner] = {}
     loads = {}
+    of_rate, of_free, of_ratio, of_load = (
+        CLAIMED if exercise.as_claimed else (RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD, LOAD_SPREAD)
+    )
     for axle in AXLES:
         shape = {name: np.array(point) + rng.normal(0, 8, 3) for name, point in TYPICAL[told[axle]].items()}
         usual = ratio_of(axle, told[axle])
-        ratio = usual * exercise.ratio_share.get(axle, 1.0) + RATIO_SPREAD * rng.normal()
+        ratio = usual * exercise.ratio_share.get(axle, 1.0) + of_ratio * rng.normal()
         pair = []
         for side, sign in (("left", 1), ("right", -1)):
             key = f"{axle}.{side}"
@@ -112,8 +117,7 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
             weight = rng.normal(3400 if axle == "front" else 2700, 60) + across * exercise.cross_shift_n
             loads[key] = weight
             old, new = (
-                (rate * (1 + RATE_SPREAD * rng.normal()), free + FREE_SPREAD * rng.normal())
-                for rate, free in (OLD, NEW)
+                (rate * (1 + of_rate * rng.normal()), free + of_free * rng.normal()) for rate, free in (OLD, NEW)
             )
             new, helper = _stacked(new, exercise.stack.get(axle, {}))
             arch = 360 + rng.normal(0, 3)
@@ -123,7 +127,7 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
             record += _of_wheel(key, told[axle], points, rng)
         for wheel, sunk in zip(wheels_at(axle), _sunk((pair[0], pair[1]), exercise.lowered_mm), strict=True):
             corners[wheel] = replace(corners[wheel], wheel=sunk)
-    weighed = {key.number: Typed(f"{loads[key] * (1 + 0.004 * rng.normal()):.0f}", "n") for key in WHEELS}
+    weighed = {key.number: Typed(f"{loads[key] * (1 + of_load * rng.normal()):.0f}", "n") for key in WHEELS}
     record += [Entered("car.loads", "four_scales", weighed), enter("car.wheelbase", 2600)]
     if exercise.tyre_n_per_mm:
         record.append(enter("car.tyre_rate", exercise.tyre_n_per_mm, "n_per_mm"))

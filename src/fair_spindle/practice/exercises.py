@@ -18,6 +18,8 @@ class Exercise:
 
     ``rings`` are axles on threaded seats, ``stack`` new springs with a helper by axle, ``lower_to_mm`` how far below
     today an axle is wanted, ``also_read`` the fields it needs before the work beside what the job asks.
+    ``as_claimed`` draws springs, ratios and loads as far apart as the record's own ± says; ``unlisted`` is for the
+    examiner alone.
     """
 
     key: str
@@ -48,6 +50,8 @@ class Exercise:
     string_deg: float = 0.0
     tyre_n_per_mm: float = 0.0
     also_read: tuple[str, ...] = ()
+    as_claimed: bool = False
+    unlisted: bool = False
 
 
 @cache
