@@ -27,7 +27,7 @@ CURVE_STEP = 1e-8
 # Bending of half a leaf of uniform strength against the rubber of a joint: root of rate over eight times the joint's.
 LEAF = float(np.sqrt(30 / (8 * 5000)))
 # How far a wheel goes up at the most [mm], and how often a way is halved to find where something stops it.
-MOST_BUMP, HALVINGS = 80.0, 10
+MOST_BUMP, HALVINGS = 80.0, 8
 
 
 def pair_angles(pair: Pair, travels: tuple[float, float]) -> Vector:
@@ -60,14 +60,14 @@ def on_bracket(points: Mapping[str, Vector], lean: float) -> dict[str, Vector]:
 
 
 def bump_left(pair: Pair, stop: float) -> Vector:
-    """How far both wheels go up together until each shackle leans back to its stop [rad], shape (2,). [mm]
+    """How far the wheels go up until each shackle leans back to its stop [rad], shape (2,). [mm]
 
     By halving; as far as ``MOST_BUMP`` where it never gets there.
     """
     low, high = np.zeros(2), np.full(2, MOST_BUMP)
     for _ in range(HALVINGS):
         middle = (low + high) / 2
-        over = np.array([shackle_leans(pair, (travel, travel))[n] > stop for n, travel in enumerate(middle)])
+        over = shackle_leans(pair, (middle[0], middle[1])) > stop
         low, high = np.where(over, low, middle), np.where(over, middle, high)
     return np.asarray(np.round(low, 1))
 

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Vector = NDArray[np.float64]
-STEPS, SMALL, CLOSE = 30, 1e-10, 1e-3
+STEPS, SMALL, CLOSE = 30, 1e-10, 0.1
 # Step of the difference quotients: of a place [mm] and of a rotation [rad], three of each for a body.
 BODY = np.array([1e-4] * 3 + [1e-7] * 3)
 
