@@ -4,6 +4,7 @@ import ast
 import itertools
 from dataclasses import replace
 from pathlib import Path
+from types import SimpleNamespace
 
 import mujoco
 import numpy as np
@@ -32,6 +33,7 @@ from fair_spindle.practice.linkage import LINKS, Upright
 from fair_spindle.practice.rigid import rotation
 from fair_spindle.practice.world import World, world_of
 
+Line = SimpleNamespace
 ROOM = Path(fair_spindle.practice.__file__).parent
 PLAIN = Exercise("plain", "Plain", "", "", 1, ())
 
@@ -301,12 +303,8 @@ def test_the_debrief_says_how_far_off_each_angle_is_and_its_parts_add_up():
     acts = [read(World(car), f"{key}.{name}", 3) for key in WHEELS for name in ("toe", "camber")]
     acts += [Turned("rear.left", "Toe link", 3)]
 
-    class Line:
-        def __init__(self, act):
-            self.act = act
-
-    found = debrief(car, [Line(act) for act in acts], sets_angles=True, faults=0, skipped=0, planned_moves=4)
-    world = world_of(car, [Line(act) for act in acts])
+    found = debrief(car, [Line(act=act) for act in acts], sets_angles=True, faults=0, skipped=0, planned_moves=4)
+    world = world_of(car, [Line(act=act) for act in acts])
     for row in found.rows:
         if row.wanted is None:
             continue
@@ -317,7 +315,7 @@ def test_the_debrief_says_how_far_off_each_angle_is_and_its_parts_add_up():
     of_camber = [share for row in found.rows if row.what == "camber" for share in row.shares]
     blamed = [share.value for share in of_camber if share.cause == "the reading"]
     assert np.mean(blamed) == pytest.approx(-0.45, abs=0.1), "what the level adds is the reading's doing"
-    worse = debrief(car, [Line(act) for act in acts], True, faults=2, skipped=1, planned_moves=4)
+    worse = debrief(car, [Line(act=act) for act in acts], True, faults=2, skipped=1, planned_moves=4)
     assert worse.score == max(0, found.score - 11)
 
 
@@ -405,12 +403,8 @@ def test_a_moved_bracket_gives_a_shackle_its_travel_back():
 
 
 def test_the_debrief_tells_the_count_from_the_height_and_both_from_the_reading():
-    class Line:
-        def __init__(self, act):
-            self.act = act
-
     def shares(car, acts, foreseen):
-        rows = debrief(car, [Line(act) for act in acts], False, 0, 0, 4, foreseen).rows
+        rows = debrief(car, [Line(act=act) for act in acts], False, 0, 0, 4, foreseen).rows
         return {(row.wheel, row.what): {one.cause: one.value for one in row.shares} for row in rows}
 
     car = draw_car(find_exercise("rod_end"), 8)
@@ -419,7 +413,7 @@ def test_the_debrief_tells_the_count_from_the_height_and_both_from_the_reading()
     assert whole["the count on the new end, and its length"] == pytest.approx(sum(whole.values()))
     car = draw_car(find_exercise("lower_keep_toe"), 8)
     fitted = [Stepped(f"springs.swap@{key}") for key in WHEELS]
-    true = world_of(car, [Line(act) for act in fitted]).rises()
+    true = world_of(car, [Line(act=act) for act in fitted]).rises()
     cause = "the height came out otherwise than foreseen"
     for miss in (0.0, 6.0):
         told = shares(car, fitted, {key: rise - miss for key, rise in true.items()})

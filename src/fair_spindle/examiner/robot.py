@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.wheels import AXLES, WHEELS, wheels_at
 from fair_spindle.core.joblog.log import Moved, Settled, Stepped, Turned
-from fair_spindle.practice.car import DEGREE, NEW, OLD, PITCH, WANTED, draw_car
+from fair_spindle.practice.car import DEGREE, NEW, OLD, WANTED, draw_car, step_of
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
 from fair_spindle.practice.layouts import REAR_ONLY, wanted_at
@@ -98,9 +98,8 @@ class Robot:
         """What the car is like, which no page tells before the end: toe, camber [°] and height [mm] by wheel."""
         stands = self.world.stands()
         found: Truth = {(key, "height"): self.car.corners[key].arch + stands[key] for key in WHEELS}
-        for axle in AXLES:
-            for key, angles in self.world.axle_angles(axle, stands).items():
-                found |= {(key, name): float(angle) for name, angle in zip(KINDS, angles / DEGREE, strict=True)}
+        for key, angles in self.world.all_angles(stands).items():
+            found |= {(key, name): float(angle) for name, angle in zip(KINDS, angles / DEGREE, strict=True)}
         return found
 
     def misses(self) -> tuple[Rows, Truth]:
@@ -183,8 +182,8 @@ class Robot:
         """What a step of each adjuster of a wheel does to toe and camber, shape (n, 2). [deg]"""
         names = {1: ("other",), 2: ("rod", "other")}.get(len(wanted_at(wheel.layout)), ())
         still = wheel.angles(travel) if names else np.zeros(2)
-        by = {"rod": PITCH / 6, "other": 0.5 if wheel.layout == "strut" else PITCH / 6}
-        moved = [replace(wheel, **{name: getattr(wheel, name) + by[name]}).angles(travel) - still for name in names]
+        by = {name: getattr(wheel, name) + step_of(wheel.layout, name) for name in names}
+        moved = [replace(wheel, **{name: longer}).angles(travel) - still for name, longer in by.items()]
         return np.array(moved).reshape(-1, 2) / DEGREE
 
     def floor(self, found: Truth) -> Rows:

@@ -10,10 +10,9 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import Field
 
-from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.formats.acts import Strict, Text, model_of
-from fair_spindle.formats.job_file import canonical, parsed, whole
+from fair_spindle.formats.job_file import canonical, opened, whole
 
 FORMAT = "fair-spindle/exercise"
 LARGEST_FILE = 1024 * 1024
@@ -49,9 +48,4 @@ def write_exercise_file(mark: Mapping[str, Any]) -> bytes:
 
 def read_exercise_file(content: bytes) -> ExerciseFile:
     """Read an exercise file; InputError says where it is damaged or that it is something else."""
-    if len(content) > LARGEST_FILE:
-        raise InputError("An exercise file is at most 1 MB.", field="file")
-    document = parsed(content)
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise InputError(f'This is no Fair Spindle exercise file: "format" must be "{FORMAT}".', field="format")
-    return whole(ExerciseFile, document, "exercise file")
+    return whole(ExerciseFile, opened(content, "an exercise file", FORMAT, LARGEST_FILE), "exercise file")

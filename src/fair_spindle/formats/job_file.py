@@ -110,11 +110,7 @@ def write_job_file(head: BookHead, events: Sequence[Event], car: tuple[BookHead,
 
 def read_job_file(content: bytes) -> JobFile:
     """Read a job file; InputError says where it is damaged or that it is something else."""
-    if len(content) > LARGEST_FILE:
-        raise InputError("A job file is at most 8 MB.", field="file")
-    document = parsed(content)
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise InputError(f'This is no Fair Spindle job file: "format" must be "{FORMAT}".', field="format")
+    document = opened(content, "a job file", FORMAT, LARGEST_FILE)
     if document.get("version") != VERSION:
         raise InputError(f"This product reads job file version {VERSION}.", field="version")
     read = whole(JobFile, _as_read_today(document), "job file")
@@ -138,12 +134,22 @@ def whole(model: type[Document], document: Any, name: str) -> Document:
         raise InputError(f"Damaged {name} at {where}: {first['msg']}.", field=where) from None
 
 
-def parsed(content: bytes) -> Any:
-    """A JSON document as it was sent; InputError says what it is instead."""
+def opened(content: bytes, name: str, form: str, largest: int) -> dict[str, Any]:
+    """A JSON document of a format, as it was sent; InputError says what it is instead."""
+    if len(content) > largest:
+        raise InputError(f"{name.capitalize()} is at most {largest // 1024**2} MB.", field="file")
+    document = _parsed(content, name)
+    if not isinstance(document, dict) or document.get("format") != form:
+        plain_name = name.partition(" ")[2]
+        raise InputError(f'This is no Fair Spindle {plain_name}: "format" must be "{form}".', field="format")
+    return document
+
+
+def _parsed(content: bytes, name: str) -> Any:
     try:
         return json.loads(content)
     except UnicodeDecodeError:
-        raise InputError("This is no text file. Choose a job file (JSON).", field="file") from None
+        raise InputError(f"This is no text file. Choose {name} (JSON).", field="file") from None
     except json.JSONDecodeError as error:
         raise InputError(
             f"This is no whole JSON document: line {error.lineno}, column {error.colno}: {error.msg}. "
@@ -151,7 +157,7 @@ def parsed(content: bytes) -> Any:
             field="file",
         ) from None
     except RecursionError:
-        raise InputError("This document is nested too deeply to be a job file.", field="file") from None
+        raise InputError(f"This document is nested too deeply to be {name}.", field="file") from None
     except ValueError:
         raise InputError(
             "This document holds a number that is longer than any that is meant.", field="file"

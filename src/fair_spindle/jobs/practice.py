@@ -12,7 +12,7 @@ from uuid import uuid4
 from pydantic_core import to_jsonable_python
 
 from fair_spindle.core.basics.errors import Conflict, InputError, NotAllowed, NotFound, SpindleError
-from fair_spindle.core.basics.wheels import AXLES, WHEELS
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.joblog.kinds import CAR, WORK
@@ -195,8 +195,7 @@ def see_bay(database: Database, job_id: str) -> m.BayPicture:
         seed=seed,
         corners=[
             m.CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, heading=round(10 * toe[0] / DEGREE / 2) * 2)
-            for axle in AXLES
-            for key, toe in world.axle_angles(axle, stands).items()
+            for key, toe in world.all_angles(stands).items()
         ],
         readable=len(list(_readable(now, world, seed))),
     )

@@ -82,9 +82,13 @@ class TrueCar:
 
     def rod_step(self, wheel: str, adjuster: str) -> tuple[str, float]:
         """Which length an adjuster of a name changes, and by how much a step. [mm]"""
-        if adjuster in TOE_LINKS:
-            return "rod", PITCH / 6
-        return "other", 0.5 if self.corners[wheel].wheel.layout == "strut" else PITCH / 6
+        which = "rod" if adjuster in TOE_LINKS else "other"
+        return which, step_of(self.corners[wheel].wheel.layout, which)
+
+
+def step_of(layout: str, which: str) -> float:
+    """A step of the ``rod``, or of the ``other`` adjuster: a flat, half a millimetre at a strut's top. [mm]"""
+    return 0.5 if (layout, which) == ("strut", "other") else PITCH / 6
 
 
 def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = None) -> TrueCar:

@@ -60,7 +60,9 @@ def debrief(
     ``foreseen`` are the height changes that the record led to expect. [mm]
     """
     world, notebook = World(car, clamped=dict(car.clamped_at)), Notebook()
-    came = {key: dict(zip(KINDS, (world.angles(key) / DEGREE).tolist(), strict=True)) for key in WHEELS}
+    came = {
+        key: dict(zip(KINDS, (angles / DEGREE).tolist(), strict=True)) for key, angles in world.all_angles().items()
+    }
     crooked, hung = world.steering(), world.shackle_bump()
     for event in events:
         notebook.note(event.act, world)

@@ -9,7 +9,7 @@ from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Act, Entered, Turned
 from fair_spindle.practice.car import CROSS, DEGREE
-from fair_spindle.practice.world import World, cross_of
+from fair_spindle.practice.world import Vector, World, cross_of
 
 KINDS = ("toe", "camber")
 UNITS = {"toe": "°", "camber": "°", "height": "mm", "load": "N", "cross weight": "%"}
@@ -98,11 +98,11 @@ def rows_of(
     ``wanted`` are the angles by wheel [°], ``foreseen`` the height changes that were [mm].
     """
     stands, loads, goals = world.stands(), world.loads(), world.car.goals
-    for key in WHEELS:
-        angles = world.angles(key, stands) / DEGREE
-        causes = {name: dict(_causes(world, key, name, foreseen)) for name in KINDS}
-        for name, angle in zip(KINDS, angles, strict=True):
-            yield _row(key, name, wanted[key][name], float(angle), seen, causes[name])
+    for key, angles in world.all_angles(stands).items():
+        causes = dict(_causes(world, key, angles, stands, foreseen))
+        for place, name in enumerate(KINDS):
+            because = {cause: float(by[place]) / DEGREE for cause, by in causes.items()}
+            yield _row(key, name, wanted[key][name], float(angles[place]) / DEGREE, seen, because)
         height = world.car.corners[key].arch + stands[key]
         yield _row(key, "height", goals.get(f"{key}.target.height"), height, seen)
         yield _row(key, "load", None, loads[key], seen)
@@ -110,15 +110,16 @@ def rows_of(
         yield _row("car", "cross weight", goals[CROSS], cross_of(loads), seen)
 
 
-def _causes(world: World, key: str, name: str, foreseen: Mapping[str, float]) -> Iterator[tuple[str, float]]:
-    """What of an angle comes of counting a new end on, and of a height other than foreseen. [°]"""
-    wheel, rise, place = world.wheel(key), world.stands()[key], KINDS.index(name)
+def _causes(
+    world: World, key: str, angles: Vector, stands: Mapping[str, float], foreseen: Mapping[str, float]
+) -> Iterator[tuple[str, Vector]]:
+    """What of toe and camber comes of counting a new end on, and of a height other than foreseen. [rad]"""
     if key in world.turns_on:
+        wheel = world.wheel(key)
         as_before = replace(wheel, rod=wheel.rod - world.counted(key))
-        yield COUNT, float((wheel.angles(-rise) - as_before.angles(-rise))[place]) / DEGREE
+        yield COUNT, wheel.angles(-stands[key]) - as_before.angles(-stands[key])
     if key in foreseen and key in world.new_springs:
-        other = {**world.stands(), key: foreseen[key]}
-        yield FORESEEN, float((world.angles(key) - world.angles(key, other))[place]) / DEGREE
+        yield FORESEEN, angles - world.angles(key, {**stands, key: foreseen[key]})
 
 
 def _row(

@@ -209,6 +209,10 @@ class World:
         roll = (now[left] - now[right] + sunk[left] - sunk[right]) / TRACK
         return {key: to_body[n] - [0.0, (1 - 2 * n) * roll] for n, key in enumerate((left, right))}
 
+    def all_angles(self, stands: dict[str, float] | None = None) -> dict[str, Vector]:
+        """The same of all four wheels, each axle solved once."""
+        return {key: angles for axle in AXLES for key, angles in self.axle_angles(axle, stands).items()}
+
     def shackles(self, axle: str) -> dict[str, float]:
         """How far each shackle of an axle on leaves leans back. [°]"""
         now, (left, right) = self.stands(), wheels_at(axle)
@@ -228,9 +232,7 @@ class World:
     def steering(self, stands: dict[str, float] | None = None) -> float:
         """How far the steering wheel stands off when the car runs straight; held to the left positive. [°]"""
         now = stands or self.stands()
-        toes: dict[str, float] = {
-            key: float(angles[0]) for axle in AXLES for key, angles in self.axle_angles(axle, now).items()
-        }
+        toes: dict[str, float] = {key: float(angles[0]) for key, angles in self.all_angles(now).items()}
         line = (toes["rear.left"] - toes["rear.right"]) / 2
         return float(np.degrees(15 * ((toes["front.left"] - toes["front.right"]) / 2 - line)))
 
