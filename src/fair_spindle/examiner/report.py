@@ -7,12 +7,14 @@ from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from fair_spindle.examiner.desk import open_desk
 from fair_spindle.examiner.ends import WAYS, examine_ends
-from fair_spindle.examiner.robot import examine
-from fair_spindle.practice.layouts import TYPICAL
+from fair_spindle.examiner.robot import SOLID_IN_FRONT, examine
+from fair_spindle.practice.layouts import SOLID, TYPICAL
 
-LAYOUTS = tuple(TYPICAL)
+LAYOUTS = (*TYPICAL, *(f"{one}{SOLID_IN_FRONT}" for one in SOLID))
 STAGES = {
     "untouched": "lowered, untouched",
     "planned": "after the plan",
@@ -48,10 +50,11 @@ def _of_ends(count: int) -> Iterator[str]:
 
 
 def _rows(layout: str, found: dict[str, Any]) -> Iterator[str]:
-    pairs = [" and ".join(f"{one:.3f}" for one in found[name]) for name in STAGES]
+    pairs = [" and ".join("–" if np.isnan(one) else f"{one:.3f}" for one in found[name]) for name in STAGES]
     bands = ", ".join(f"{name} {share:.0%}" for name, share in found["bands"].items())
     yield f"| {layout} | {' | '.join(pairs)} | {bands} |"
     yield (
-        f"|  | height foreseen within {found['heights']:.1f} mm (by spring length {found['by_length']:.1f} mm), "
+        f"|  | height foreseen within {found['heights']:.1f} mm (by the record's numbers in the bay's own energy "
+        f"{found['by_record']:.1f} mm, by spring length {found['by_length']:.1f} mm), "
         f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after |{' |' * len(STAGES)}"
     )

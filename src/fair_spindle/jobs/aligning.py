@@ -105,10 +105,10 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readin
 
 
 def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
-    found = solid_steering(now.readings)
+    found = solid_steering(now.aligning)
     if found is None:
         return None
-    rods = align_rods(now.state, now.readings)
+    rods = align_rods(now.state, now.aligning)
     return WheelTurnsView(
         key="front",
         label="Front axle, rods of the steering",

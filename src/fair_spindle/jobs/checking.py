@@ -190,7 +190,7 @@ def _toe(one: ToeExplanation) -> ExplanationView:
 
 def _wanted(now: Standing) -> list[Want]:
     """What the readings after settling still ask for."""
-    found = want_wheels(now.predicted.wheels, align_rods(now.state, now.readings))
+    found = want_wheels(now.predicted.wheels, align_rods(now.state, now.aligning))
     found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
     after = heights_after(now.readings)
     if now.changes_springs and len(after) == len(WHEELS):

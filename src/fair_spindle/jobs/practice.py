@@ -212,10 +212,9 @@ def _readable(now: Standing, world: World, seed: int) -> Iterator[str]:
 
 
 def _also_asked(now: Standing, phase: str) -> tuple[str, ...]:
-    """What an exercise needs beside what its job asks: before the work its own, afterwards the scales again."""
+    """What an exercise needs beside what its job asks: before the work and after it."""
     exercise, _, _ = _marked(now)
-    weighed_again = ("car.check_loads",) if exercise.cross_shift_n else ()
-    return exercise.also_read if phase == "baseline" else weighed_again
+    return exercise.also_read if phase == "baseline" else exercise.read_again
 
 
 def read_with_gauges(database: Database, job_id: str, wanted: m.ReadWithGauges) -> Standing:

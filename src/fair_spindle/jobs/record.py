@@ -171,7 +171,7 @@ def _turns(now: Standing) -> Iterator[TurnsGivenView]:
             yield _turned(
                 label_wheel(key), adjuster, wheel.planned.get(adjuster.name, 0), wheel.turned[adjuster.name]
             )
-    for rod in align_rods(now.state, now.readings):
+    for rod in align_rods(now.state, now.aligning):
         yield _turned("Front", rod.rod.adjuster, rod.planned, rod.turned)
 
 

@@ -18,7 +18,14 @@ from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.predict.aligned import AlignedWheel, align_rods, follow_plan, look_aligned, look_rods
+from fair_spindle.core.predict.aligned import (
+    AlignedWheel,
+    align_rods,
+    follow_plan,
+    look_aligned,
+    look_rods,
+    look_wheel_off,
+)
 from fair_spindle.core.predict.bolted import look_joints
 from fair_spindle.core.predict.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.predict.ends import look_ends
@@ -235,7 +242,8 @@ class Standing:
             wheels = self.aligned[1]
             read = {key: wheel.read for key, wheel in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
-            found += look_rods(align_rods(self.state, self.readings))
+            rods = align_rods(self.state, self.aligning)
+            found += look_rods(rods) if rods else look_wheel_off(self.readings)
         return found
 
     @property

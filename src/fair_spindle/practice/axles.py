@@ -7,7 +7,7 @@ from the seat; its rear eye hangs in a shackle.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,10 +15,10 @@ from numpy.typing import NDArray
 
 from fair_spindle.practice.linkage import Upright
 from fair_spindle.practice.rigid import BODY, newton, points_at, rotation
+from fair_spindle.practice.steered import Carry, Steering
 
 Vector = NDArray[np.float64]
 Pair = tuple[Upright, Upright]
-Carry = Callable[[Vector], Vector]
 TOGETHER = ("twist_beam", "solid_links", "solid_leaf")
 LINKS = {"lower": ("lower_body", "lower_axle"), "upper": ("upper_body", "upper_axle")}
 # How much harder than a joint's rubber: wheels on the ground, a welded seam, and the seam against bending [mm/rad].
@@ -30,12 +30,23 @@ LEAF = float(np.sqrt(30 / (8 * 5000)))
 MOST_BUMP, HALVINGS = 80.0, 8
 
 
-def pair_angles(pair: Pair, travels: tuple[float, float]) -> Vector:
-    """Toe and camber of the left and the right wheel against the body, each so far up [mm]; shape (2, 2). [rad]"""
+def pair_angles(pair: Pair, travels: tuple[float, float], steering: Steering | None = None) -> Vector:
+    """Toe and camber of the left and the right wheel against the body, each so far up [mm]; shape (2, 2). [rad]
+
+    A solid axle with a ``steering`` has its tie rod's length in the left wheel's ``rod`` and its drag link's in
+    ``other``.
+    """
     layout = pair[0].layout
     if layout not in TOGETHER:
         return np.array([wheel.angles(travel) for wheel, travel in zip(pair, travels, strict=True)])
-    turns = _twisted(pair, travels) if layout == "twist_beam" else _as_one(pair, travels)
+    if layout == "twist_beam":
+        turns = _twisted(pair, travels)
+    else:
+        x = _axle_stands(pair, travels)
+        turn = rotation(x[3:6])
+        by = steering.headings(_carrier(_middle(pair), x), pair[0].rod, pair[0].other) if steering else ()
+        left, right = (turn @ steering.turn(side, one) for side, one in enumerate(by)) if steering else (turn, turn)
+        turns = left, right
     return np.array(
         [points_at(turn, wheel.side, wheel.toe, wheel.camber) for turn, wheel in zip(turns, pair, strict=True)]
     )
@@ -70,11 +81,6 @@ def bump_left(pair: Pair, stop: float) -> Vector:
         over = shackle_leans(pair, (middle[0], middle[1])) > stop
         low, high = np.where(over, low, middle), np.where(over, middle, high)
     return np.asarray(np.round(low, 1))
-
-
-def _as_one(pair: Pair, travels: tuple[float, float]) -> tuple[Vector, Vector]:
-    turn = rotation(_axle_stands(pair, travels)[3:6])
-    return turn, turn
 
 
 def _middle(pair: Pair) -> Vector:

@@ -28,7 +28,8 @@ class Helper:
 class Leg:
     """A corner: load of the body on it [N], spring [N/mm] pressed by so much with the body in place [mm], its ratio.
 
-    ``rubber`` is what wound-up bushings add [N/mm] and ``rubber_at`` the rise at which they are at rest [mm].
+    ``bends`` press the spring by square and cube of the wheel's travel, beside the ratio [1/mm, 1/mm²]; ``rubber`` is
+    what wound-up bushings add [N/mm] and ``rubber_at`` the rise at which they are at rest [mm].
     """
 
     load: float
@@ -38,6 +39,13 @@ class Leg:
     rubber: float = 0.0
     rubber_at: float = 0.0
     helper: Helper | None = None
+    bends: tuple[float, float] = (0.0, 0.0)
+
+    def pressed_at(self, rise: float) -> tuple[float, float, float]:
+        """How far the spring is pressed with the body so far up [mm], per travel then [-], and its change [1/mm]."""
+        up, (square, cube) = -rise, self.bends
+        pressed = self.pressed + self.ratio * up + square * up**2 + cube * up**3
+        return pressed, self.ratio + 2 * square * up + 3 * cube * up**2, 2 * square + 6 * cube * up
 
     def spring(self, pressed: float) -> tuple[float, float, float]:
         """Force [N], rate [N/mm] and energy [N·mm] of the spring; nothing where it hangs loose."""
@@ -65,7 +73,7 @@ def energy(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> float:
     """Energy of springs, rubber and bars, and of the loads, with the body so far up at its corners. [N·mm]"""
     found = 0.0
     for rise, leg in zip(rises, legs, strict=True):
-        stored = leg.spring(leg.pressed - leg.ratio * rise)[2]
+        stored = leg.spring(leg.pressed_at(rise)[0])[2]
         found += stored + leg.rubber * (rise - leg.rubber_at) ** 2 / 2 + leg.load * rise
     for place, bar in enumerate(bars):
         found += bar.rate * (rises[2 * place] - rises[2 * place + 1] - bar.gap) ** 2 / 2
@@ -76,10 +84,11 @@ def forces(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> tuple[Vec
     """Upward force at each corner beyond its load [N], and how it changes with the rises [N/mm]."""
     out, slope = np.zeros(4), np.zeros((4, 4))
     for n, (rise, leg) in enumerate(zip(rises, legs, strict=True)):
-        push, rate, _ = leg.spring(leg.pressed - leg.ratio * rise)
-        out[n] = leg.ratio * push - leg.rubber * (rise - leg.rubber_at) - leg.load
+        pressed, ratio, change = leg.pressed_at(rise)
+        push, rate, _ = leg.spring(pressed)
+        out[n] = ratio * push - leg.rubber * (rise - leg.rubber_at) - leg.load
         # A spring that hangs loose is given a little, so that the way down is always known.
-        slope[n, n] = -(leg.ratio**2 * rate or 1e-3) - leg.rubber
+        slope[n, n] = -(ratio**2 * rate or 1e-3) - change * push - leg.rubber
     for place, bar in enumerate(bars):
         one, two = 2 * place, 2 * place + 1
         twist = bar.rate * (rises[one] - rises[two] - bar.gap)
@@ -93,7 +102,7 @@ def forces(rises: Vector, legs: Sequence[Leg], bars: Sequence[Bar]) -> tuple[Vec
 def rest(legs: Mapping[str, Leg], bars: Mapping[str, Bar], tyre: float = 0.0) -> dict[str, float]:
     """How far up each corner of the body stands from its wheel at rest, on tyres of a rate [N/mm], 0 rigid. [mm]
 
-    Newton's method on the gradient of the energy, which is convex; a step is halved until the energy falls.
+    Newton's method on the gradient of the energy; a step is halved until the energy falls.
     """
     order = [legs[key] for key in WHEELS]
     held = [bars.get(axle, Bar()) for axle in ("front", "rear")]

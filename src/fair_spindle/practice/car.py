@@ -15,14 +15,17 @@ from fair_spindle.core.joblog.log import Entered
 from fair_spindle.practice.axles import on_bracket, pair_angles
 from fair_spindle.practice.body import Helper
 from fair_spindle.practice.exercises import Exercise
-from fair_spindle.practice.layouts import THREADS, TOE_LINKS, TYPICAL, ratio_of, wanted_at
+from fair_spindle.practice.layouts import THREADS, TOE_LINKS, TYPICAL, ratio_of, steered_solid, wanted_at
 from fair_spindle.practice.linkage import Upright
+from fair_spindle.practice.steered import Steering, SteeringParts, sizes_of
 
 Vector = NDArray[np.float64]
+Sides = tuple[Mapping[str, Vector], Mapping[str, Vector]]
 DEGREE = np.pi / 180
 # Toe and camber as wheels stand when they come, and how much they differ [°]; an axle of one piece is nearly upright.
 USUAL_STAND = ((0.1, -0.9), (0.05, 0.2))
 STANDS = dict.fromkeys(("solid_links", "solid_leaf"), ((0.0, -0.1), (0.03, 0.08)))
+STEERING_RATIO = 15.0
 TRACK, UNSPRUNG, PITCH, END_TURNS = 1500.0, 400.0, 1.5, 22.5
 # Rise of a ring a turn, and the field of the cross weight that is wanted.
 RING, CROSS = 1.5, "car.target_cross"
@@ -42,7 +45,7 @@ class Corner:
     """One wheel and its leg as they truly are: loads [N], springs [N/mm, mm], height of the arch [mm].
 
     ``helper`` stands under the new spring, whose free length counts both; ``play`` is what a worn rod end lets the
-    toe wander either way. [rad]
+    toe wander either way. [rad]  ``bends`` are how a strut's spring is pressed beside its ratio, as in a ``Leg``.
     """
 
     wheel: Upright
@@ -54,6 +57,7 @@ class Corner:
     end_turns: float
     helper: Helper | None = None
     play: float = 0.0
+    bends: tuple[float, float] = (0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -63,7 +67,8 @@ class TrueCar:
     ``goals`` are heights [mm] and cross weight [%] that are wanted, by field key; ``shackle_stop`` is the lean at
     which a shackle meets its bracket [rad], 0 where none does; ``tyre`` is the rate of all four [N/mm], 0 rigid;
     ``wrench`` the share by which the bay's wrench gives more than it shows; ``string`` how far the left string turns
-    in from parallel. [rad]
+    in from parallel [rad]; ``steering`` that of a solid front axle, whose rods are turned under the axle's name,
+    ``steering_ratio`` turn of the steering wheel per turn of the wheels.
     """
 
     corners: dict[str, Corner]
@@ -79,11 +84,13 @@ class TrueCar:
     tyre: float = 0.0
     wrench: float = 0.0
     string: float = 0.0
+    steering: Steering | None = None
+    steering_ratio: float = STEERING_RATIO
 
     def rod_step(self, wheel: str, adjuster: str) -> tuple[str, float]:
         """Which length an adjuster of a name changes, and by how much a step. [mm]"""
         which = "rod" if adjuster in TOE_LINKS else "other"
-        return which, step_of(self.corners[wheel].wheel.layout, which)
+        return which, step_of(self.corners[wheel].wheel.layout if wheel in self.corners else "", which)
 
 
 def step_of(layout: str, which: str) -> float:
@@ -97,14 +104,16 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
     told = {"front": "strut", "rear": "double_wishbone", **exercise.layouts, **(layouts or {})}
     record: list[Entered] = [*_of_axles(told, exercise)]
     corners: dict[str, Corner] = {}
-    loads = {}
+    loads: dict[str, float] = {}
+    steering: Steering | None = None
     of_rate, of_free, of_ratio, of_load = (
         CLAIMED if exercise.as_claimed else (RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD, LOAD_SPREAD)
     )
     for axle in AXLES:
         shape = {name: np.array(point) + rng.normal(0, 8, 3) for name, point in TYPICAL[told[axle]].items()}
         usual = ratio_of(axle, told[axle])
-        ratio = usual * exercise.ratio_share.get(axle, 1.0) + of_ratio * rng.normal()
+        share, off = exercise.ratio_share.get(axle, 1.0), of_ratio * rng.normal()
+        ratios = []
         pair = []
         for side, sign in (("left", 1), ("right", -1)):
             key = f"{axle}.{side}"
@@ -127,9 +136,18 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
             arch = 360 + rng.normal(0, 3)
             turns = round(6 * (END_TURNS + rng.normal(0, 1))) / 6
             play = exercise.play_deg.get(key, 0.0) * DEGREE
-            corners[key] = Corner(pair[-1], weight - UNSPRUNG, old, new, ratio, arch, turns, helper, play)
+            way = pair[-1].spring_way()
+            ratio, bends = (way[0], way[1:]) if way else (usual * share + off, (0.0, 0.0))
+            ratios.append(way[0] / share - off if way else usual)
+            corners[key] = Corner(pair[-1], weight - UNSPRUNG, old, new, ratio, arch, turns, helper, play, bends)
             record += _of_wheel(key, told[axle], points, rng)
-        for wheel, sunk in zip(wheels_at(axle), _sunk((pair[0], pair[1]), exercise.lowered_mm), strict=True):
+        record.append(enter(f"{axle}.motion_ratio", float(np.mean(ratios)), "spring_per_wheel"))
+        if steered_solid(axle, told[axle]):
+            both = pair[0].points, pair[1].points
+            steering = Steering.at((both[0]["wheel_center"], both[1]["wheel_center"]), SteeringParts())
+            record += read_steering(SteeringParts(), both, rng)
+        lower = _sunk((pair[0], pair[1]), exercise.lowered_mm, steering if axle == "front" else None)
+        for wheel, sunk in zip(wheels_at(axle), lower, strict=True):
             corners[wheel] = replace(corners[wheel], wheel=sunk)
     weighed = {key.number: Typed(f"{loads[key] * (1 + of_load * rng.normal()):.0f}", "n") for key in WHEELS}
     record += [Entered("car.loads", "four_scales", weighed), enter("car.wheelbase", 2600)]
@@ -151,6 +169,7 @@ def draw_car(exercise: Exercise, seed: int, layouts: dict[str, str] | None = Non
         exercise.tyre_n_per_mm,
         wrench_of(seed),
         exercise.string_deg * DEGREE,
+        steering,
     )
 
 
@@ -159,9 +178,10 @@ def wrench_of(seed: int) -> float:
     return float(WRENCH_SPREAD * np.random.default_rng([seed, 77]).normal())
 
 
-def _sunk(pair: tuple[Upright, Upright], by: float) -> Iterator[Upright]:
+def _sunk(pair: tuple[Upright, Upright], by: float, steering: Steering | None) -> Iterator[Upright]:
     """Both wheels as they stand with the body lowered: their angles there become those they have in place."""
-    turned = pair_angles(pair, (by, by)) - pair_angles(pair, (0.0, 0.0)) if by else np.zeros((2, 2))
+    low, high = (pair_angles(pair, (at, at), steering) for at in (by, 0.0)) if by else (np.zeros((2, 2)),) * 2
+    turned = low - high
     for wheel, (toe, camber) in zip(pair, turned, strict=True):
         yield replace(wheel, toe=wheel.toe + float(toe), camber=wheel.camber + float(camber))
 
@@ -194,7 +214,6 @@ def _of_axles(layouts: dict[str, str], exercise: Exercise) -> Iterator[Entered]:
             yield Entered("front.steer", choice="behind")
         yield enter(f"{axle}.track", TRACK)
         yield enter(f"{axle}.unsprung", UNSPRUNG, "n")
-        yield enter(f"{axle}.motion_ratio", ratio_of(axle, layouts[axle]), "spring_per_wheel")
         yield from springs_of(axle, "spring", OLD)
         if {"procedure": "springs", "axle": axle} in exercise.fittings:
             yield from springs_of(axle, "new_spring", NEW)
@@ -217,6 +236,20 @@ def springs_of(axle: str, kind: str, printed: tuple[float, float]) -> Iterator[E
         yield Entered(f"{axle}.new_spring.fit", choice="coil")
 
 
+def read_steering(parts: SteeringParts, points: Sides, rng: np.random.Generator) -> Iterator[Entered]:
+    """The steering of a solid front axle as it is told and read with a tape; both rods are threaded at one end."""
+    yield Entered("front.linkage", choice="drag_link")
+    yield Entered("front.steer", choice="behind" if parts.behind else "ahead")
+    yield Entered("front.drag.longer", choice=parts.longer)
+    yield Entered("front.drag.body", choice=parts.gear)
+    yield enter("car.steering_ratio", STEERING_RATIO, "ratio")
+    for key, size in sizes_of(parts, points):
+        yield enter(key, size + TAPE * rng.normal())
+    for rod in ("tie", "drag"):
+        yield Entered(f"front.{rod}.adjust", choice="one_thread")
+        yield enter(f"front.{rod}.pitch", PITCH, "pitch_mm")
+
+
 def _of_wheel(key: str, layout: str, points: dict[str, Vector], rng: np.random.Generator) -> Iterator[Entered]:
     for name, point in points.items():
         read = point + rng.normal(0, TAPE, 3)
@@ -227,10 +260,11 @@ def _of_wheel(key: str, layout: str, points: dict[str, Vector], rng: np.random.G
 
 def threads_and_targets(key: str, layout: str) -> Iterator[Entered]:
     """What can be turned on a wheel of the bay, and what is wanted there."""
+    axle = key.partition(".")[0]
     for arm in THREADS[layout]:
         yield Entered(f"{key}.{arm}.adjust", choice="one_thread")
         yield enter(f"{key}.{arm}.pitch", PITCH, "pitch_mm")
     if layout == "strut":
         yield enter(f"{key}.top_plate", 14)
-    for name in wanted_at(layout):
+    for name in wanted_at(axle, layout):
         yield enter(f"{key}.target.{name}", WANTED[name], "deg")

@@ -10,6 +10,7 @@ import numpy as np
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.practice.car import DEGREE, WANTED, TrueCar
+from fair_spindle.practice.layouts import wanted_at
 from fair_spindle.practice.misses import KINDS, Notebook, Row, rows_of
 from fair_spindle.practice.world import World
 
@@ -69,7 +70,10 @@ def debrief(
         world.take(event.act)
     world.position, world.settled = "on_wheels", True
     rises = world.stands()
-    wanted: dict[str, dict[str, float]] = {key: WANTED if sets_angles else came[key] for key in WHEELS}
+    wanted = dict(came)
+    for key in WHEELS if sets_angles else ():
+        can = wanted_at(key.axle, car.corners[key].wheel.layout)
+        wanted[key] = came[key] | {name: WANTED[name] for name in can}
     rows = list(rows_of(world, notebook.seen, wanted, foreseen or {}))
     wound = {key: rises[key] - at for key, at in world.clamped.items()}
     steering = world.steering(rises)

@@ -17,7 +17,8 @@ class Exercise:
     """One exercise: its words, the job it is, and what is true of its car that nobody told. [mm, °]
 
     ``rings`` are axles on threaded seats, ``stack`` new springs with a helper by axle, ``lower_to_mm`` how far below
-    today an axle is wanted, ``also_read`` the fields it needs before the work beside what the job asks.
+    today an axle is wanted, ``also_read`` and ``read_again`` the fields it needs before and after the work beside
+    what the job asks.
     ``as_claimed`` draws springs, ratios and loads as far apart as the record's own ± says; ``unlisted`` is for the
     examiner alone.
     """
@@ -50,6 +51,7 @@ class Exercise:
     string_deg: float = 0.0
     tyre_n_per_mm: float = 0.0
     also_read: tuple[str, ...] = ()
+    read_again: tuple[str, ...] = ()
     as_claimed: bool = False
     unlisted: bool = False
 

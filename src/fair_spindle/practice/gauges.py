@@ -25,6 +25,8 @@ GAUGES = {
     **dict.fromkeys(("shackle_angle", "shackle_angle_after"), (0.4, 0.5, ("deg", "value", "typed"))),
 }
 STRAIGHT = 1.0
+# A level on a spoke of the steering wheel. [°]
+WHEEL_NOISE, WHEEL_STEP = 0.3, 0.1
 # Share of a load that a scale errs by, and its step [N].
 SCALE_NOISE, SCALE_STEP = 0.004, 5.0
 # What hose and damper have left at full droop. [mm]
@@ -39,8 +41,10 @@ def read(world: World, key: str, seed: int) -> Entered | None:
     rng = np.random.default_rng([abs(seed), sum(key.encode())])
     name = key.rpartition(".")[2].removeprefix("check_")
     if name == "wheel_straight":
-        off = world.steering() + 0.3 * rng.normal()
+        off = world.steering() + WHEEL_NOISE * rng.normal()
         return Entered(key, choice="straight" if abs(off) < STRAIGHT else "left" if off > 0 else "right")
+    if name == "wheel_off":
+        return enter(key, _shown(-world.steering() + WHEEL_NOISE * rng.normal(), WHEEL_STEP), "deg")
     if key in ("car.loads", "car.check_loads"):
         return _weighed(world, key, rng)
     wheel = ".".join(key.split(".")[:2])

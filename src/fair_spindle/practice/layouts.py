@@ -79,7 +79,9 @@ THREADS: dict[str, tuple[str, ...]] = {
 # Which of a wheel's angles can be brought to what is wanted.
 SET: dict[str, tuple[str, ...]] = {"semi_trailing": ("toe",), **dict.fromkeys(TOGETHER, ())}
 # Axles whose wheels do not steer.
-REAR_ONLY = ("trailing_lateral", "semi_trailing", *TOGETHER)
+REAR_ONLY = ("trailing_lateral", "semi_trailing", "twist_beam")
+# Axles of one piece, which one tie rod and a drag link steer at the front.
+SOLID = ("solid_links", "solid_leaf")
 TOE_LINKS = ("Tie rod", "Toe link", "Front lateral link")
 # Spring travel per wheel travel; a leaf stands on the axle itself.
 RATIO = {"front": 0.95, "rear": 0.8}
@@ -90,6 +92,11 @@ def ratio_of(axle: str, layout: str) -> float:
     return 1.0 if layout == "solid_leaf" else RATIO[axle]
 
 
-def wanted_at(layout: str) -> tuple[str, ...]:
+def steered_solid(axle: str, layout: str) -> bool:
+    """Whether an axle is of one piece and steers."""
+    return axle == "front" and layout in SOLID
+
+
+def wanted_at(axle: str, layout: str) -> tuple[str, ...]:
     """Angles that can be set at a wheel of the layout."""
-    return SET.get(layout, ("toe", "camber"))
+    return ("toe",) if steered_solid(axle, layout) else SET.get(layout, ("toe", "camber"))

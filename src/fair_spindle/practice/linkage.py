@@ -41,6 +41,8 @@ LINKS: dict[str, dict[str, tuple[str, str]]] = {
     },
     "semi_trailing": {},
 }
+# Wheel travels at which a strut's length is taken. [mm]
+STRUT_AT = np.array([-60.0, -40.0, -20.0, 20.0, 40.0, 60.0])
 STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}
 
 
@@ -71,6 +73,21 @@ class Upright:
             return None
         top, low = (self.points[name] for name in ends)
         return float(np.arctan2(low[0] - top[0], top[2] - low[2]))
+
+    def spring_way(self) -> tuple[float, float, float] | None:
+        """By how much a strut is shortened for wheel travel, its square and its cube; None where the spring is no
+        strut. [-, 1/mm, 1/mm²]"""
+        if self.layout != "strut":
+            return None
+        top, reach = self.points["strut_top"], self.points["strut_low"] - self.points["wheel_center"]
+        shortened = [float(np.linalg.norm(top - self.points["strut_low"]))] * len(STRUT_AT)
+        for n, travel in enumerate(STRUT_AT):
+            x = self._pose(travel)
+            low = self.points["wheel_center"] + x[:3] + rotation(x[3:]) @ reach
+            shortened[n] -= float(np.linalg.norm(top - low))
+        ways = np.stack([STRUT_AT, STRUT_AT**2, STRUT_AT**3], axis=1)
+        found = np.linalg.lstsq(ways, np.array(shortened), rcond=None)[0]
+        return float(found[0]), float(found[1]), float(found[2])
 
     def _pose(self, travel: float) -> Vector:
         links = LINKS[self.layout]

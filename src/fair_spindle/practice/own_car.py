@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel, other_side
+from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel, other_side, wheels_at
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.practice.car import (
@@ -18,16 +18,19 @@ from fair_spindle.practice.car import (
     NEW,
     OLD,
     RATE_SPREAD,
+    STEERING_RATIO,
     UNSPRUNG,
     WANTED,
     Corner,
     TrueCar,
+    read_steering,
     springs_of,
     threads_and_targets,
     wrench_of,
 )
-from fair_spindle.practice.layouts import REAR_ONLY, THREADS, TYPICAL, ratio_of
+from fair_spindle.practice.layouts import REAR_ONLY, THREADS, TYPICAL, ratio_of, steered_solid
 from fair_spindle.practice.linkage import Upright
+from fair_spindle.practice.steered import Steering, SteeringParts
 
 Vector = NDArray[np.float64]
 Record = Mapping[str, Quantity]
@@ -57,8 +60,46 @@ def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str
     told = {act.key for act in kept}
     added = [act for wheel in WHEELS for act in threads_and_targets(wheel, layouts[wheel.axle])]
     added += [act for axle in AXLES for act in springs_of(axle, "new_spring", NEW)]
+    steering = None
+    if steered_solid("front", layouts["front"]):
+        parts = _steering(record, words, rng)
+        left, right = (corners[wheel].wheel.points for wheel in wheels_at("front"))
+        steering = Steering.at((left["wheel_center"], right["wheel_center"]), parts)
+        added += read_steering(parts, (left, right), rng)
     record_of_copy = (*kept, *(act for act in added if act.key not in told))
-    return TrueCar(corners, {}, {}, FRICTION, 0.0, 0.0, 0.0, record_of_copy, wrench=wrench_of(seed))
+    told_ratio = record.get("car.steering_ratio")
+    return TrueCar(
+        corners,
+        {},
+        {},
+        FRICTION,
+        0.0,
+        0.0,
+        0.0,
+        record_of_copy,
+        wrench=wrench_of(seed),
+        steering=steering,
+        steering_ratio=float(rng.normal(told_ratio.value, told_ratio.uncertainty)) if told_ratio else STEERING_RATIO,
+    )
+
+
+def _steering(record: Record, words: Mapping[str, str], rng: np.random.Generator) -> SteeringParts:
+    """Tie rod and drag link of a copy, each size by its ±; what is not told is usual."""
+    usual = SteeringParts()
+
+    def drawn(key: str, size: float) -> float:
+        told = record.get(f"front.{key}")
+        return float(rng.normal(told.value, told.uncertainty)) if told else size
+
+    return SteeringParts(
+        drawn("tie.lever", usual.tie_lever),
+        words.get("front.steer", "behind") == "behind",
+        drawn("drag.length", usual.length),
+        drawn("drag.rise", usual.rise),
+        drawn("drag.lever", usual.lever),
+        words.get("front.drag.longer", usual.longer),
+        words.get("front.drag.body", words.get("front.panhard_body", usual.gear)),
+    )
 
 
 def _said(layout: str) -> str:
@@ -80,6 +121,8 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
             (drawn(f"{axle}.{kind}.rate", rate, RATE_SPREAD * rate), drawn(f"{axle}.{kind}.free", free, FREE_SPREAD))
             for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW))
         )
+        way = upright.spring_way()
+        ratio = ratios[axle] if way is None or f"{axle}.motion_ratio" in record else way[0]
         yield (
             wheel,
             Corner(
@@ -87,9 +130,10 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
                 _load(wheel, record.get("car.loads"), rng) - drawn(f"{axle}.unsprung", UNSPRUNG),
                 old,
                 new,
-                ratios[axle],
+                ratio,
                 360 + rng.normal(0, 3),
                 round(6 * (END_TURNS + rng.normal(0, 1))) / 6,
+                bends=way[1:] if way else (0.0, 0.0),
             ),
         )
 

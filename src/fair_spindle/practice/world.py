@@ -67,7 +67,7 @@ class World:
                 self.carried = f"{act.axle}.{act.corner}" if act.corner else ""
             case Settled():
                 self.settled = True
-            case Turned(wheel=wheel, adjuster=name, steps=steps) if wheel in self.car.corners:
+            case Turned(wheel=wheel, adjuster=name, steps=steps) if wheel in (*self.car.corners, "front"):
                 which, step = self.car.rod_step(wheel, name)
                 had = self.turned.setdefault(wheel, {"rod": 0.0, "other": 0.0})
                 had[which] += steps * step
@@ -137,6 +137,7 @@ class World:
                 RUBBER if wound else 0.0,
                 self.clamped.get(key, 0.0),
                 corner.helper if new else None,
+                corner.bends,
             )
         gaps = {axle: self.gap.get(axle, self.car.bar_gap.get(axle, 0.0)) for axle in BAR}
         return legs, {axle: Bar(rate, gaps[axle]) for axle, rate in BAR.items()}
@@ -204,7 +205,12 @@ class World:
         """The same of both wheels of an axle."""
         now = stands or self.stands()
         left, right = wheels_at(axle)
-        to_body = pair_angles((self.wheel(left), self.wheel(right)), (-now[left], -now[right]))
+        pair = self.wheel(left), self.wheel(right)
+        steering = self.car.steering if axle == "front" else None
+        if steering and "front" in self.turned:
+            rods = self.turned["front"]
+            pair = replace(pair[0], rod=rods["rod"], other=rods["other"]), pair[1]
+        to_body = pair_angles(pair, (-now[left], -now[right]), steering)
         sunk = self._tyres()
         roll = (now[left] - now[right] + sunk[left] - sunk[right]) / TRACK
         return {key: to_body[n] - [0.0, (1 - 2 * n) * roll] for n, key in enumerate((left, right))}
@@ -234,7 +240,7 @@ class World:
         now = stands or self.stands()
         toes: dict[str, float] = {key: float(angles[0]) for key, angles in self.all_angles(now).items()}
         line = (toes["rear.left"] - toes["rear.right"]) / 2
-        return float(np.degrees(15 * ((toes["front.left"] - toes["front.right"]) / 2 - line)))
+        return float(np.degrees(self.car.steering_ratio * ((toes["front.left"] - toes["front.right"]) / 2 - line)))
 
 
 def cross_of(loads: Mapping[str, float]) -> float:

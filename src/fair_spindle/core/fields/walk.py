@@ -117,9 +117,11 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     )
     if "front" not in axles:
         return (*wheels, *links)
-    straight = (_STRAIGHT, *([_WHEEL_OFF] if _by_drag_link(shape) else []))
-    again = (replace(one, name=f"check_{one.name}", phase="check", group="After settling") for one in straight)
-    return (*wheels, *links, *(placed(one, "") for one in again))
+    straight = (
+        placed(replace(one, name=f"check_{one.name}", phase="check", group="After settling"), "")
+        for one in (_STRAIGHT, _WHEEL_OFF)
+    )
+    return (*wheels, *links, *straight)
 
 
 def order_walk(
@@ -177,7 +179,8 @@ _WHEEL_OFF = Field(
     required=False,
     methods=typed("angle", "deg", -90, 90),
     half_width=2.0 * _DEG,
-    hint="Running straight; clockwise is positive. A spoke held against a level reads it well.",
+    hint="Running straight; clockwise is positive. A spoke held against a level reads it well. Read after the drive, "
+    "the turns still wanted at the front go by it.",
 )
 _STRAIGHT = Field(
     "wheel_straight",

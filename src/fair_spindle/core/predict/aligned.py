@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from math import degrees
+from math import degrees, hypot
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.wheels import SIDES, wheels_at
 from fair_spindle.core.joblog.findings import Finding
+from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import steps_turned
@@ -17,6 +19,7 @@ from fair_spindle.core.predict.sides import SidesApart
 from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, total_toe
 from fair_spindle.core.predict.turning import (
     Again,
+    AsSteered,
     CarPlan,
     Corrected,
     WheelPlan,
@@ -25,8 +28,9 @@ from fair_spindle.core.predict.turning import (
     plan_car,
     thrust_as_read,
 )
-from fair_spindle.core.turns.axle_turns import Across
+from fair_spindle.core.turns.axle_turns import RATIO_OPEN, STEERING_WHEEL_WITHIN, USUAL_RATIO, Across
 
+WHEEL_OFF = "car.check_wheel_off"
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
 
@@ -77,11 +81,43 @@ def follow_plan(plan: CarPlan, state: JobState, readings: Readings) -> dict[str,
         keys = [key for key in plan.wheels if key.startswith(axle)]
         aimed = [replace(plan.wheels[key], targets=aim_of(plan.wheels[key].wheel, thrust, stood)) for key in keys]
         across = plan.axles[axle].across if axle in plan.axles else ()
-        through |= dict(zip(keys, _through(aimed, across, state, readings), strict=True))
+        steered = _as_steered(plan, state, readings) if axle == "front" else None
+        through |= dict(zip(keys, _through(aimed, across, state, readings, steered), strict=True))
         toes = [_comes_to_toe(through[key]) for key in keys]
         if axle == "rear" and len(toes) == 2 and toes[0] is not None and toes[1] is not None:
             thrust = (toes[0] - toes[1]) / 2
     return {key: through[key] for key in plan.wheels}
+
+
+def _as_steered(plan: CarPlan, state: JobState, readings: Readings) -> AsSteered | None:
+    """What the steering wheel says of both front toes, as it stood running straight after the work.
+
+    Wheel = −ratio · (half of left toe less right − thrust).  None where it was not read, or where the rear axle,
+    which steers the car, was turned since its own reading; one that cannot be turned stands as it was read last.
+    """
+    off, rear = readings.quantities.get(WHEEL_OFF), [key for key in wheels_at("rear") if key in plan.wheels]
+    if off is None or WHEEL_OFF not in state.entries or len(rear) != len(SIDES):
+        return None
+    seq = state.entries[WHEEL_OFF].event.seq
+
+    def turned(key: str, after: int) -> dict[str, int]:
+        return {one.name: steps_turned(state, key, one, after) for one in plan.wheels[key].wheel.adjusters}
+
+    toes = []
+    for key in rear:
+        again = f"{key}.check_toe"
+        toe = readings.quantities.get(again if turned(key, 0) or again in state.entries else f"{key}.toe")
+        read_at = state.entries[again].event.seq if again in state.entries else 0
+        if toe is None or turned(key, read_at) != turned(key, seq):
+            return None
+        toes.append(toe)
+    ratio = readings.quantities.get("car.steering_ratio", Quantity(USUAL_RATIO, RATIO_OPEN))
+    held = off.value / ratio.value
+    half = Quantity(
+        (toes[0].value - toes[1].value) / 2 - held, hypot(off.uncertainty, held * ratio.uncertainty) / ratio.value
+    )
+    left, right = (turned(key, seq) if key in plan.wheels else {} for key in wheels_at("front"))
+    return AsSteered(half, hypot(*(toe.uncertainty for toe in toes)) / 2, (left, right))
 
 
 def _comes_to_toe(one: AlignedWheel) -> float | None:
@@ -116,17 +152,23 @@ def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
     steering = solid_steering(readings)
     if steering is None:
         return ()
-    toe, wheel = total_toe(readings, "check_"), readings.quantities.get("car.check_wheel_off")
+    toe, wheel = total_toe(readings, "check_"), readings.quantities.get(WHEEL_OFF)
     read = {"total toe": toe.value if toe else None, "steering wheel": wheel.value if wheel else None}
     keys = {
         "total toe": ("front.left.check_toe", "front.right.check_toe"),
-        "steering wheel": ("car.check_wheel_off",),
+        "steering wheel": (WHEEL_OFF,),
     }
-    found = []
+    found: list[AlignedRod] = []
     for rod in steering.rods:
         now = read[rod.sets]
         seq = max((state.entries[key].event.seq for key in keys[rod.sets] if key in state.entries), default=0)
-        still = None if now is None else rod.still(now) - steps_turned(state, WHERE, rod.adjuster, seq)
+        still = None
+        if now is not None:
+            # What the tie rod was turned since, and is still to be, reaches the steering wheel, too.
+            ties = [one for one in found if rod.by_toe]
+            steps = sum(steps_turned(state, WHERE, one.rod.adjuster, seq) + (one.still or 0) for one in ties)
+            by = sum(one.rod.adjuster.step * one.rod.per_turn for one in ties)
+            still = rod.still(now, steps * by) - steps_turned(state, WHERE, rod.adjuster, seq)
         found.append(AlignedRod(rod, steps_turned(state, WHERE, rod.adjuster), now, still))
     return tuple(found)
 
@@ -146,9 +188,18 @@ def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
         elif abs(rod.read - rod.rod.wanted) > rod.rod.within + 1e-12:
             off = degrees(rod.read - rod.rod.wanted)
             message = f"Front {rod.rod.sets} is {off:+.2f}° from where it is wanted.".replace("-", "−")
-            field = "car.check_wheel_off" if rod.rod.sets == "steering wheel" else "front.left.check_toe"
+            field = WHEEL_OFF if rod.rod.sets == "steering wheel" else "front.left.check_toe"
             found.append(Finding("angle_off", "open", message, field))
     return found
+
+
+def look_wheel_off(readings: Readings) -> list[Finding]:
+    """Say that the steering wheel is off straight by more than it may be, where each front wheel has its own rod."""
+    off, within = readings.quantities.get(WHEEL_OFF), readings.quantities.get("front.within.steering_wheel")
+    if off is None or abs(off.value) <= (within.value if within else STEERING_WHEEL_WITHIN) + 1e-12:
+        return []
+    message = f"Running straight, the steering wheel is {degrees(off.value):+.1f}° off.".replace("-", "−")
+    return [Finding("angle_off", "open", message, WHEEL_OFF)]
 
 
 def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart] = ()) -> list[Finding]:
@@ -196,12 +247,16 @@ def _uneven(one: SidesApart) -> Finding:
 
 
 def _through(
-    plans: Sequence[WheelPlan], across: Sequence[Across], state: JobState, readings: Readings
+    plans: Sequence[WheelPlan],
+    across: Sequence[Across],
+    state: JobState,
+    readings: Readings,
+    steered: AsSteered | None,
 ) -> list[AlignedWheel]:
     """The wheels of an axle through the job."""
     read_again = [_read_again(plan, state, readings) for plan in plans]
     try:
-        corrections = correct_axle(read_again, across)
+        corrections = correct_axle(read_again, across, steered)
     except (InputError, NoSolution):
         corrections = [None for _ in plans]
     return [_wheel(one, more) for one, more in zip(read_again, corrections, strict=True)]

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 from math import hypot
 
 import numpy as np
@@ -29,7 +29,7 @@ class Rod:
     """A rod of the axle: what it sets, where that stands untouched and where it is wanted [rad], and its turns.
 
     ``exact`` and ``set_turns`` [turn] with ``plus_minus`` (coverage 2); ``reached`` what the set turns give [rad];
-    ``per_turn`` what one turn does to it [rad].
+    ``per_turn`` what one turn does to it [rad], ``by_toe`` what total toe does to it. [-]
     """
 
     adjuster: Adjuster
@@ -42,15 +42,18 @@ class Rod:
     set_turns: float
     reached: float
     per_turn: float
+    by_toe: float = 0.0
 
     @property
     def change(self) -> float:
         """Length change of the exact turns, whether or not it can be set. [mm]"""
         return self.adjuster.start + self.exact * self.adjuster.per_turn
 
-    def still(self, read: float) -> int:
-        """Steps still wanted where this was read."""
-        return round((self.wanted - read) / self.per_turn / self.adjuster.step)
+    def still(self, read: float, toe: float = 0.0) -> int:
+        """Steps still wanted where this was read, and total toe will change by so much [rad]; none inside what it may
+        be off."""
+        off = self.wanted - read - self.by_toe * toe
+        return 0 if abs(off) <= self.within else round(off / self.per_turn / self.adjuster.step)
 
 
 @dataclass(frozen=True)
@@ -67,14 +70,16 @@ def solid_steering(readings: Readings) -> SolidSteering | None:
 
     The tie rod lies on the axle: body height does not move it, its change is lever · Δ(total toe). The drag link goes
     from body to axle: height alone turns the steering wheel, by the road wheels' angle times the ratio, less what a
-    Panhard rod moves the whole axle the same way.
+    Panhard rod moves the whole axle the same way.  It holds the knuckle across from its gear: what the tie rod does
+    to total toe turns the other one, and half of it the steering wheel.
     """
     layout = _layout(readings)
     if not layout or layout.guide != "axle":
         return None
     lacks: list[str] = []
     try:
-        return SolidSteering((*_tie(readings, lacks), *_drag(readings, lacks)), tuple(lacks), "")
+        tie = next(_tie(readings, lacks), None)
+        return SolidSteering((*([tie] if tie else []), *_drag(readings, lacks, tie)), tuple(lacks), "")
     except (InputError, NoSolution) as error:
         return SolidSteering((), tuple(lacks), error.message)
 
@@ -144,7 +149,7 @@ def _tie(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     yield _rod(rod, "total toe", toe.value, wanted, near, per_turn, toe.uncertainty)
 
 
-def _drag(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
+def _drag(readings: Readings, lacks: list[str], tie: Rod | None) -> Iterator[Rod]:
     rod, longer = shared_adjuster(readings, WHERE, "drag", "Drag link"), readings.words.get(f"{WHERE}.drag.longer")
     if rod is None:
         return
@@ -153,41 +158,88 @@ def _drag(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     found = _needed(readings, lacks, *names, "car.steering_ratio", "car.wheel_off")
     if not found or not longer:
         return
-    length, rise, lever, ratio, off = found
-    link = DragLink(length.value, rise.value, lever.value, 1 if longer == "right" else -1)
-    change = readings.quantities.get(f"{WHERE}.height_change", Quantity(0.0))
-    shift = _axle_shift(readings, change.value, lacks)
-    if shift is None:
-        return
-    # The steering wheel stands where the gear does; steering the road wheels right by the link lets it come left.
-    by_height = steered_by_height(link, change.value, shift)
-    needed = length_to_steer(link, change.value, off.value / ratio.value, shift)
-    per_turn = -link.longer * ratio.value * rod.per_turn / link.lever
-    before = off.value - ratio.value * by_height
+    told = dict(zip(("length", "rise", "lever", "ratio", "off"), found, strict=True))
+    told["change"] = _axle_change(readings)
+    layout = _layout(readings)
+    if layout and layout.across and told["change"].value:
+        panhard = _needed(readings, lacks, f"{WHERE}.panhard.length", f"{WHERE}.panhard.rise")
+        if not panhard:
+            return
+        told |= zip(("rod_length", "rod_rise"), panhard, strict=True)
+    gear = readings.words.get(f"{WHERE}.drag.body", readings.words.get(f"{WHERE}.panhard_body", "left"))
+    beside = gear == readings.words.get(f"{WHERE}.panhard_body", "left")
+    toe = tie.reached - tie.before if tie else 0.0
+    at = _Steered(1 if longer == "right" else -1, beside, toe, gear == "left")
+    sizes = {name: size.value for name, size in told.items()}
+    before, needed = at.untouched(sizes), at.needed(sizes)
+    per_turn = -at.longer * sizes["ratio"] * rod.per_turn / sizes["lever"]
     within = readings.quantities.get("front.within.steering_wheel")
-    above, below = (_axle_shift(readings, change.value + by, []) or 0.0 for by in (0.5, -0.5))
-    nudge = steered_by_height(link, change.value + 0.5, above) - steered_by_height(link, change.value - 0.5, below)
-    open_ = hypot(off.uncertainty, ratio.value * nudge * change.uncertainty)
     near = within.value if within else STEERING_WHEEL_WITHIN
-    yield _rod(rod, "steering wheel", before, 0.0, near, per_turn, open_, rod.turns_to(needed))
+    planned = _rod(rod, "steering wheel", before, 0.0, near, per_turn, 0.0, rod.turns_to(needed), at.by_toe(sizes))
+    turned = (planned.set_turns - rod.turns_to(0.0)) * rod.per_turn
+    spread = [
+        (at.reached(sizes | {name: size.value + size.uncertainty}, turned) - at.reached(low, turned)) / 2
+        for name, size in told.items()
+        for low in [sizes | {name: size.value - size.uncertainty}]
+    ]
+    yield replace(planned, plus_minus=COVERAGE * abs(hypot(*spread) / per_turn))
+
+
+@dataclass(frozen=True)
+class _Steered:
+    """How a drag link lies: which way it steers made longer, whether beside a Panhard rod, its gear at the left, and
+    by how much the tie rod changes total toe [rad].  Sizes go by name. [mm, rad]"""
+
+    longer: int
+    beside: bool
+    toe: float
+    left: bool
+
+    def by_toe(self, size: Mapping[str, float]) -> float:
+        """What total toe does to the steering wheel: the knuckle the link holds stays, the other one turns. [-]"""
+        return (-1 if self.left else 1) * size["ratio"] / 2
+
+    def untouched(self, size: Mapping[str, float]) -> float:
+        """Where the steering wheel stands by the height and the tie rod alone. [rad]
+
+        It stands where the gear does; steering the road wheels right by the link lets it come left.
+        """
+        by_height = steered_by_height(self._link(size), size["change"], self._shift(size))
+        return size["off"] - size["ratio"] * by_height + self.by_toe(size) * self.toe
+
+    def needed(self, size: Mapping[str, float]) -> float:
+        """Change of the link's length that straightens it. [mm]"""
+        steer = (size["off"] + self.by_toe(size) * self.toe) / size["ratio"]
+        return length_to_steer(self._link(size), size["change"], steer, self._shift(size))
+
+    def reached(self, size: Mapping[str, float], turned: float) -> float:
+        """Where it stands with the link so much longer. [rad]"""
+        return self.untouched(size) - self.longer * size["ratio"] * turned / size["lever"]
+
+    def _link(self, size: Mapping[str, float]) -> DragLink:
+        return DragLink(size["length"], size["rise"], size["lever"], self.longer)
+
+    def _shift(self, size: Mapping[str, float]) -> float:
+        """How far the axle itself moves away from the drag link's end on the gear, by its Panhard rod. [mm]"""
+        if "rod_length" not in size:
+            return 0.0
+        shift = rod_shift(size["rod_length"], size["rod_rise"], size["change"])
+        return shift if self.beside else -shift
+
+
+def _axle_change(readings: Readings) -> Quantity:
+    """Height change of the front: of both its wheels, whose heights err together, or as told for the axle. [mm]"""
+    both = [readings.quantities.get(f"{WHERE}.{side}.height_change") for side in SIDES]
+    known = [one for one in both if one]
+    if len(known) == len(both):
+        return Quantity(
+            *(sum(sizes) / 2 for sizes in zip(*((one.value, one.uncertainty) for one in known), strict=True))
+        )
+    return readings.quantities.get(f"{WHERE}.height_change", Quantity(0.0))
 
 
 def _layout(readings: Readings) -> Layout | None:
     return LAYOUTS.get(readings.words.get(f"{WHERE}.layout", ""))
-
-
-def _axle_shift(readings: Readings, change: float, lacks: list[str]) -> float | None:
-    """How far the axle itself moves away from the drag link's body end; None where its Panhard rod is not known."""
-    layout = _layout(readings)
-    if not layout or not layout.across or not change:
-        return 0.0
-    found = _needed(readings, lacks, f"{WHERE}.panhard.length", f"{WHERE}.panhard.rise")
-    if not found:
-        return None
-    shift = rod_shift(found[0].value, found[1].value, change)
-    rod_at = readings.words.get(f"{WHERE}.panhard_body", "left")
-    # Where it is not told, the link is held by the body on the rod's side, as it has to be to lie beside it.
-    return shift if readings.words.get(f"{WHERE}.drag.body", rod_at) == rod_at else -shift
 
 
 def _rod(
@@ -199,6 +251,7 @@ def _rod(
     per_turn: float,
     uncertainty: float,
     exact: float | None = None,
+    by_toe: float = 0.0,
 ) -> Rod:
     turns = (wanted - before) / per_turn + rod.turns_to(0.0) if exact is None else exact
     low, high = np.ceil(rod.turns_to(rod.low) / rod.step - 1e-9), np.floor(rod.turns_to(rod.high) / rod.step + 1e-9)
@@ -214,4 +267,5 @@ def _rod(
         set_turns,
         wanted + (set_turns - turns) * per_turn,
         per_turn,
+        by_toe,
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
@@ -172,6 +173,16 @@ class Again:
 
 
 @dataclass(frozen=True)
+class AsSteered:
+    """What a steering wheel says that was read running straight: half of left toe less right of the front axle, how
+    far the thrust line it follows is open, and the steps turned since at the left and the right wheel. [rad]"""
+
+    half: Quantity
+    thrust_open: float
+    since: tuple[Mapping[str, int], Mapping[str, int]]
+
+
+@dataclass(frozen=True)
 class _Now:
     """What is wanted of a wheel whose geometry gives what was read, and how it stands. [rad]"""
 
@@ -181,7 +192,9 @@ class _Now:
     before: Mapping[str, float]
 
 
-def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[Corrected | None]:
+def correct_axle(
+    pair: Sequence[Again], across: Sequence[Across] = (), steered: AsSteered | None = None
+) -> list[Corrected | None]:
     """Steps still wanted on the wheels of an axle, from what was read after the work; None for a wheel that was not.
 
     The wheel angles at the old height are moved by what the reading missed, so that the geometry gives what was
@@ -189,10 +202,13 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
     where both were read, and what is turned already is taken off.  Steps that bring no angle inside, nor halve
     Σ((angle − target)/tolerance)², are left, and those that would let it grow if they did 15 % more or less than they
     should: from a step too far on one side they would lead to one too far on the other, and back.  Half and 15 % are
-    the product's own.  Raises NoSolution where a linkage locks, InputError where stops
+    the product's own.  A steering wheel read running straight moves both toes of a front axle, against each other,
+    as far as it is surer than they are.  Raises NoSolution where a linkage locks, InputError where stops
     contradict.
     """
     states = [_now(one) for one in pair]
+    if steered and len(states) == len(SIDES) and states[0] and states[1]:
+        states = list(_straightened(states[0], states[1], steered))
     known = [state for state in states if state]
     plans: list[Realigned] = []
     if len(known) == len(SIDES) and any(one.wanted.adjusters for one in known):
@@ -202,6 +218,33 @@ def correct_axle(pair: Sequence[Again], across: Sequence[Across] = ()) -> list[C
     worth = _worth_turning(known, plans)
     found = iter([_settled(now, plan, worth) for now, plan in zip(known, plans, strict=True)])
     return [next(found) if state else None for state in states]
+
+
+def _straightened(left: _Now, right: _Now, steered: AsSteered) -> tuple[_Now, _Now]:
+    """Both wheels with their toes moved to what gauges and steering wheel say together, each by how sure it is.
+
+    Half of what the gauges leave open between both toes, and the thrust line, against the steering wheel's own ±.
+    """
+    toes, gauges = [], []
+    for now, since in zip((left, right), steered.since, strict=True):
+        if "toe" not in now.again.read:
+            return left, right
+        then = [
+            adjuster.changed(at - since.get(adjuster.name, 0))
+            for adjuster, at in zip(now.wanted.adjusters, now.done, strict=True)
+        ]
+        toes.append(float(angles_of(now.wanted, np.array([then]))["toe"][0]))
+        gauges.append(now.again.read["toe"].uncertainty)
+    open_ = hypot(hypot(*gauges) / 2, steered.thrust_open)
+    share = open_**2 / (open_**2 + steered.half.uncertainty**2)
+    by = share * (steered.half.value - (toes[0] - toes[1]) / 2)
+    return _toed(left, by), _toed(right, -by)
+
+
+def _toed(now: _Now, by: float) -> _Now:
+    corner = now.wanted.corner
+    wanted = replace(now.wanted, corner=replace(corner, toe=corner.toe + by))
+    return replace(now, wanted=wanted, before={**now.before, "toe": now.before["toe"] + by})
 
 
 def _now(again: Again) -> _Now | None:

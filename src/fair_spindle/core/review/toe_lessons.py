@@ -13,12 +13,11 @@ from fair_spindle.core.basics.refit import refit
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.review.height_lessons import Learned, told_apart
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
-from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN, USUAL_RATIO
 
 Array = NDArray[np.float64]
 LEAST = 1e-5
 BEFORE = "straight.before"
-USUAL_RATIO = 15.0
 
 
 def learn_toe(wheels: Sequence[ToeStory], steered: float) -> list[Learned]:

@@ -25,6 +25,8 @@ Places = NDArray[np.int64]
 ROUNDS = 20
 # House default, adjustable: common practice, no published source.
 STEERING_WHEEL_WITHIN = to_core(1.0, "deg")
+# Where none was told, and its standard uncertainty: common practice, no published source.
+USUAL_RATIO, RATIO_OPEN = 15.0, 1.5
 
 
 @dataclass(frozen=True)
