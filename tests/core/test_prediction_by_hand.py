@@ -29,6 +29,7 @@ from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.aligned import _read_again
 from fair_spindle.core.predict.bars import bars_of
 from fair_spindle.core.predict.bolted import strain_of
+from fair_spindle.core.predict.correcting import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.predict.geometry import _effects, wheels_of
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.predict.limits import steering_damper, wheel_travels
@@ -40,7 +41,6 @@ from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.sprung_car import _Builder, _loads
 from fair_spindle.core.predict.steering import total_toe
 from fair_spindle.core.predict.tape import _steered
-from fair_spindle.core.predict.turning import STEP_OPEN, WORTH, _worth_turning
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
 from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import explain_heights

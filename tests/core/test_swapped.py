@@ -21,11 +21,11 @@ from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.clock import minutes_of
+from fair_spindle.core.predict.correcting import _worth_turning
 from fair_spindle.core.predict.evidence import Evidence
 from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.settled import look_settled
-from fair_spindle.core.predict.turning import _worth_turning
 from fair_spindle.core.review.before_and_after import Beside
 
 LINKS = {

@@ -17,8 +17,9 @@ from fair_spindle.core.joblog.log import Entered, Filled, Noted
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.predict.settled import heights_after
+from fair_spindle.core.predict.steering import steered_within
 from fair_spindle.core.review.height_lessons import Learned, learn
-from fair_spindle.core.review.toe_lessons import learn_toe, steered_within
+from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import toe_stories
 from fair_spindle.formats.acts import Strict, Text
 from fair_spindle.formats.job_file import Identity

@@ -178,7 +178,7 @@ _WHEEL_OFF = Field(
     "The car",
     required=False,
     methods=typed("angle", "deg", -90, 90),
-    half_width=2.0 * _DEG,
+    half_width=1.0 * _DEG,
     hint="Running straight; clockwise is positive. A spoke held against a level reads it well. Read after the drive, "
     "the turns still wanted at the front go by it.",
 )

@@ -14,20 +14,11 @@ from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import steps_turned
 from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.predict.correcting import Again, AsSteered, Corrected, correct_axle
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.sides import SidesApart
-from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, total_toe
-from fair_spindle.core.predict.turning import (
-    Again,
-    AsSteered,
-    CarPlan,
-    Corrected,
-    WheelPlan,
-    aim_of,
-    correct_axle,
-    plan_car,
-    thrust_as_read,
-)
+from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, steered_within, total_toe
+from fair_spindle.core.predict.turning import CarPlan, WheelPlan, aim_of, plan_car, thrust_as_read
 from fair_spindle.core.turns.axle_turns import RATIO_OPEN, STEERING_WHEEL_WITHIN, USUAL_RATIO, Across
 
 WHEEL_OFF = "car.check_wheel_off"
@@ -117,7 +108,8 @@ def _as_steered(plan: CarPlan, state: JobState, readings: Readings) -> AsSteered
         (toes[0].value - toes[1].value) / 2 - held, hypot(off.uncertainty, held * ratio.uncertainty) / ratio.value
     )
     left, right = (turned(key, seq) if key in plan.wheels else {} for key in wheels_at("front"))
-    return AsSteered(half, hypot(*(toe.uncertainty for toe in toes)) / 2, (left, right))
+    others = hypot(hypot(*(toe.uncertainty for toe in toes)) / 2, steered_within("front", readings.quantities))
+    return AsSteered(half, others, (left, right))
 
 
 def _comes_to_toe(one: AlignedWheel) -> float | None:

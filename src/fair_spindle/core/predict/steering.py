@@ -18,7 +18,7 @@ from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.adjusters import shared_adjuster
 from fair_spindle.core.turns.adjuster import Adjuster
-from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
+from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN, USUAL_RATIO
 from fair_spindle.core.turns.realign import TOLERANCES
 
 WHERE = "front"
@@ -269,3 +269,44 @@ def _rod(
         per_turn,
         by_toe,
     )
+
+
+def steered_within(axle: str, told: Mapping[str, Quantity]) -> float:
+    """How straight the road wheels stand when the steering wheel is set straight by eye.
+
+    Parameters
+    ----------
+    axle : {"front", "rear"}
+        Which axle. [-]
+    told : mapping of Quantity
+        The car's record: steering ratio, and how far the steering wheel may stand off. [-, rad]
+
+    Returns
+    -------
+    float
+        Standard uncertainty; 0 at the rear. [rad]
+
+    Raises
+    ------
+    Nothing.
+
+    Notes
+    -----
+    The half width is what a steering wheel may stand off, over √3 (rectangular); a ratio of 15
+    where none was told, common practice, no published source.
+
+    Source
+    ------
+    jcgm-100
+
+    Examples
+    --------
+    >>> from math import degrees
+    >>> round(degrees(steered_within("front", {})), 3)
+    0.038
+    """
+    if axle != "front":
+        return 0.0
+    ratio, within = told.get("car.steering_ratio"), told.get("front.within.steering_wheel")
+    half = within.value if within else STEERING_WHEEL_WITHIN
+    return half / 3**0.5 / (ratio.value if ratio else USUAL_RATIO)

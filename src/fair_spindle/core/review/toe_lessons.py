@@ -10,10 +10,8 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.basics.refit import refit
-from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.review.height_lessons import Learned, told_apart
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory
-from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN, USUAL_RATIO
 
 Array = NDArray[np.float64]
 LEAST = 1e-5
@@ -78,47 +76,6 @@ def learn_toe(wheels: Sequence[ToeStory], steered: float) -> list[Learned]:
         found.values[car],
         found.uncertainties[car],
     )
-
-
-def steered_within(axle: str, told: Mapping[str, Quantity]) -> float:
-    """How straight the road wheels stand when the steering wheel is set straight by eye.
-
-    Parameters
-    ----------
-    axle : {"front", "rear"}
-        Which axle. [-]
-    told : mapping of Quantity
-        The car's record: steering ratio, and how far the steering wheel may stand off. [-, rad]
-
-    Returns
-    -------
-    float
-        Standard uncertainty; 0 at the rear. [rad]
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
-    The half width is what a steering wheel may stand off, over √3 (rectangular); a ratio of 15
-    where none was told, common practice, no published source.
-
-    Source
-    ------
-    jcgm-100
-
-    Examples
-    --------
-    >>> from math import degrees
-    >>> round(degrees(steered_within("front", {})), 3)
-    0.038
-    """
-    if axle != "front":
-        return 0.0
-    ratio, within = told.get("car.steering_ratio"), told.get("front.within.steering_wheel")
-    half = within.value if within else STEERING_WHEEL_WITHIN
-    return half / 3**0.5 / (ratio.value if ratio else USUAL_RATIO)
 
 
 def _believed(wheels: Sequence[ToeStory], steered: float) -> tuple[list[str], list[float], list[float]]:
