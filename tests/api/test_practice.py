@@ -215,9 +215,10 @@ def test_a_copy_of_our_own_car_has_a_truth_inside_its_record_s_doubt(client, dat
                 true = truth.corners[wheel].wheel.points[name]
                 off += [(true[n] - point.parts[axis]) / point.uncertainty for n, axis in enumerate("xyz")]
     assert np.std(off) == pytest.approx(1, abs=0.05)
-    refused = client.post("/api/practice", json={**body, "id": "own-cragg-01", "car": cars["Cragg"]})
+    assert client.post("/api/cars", json={"id": "bare-car-001", "car": "Nothing told"}).status_code < 300
+    refused = client.post("/api/practice", json={**body, "id": "own-bare-001", "car": "bare-car-001"})
     assert (refused.status_code, refused.json()["field"]) == (422, "car")
-    assert "front axle is solid leaf" in refused.json()["message"]
+    assert "front axle is not told yet" in refused.json()["message"]
     assert [one["job_id"] for one in client.get("/api/practice").json()[-1]["tries"]] == ["own-car-0001"]
     handed_on = client.get("/api/jobs/own-car-0001/practice/exercise.json").content
     assert cars["Vessik"].encode() not in handed_on, "the record goes with it, its id does not"
@@ -256,3 +257,28 @@ def test_a_paired_stand_in_streams_what_is_true_of_the_practice_car(client):
     rows = {(row["where"], row["what"]): row for row in bay.debrief(give_up=True)["rows"]}
     assert told["rear.left.height"] == pytest.approx(rows["Rear left", "height"]["truth"], abs=1.0)
     assert told["rear.left.camber"] == pytest.approx(rows["Rear left", "camber"]["truth"] + 0.45, abs=0.2)
+
+
+def test_a_solid_front_axle_lowered_by_the_plan_leaves_with_its_steering_wheel_straight(client):
+    bay = Bay(client, "drag_link", seed=5)
+
+    def turn(name):
+        for rod in client.get(f"{bay.path}/turns?samples=0").json()["steering"]["counts"]:
+            if rod[name]:
+                bay.send("turned", wheel="front", adjuster=rod["name"], steps=rod[name])
+
+    bay.follow("springs.snug@rear.left")
+    turn("planned")
+    bay.send("moved", to="on_wheels")
+    bay.send("settled")
+    settled = [f"{wheel}.check_{name}" for wheel in ("front.left", "front.right") for name in ("height", "toe")]
+    bay.read("car.check_wheel_off", *settled)
+    turn("left")
+    bay.send("stepped", step="road", outcome="done")
+    found = bay.debrief()
+    assert abs(found["steering_after"]) < 2
+    rows = {(row["where"], row["what"]): row for row in found["rows"]}
+    both = [rows[side, "toe"]["truth"] for side in ("Front left", "Front right")]
+    assert sum(both) == pytest.approx(0.2, abs=0.15)
+    assert rows["Rear left", "camber"]["off"] == pytest.approx(0, abs=0.1), "nothing sets it: it is wanted as it came"
+    assert found["score"] > 70

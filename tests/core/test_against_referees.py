@@ -326,7 +326,7 @@ def test_the_front_is_aimed_at_the_thrust_line_the_rear_comes_to(monkeypatch):
 
     seen = {}
 
-    def through(aimed, across, state, readings):
+    def through(aimed, across, state, readings, steered):
         seen.update({wheel.wheel.key: wheel.targets["toe"] for wheel in aimed})
         ends = {"rear.left": 3e-3, "rear.right": -1e-3}
         return [SimpleNamespace(comes_to={"toe": (ends.get(wheel.wheel.key, 0.0), 0.0)}) for wheel in aimed]

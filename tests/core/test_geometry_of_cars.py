@@ -250,8 +250,10 @@ def test_tie_rod_and_drag_link_of_a_solid_axle_are_planned_counted_and_corrected
     assert tie.set_turns == pytest.approx(round(tie.exact / tie.adjuster.step) * tie.adjuster.step)
     length = 780 + drag.exact * drag.adjuster.per_turn
     grown = math.sqrt(length**2 - 140**2) - math.sqrt(780**2 - 90**2)
-    assert math.degrees(18 * grown / 160) == pytest.approx(-4.0, abs=1e-6), "what the gear was off by is taken out"
-    fallen = 160 * math.radians(-4 - math.degrees(drag.before)) / 18
+    # The link holds the right knuckle, across from its gear; half of what the tie rod does reaches the wheel.
+    off = -4.0 - 18 / 2 * math.degrees(tie.reached - tie.before)
+    assert math.degrees(18 * grown / 160) == pytest.approx(off, abs=1e-6), "what the gear was off by is taken out"
+    fallen = 160 * math.radians(off - math.degrees(drag.before)) / 18
     reach = math.sqrt(780**2 - 90**2) + fallen
     assert reach == pytest.approx(math.sqrt(780**2 - 140**2)), "height alone moves the wheel"
     assert abs(math.degrees(drag.before)) > 40

@@ -89,10 +89,21 @@ def test_a_drag_link_beside_its_panhard_rod_or_across_from_it(longer, sign, body
     assert rod.before == pytest.approx(math.radians(-4) - 18 * by_height, abs=2e-3)
     per_mm = rod.per_turn / rod.adjuster.per_turn
     assert per_mm == pytest.approx(-sign * 18 / 160)
-    nudged = [drag(longer, body=body, change=change)[1].before for change in ("50.5", "49.5")]
-    off, fell = (readings.quantities[key].uncertainty for key in ("car.wheel_off", "front.height_change"))
-    open_ = math.hypot(off, (nudged[0] - nudged[1]) * fell)
-    assert rod.plus_minus == pytest.approx(COVERAGE * open_ / abs(rod.per_turn), rel=2e-3)
+    turned = rod.set_turns * rod.adjuster.per_turn
+    keys = ("panhard.length", "panhard.rise", "drag.length", "drag.rise", "drag.lever", "height_change")
+    sizes = {key: readings.quantities[f"front.{key}"] for key in keys}
+    sizes["ratio"], told = readings.quantities["car.steering_ratio"], readings.quantities["car.wheel_off"]
+
+    def ends_at(name="", by=0.0):
+        at = {key: size.value + by * size.uncertainty * (key == name) for key, size in sizes.items()}
+        away = level(at["panhard.length"], at["panhard.rise"] - at["height_change"])
+        away -= level(at["panhard.length"], at["panhard.rise"])
+        reach = level(at["drag.length"], at["drag.rise"] - at["height_change"])
+        steered = reach - level(at["drag.length"], at["drag.rise"]) - beside * away + turned
+        return -sign * at["ratio"] * steered / at["drag.lever"]
+
+    opens = [told.uncertainty, *((ends_at(name, 1) - ends_at(name, -1)) / 2 for name in sizes)]
+    assert rod.plus_minus == pytest.approx(COVERAGE * math.hypot(*opens) / abs(rod.per_turn), rel=2e-3)
 
 
 def test_a_ring_has_the_thread_below_and_above_it_that_was_read():

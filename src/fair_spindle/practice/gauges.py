@@ -87,7 +87,8 @@ def _true(world: World, wheel: str, name: str) -> float | None:
     if corner.wheel.layout == "solid_leaf" and name.startswith("shackle_angle"):
         return world.shackles(wheel.partition(".")[0])[wheel]
     if name == "caster":
-        leans = corner.wheel.caster()
+        steering = world.car.steering if wheel.startswith("front") else None
+        leans = steering.knuckles[0].caster if steering else corner.wheel.caster()
         return None if leans is None else leans / DEGREE
     if name not in ("toe", "camber"):
         return None

@@ -39,6 +39,11 @@ class Knuckle:
     axis: Vector
     end: Vector
 
+    @property
+    def caster(self) -> float:
+        """How far the kingpin leans back in place. [rad]"""
+        return float(np.arctan2(-self.axis[0], self.axis[2]))
+
     def turned(self, point: Vector, by: float) -> Vector:
         """A point of the knuckle, turned about the kingpin to the left [rad]."""
         return np.asarray(self.pin + rotation(self.axis * by) @ (point - self.pin))
