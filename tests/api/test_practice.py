@@ -260,7 +260,7 @@ def test_a_paired_stand_in_streams_what_is_true_of_the_practice_car(client):
 
 
 def test_a_solid_front_axle_lowered_by_the_plan_leaves_with_its_steering_wheel_straight(client):
-    bay = Bay(client, "drag_link", seed=5)
+    bay = Bay(client, "drag_link", seed=5, bare=True)
 
     def turn(name):
         for rod in client.get(f"{bay.path}/turns?samples=0").json()["steering"]["counts"]:

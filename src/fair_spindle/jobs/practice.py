@@ -193,6 +193,7 @@ def see_bay(database: Database, job_id: str) -> m.BayPicture:
         exercise=exercise.key,
         bare=bare,
         seed=seed,
+        steering=-round(world.steering(stands) / 2) * 2,
         corners=[
             m.CornerSeen(wheel=key, rise=round(stands[key] / 5) * 5, heading=round(10 * toe[0] / DEGREE / 2) * 2)
             for key, toe in world.all_angles(stands).items()

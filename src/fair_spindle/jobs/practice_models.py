@@ -84,7 +84,10 @@ class CornerSeen(View):
 
 
 class BayPicture(View):
-    """A practice job's words and how its car looks from where one stands: nothing of it is a reading."""
+    """A practice job's words and how its car looks from where one stands: nothing of it is a reading.
+
+    ``steering`` is how far the steering wheel stands off as it runs straight, clockwise positive, to 2°.
+    """
 
     exercise: str
     title: str
@@ -94,6 +97,7 @@ class BayPicture(View):
     bare: bool
     seed: int
     paper: str
+    steering: float
     corners: list[CornerSeen]
     readable: int
 

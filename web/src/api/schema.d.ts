@@ -2766,6 +2766,8 @@ export interface components {
         /**
          * BayPicture
          * @description A practice job's words and how its car looks from where one stands: nothing of it is a reading.
+         *
+         *     ``steering`` is how far the steering wheel stands off as it runs straight, clockwise positive, to 2°.
          */
         BayPicture: {
             /** Bare */
@@ -2786,6 +2788,8 @@ export interface components {
             readable: number;
             /** Seed */
             seed: number;
+            /** Steering */
+            steering: number;
             /** Title */
             title: string;
         };

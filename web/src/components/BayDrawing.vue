@@ -60,6 +60,10 @@ const sides = computed(() =>
           d="M24 14 Q46 2 68 14 L72 60 V136 Q46 146 20 136 V60 Z"
         />
         <path class="fill-none stroke-soft [stroke-width:1.5]" d="M27 56 H65 M30 112 H62" />
+        <g :transform="`translate(37 72) rotate(${bay.steering})`">
+          <circle class="fill-none stroke-ink [stroke-width:2]" r="6" />
+          <path class="stroke-ink [stroke-width:2]" d="M-6 0H6M0 0V6" />
+        </g>
         <g v-for="place in PLACES" :key="place.wheel" :transform="place.at">
           <rect
             class="fill-band"
@@ -72,7 +76,9 @@ const sides = computed(() =>
           />
         </g>
       </svg>
-      <figcaption class="soft">From above; wheels ten times as far in or out</figcaption>
+      <figcaption class="soft">
+        From above: wheels ten times as far in or out, the steering wheel as it runs straight
+      </figcaption>
     </figure>
   </div>
 </template>
