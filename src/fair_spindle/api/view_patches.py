@@ -55,7 +55,8 @@ def patch_between(before: BaseModel, after: BaseModel) -> Iterator[dict[str, Any
 
 
 def _of_list(path: str, old: list[Any], new: list[Any]) -> Iterator[dict[str, Any]]:
-    changed = [place for place, one in enumerate(old) if one != new[place]]
+    pairs = enumerate(zip(old, new, strict=False))
+    changed = [place for place, (one, other) in pairs if one is not other and one != other]
     if len(changed) * 2 > len(new):
         yield _put("replace", path, new)
         return

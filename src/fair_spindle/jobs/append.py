@@ -113,12 +113,12 @@ def write_act(
 
 def _write(session: Session, event: Event, after: Standing, said: str) -> Standing:
     """Write a line and what it takes with it: shared facts, what a signed job fitted, a car's title."""
-    row = load_book(session, after.book.id, car=after.book.template == CAR.key)
-    append(session, row.id, [event], said)
-    share_fact(session, row, event, after.sheet)
+    append(session, after.book.id, [event], said)
+    share_fact(session, after.book, event, after.sheet)
     if isinstance(event.act, Signed):
         keep_fitted(session, after, event.at)
-    if row.template == CAR.key:
+    if after.book.template == CAR.key:
+        row = load_book(session, after.book.id, car=True)
         row.title = describe_axles(after.state)
         session.add(row)
         after = after.titled(row.title)

@@ -21,19 +21,11 @@ from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.book_views import shown_once
 from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
-from fair_spindle.jobs.settings import WalkOrderView, measures_in, walk_order
+from fair_spindle.jobs.settings import WalkOrderView, measures_now, walk_order
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
-from fair_spindle.records.books import (
-    append,
-    jobs_of,
-    list_books,
-    load_book,
-    load_lines,
-    load_log,
-    log_length,
-)
+from fair_spindle.records.books import append, jobs_of, lines_of, list_books, load_book, load_log, look_up
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
@@ -91,11 +83,9 @@ def _told(wanted: JobCreate, found: BookRow) -> tuple[str, str, str | None]:
 def standing(database: Database, book_id: str, *, car: bool = False) -> Standing:
     """How a job or car stands now."""
     mark = database.watch.mark()  # before anything is read: what comes between is looked at again next time
-    with database.reading() as session:
-        row, length = load_book(session, book_id, car=car), log_length(session, book_id)
-        limits = measures_in(session).limits()
-        session.expunge_all()
-        return stand(row, limits, mark, length, lambda after: load_lines(session, book_id, after))
+    row, length = look_up(database, book_id, car=car)
+    limits = measures_now(database).limits()
+    return stand(row, limits, mark, length, lambda after: lines_of(database, book_id, after))
 
 
 def see_job(database: Database, job_id: str) -> JobView:
@@ -146,9 +136,7 @@ def _walks(now: Standing, wanted: WalkOrderView) -> dict[str, list[str]]:
 
 def see_version(database: Database, book_id: str, *, car: bool = False) -> VersionView:
     """How long a log is."""
-    with database.reading() as session:
-        load_book(session, book_id, car=car)
-        return VersionView(version=log_length(session, book_id))
+    return VersionView(version=look_up(database, book_id, car=car)[1])
 
 
 def see_log(database: Database, book_id: str, *, car: bool = False) -> list[LogLineView]:

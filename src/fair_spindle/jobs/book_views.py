@@ -108,7 +108,7 @@ def show_loads(now: Standing) -> m.LoadsView | None:
     )
 
 
-@by_identity
+@by_identity()
 def _entry(taken: Taken, sheet: Sheet, read: Quantity | None, doubt: Doubt | None) -> m.EntryView:
     act = taken.act
     asked = sheet.fields[act.key]

@@ -6,7 +6,6 @@ from dataclasses import fields
 from typing import Literal
 
 from pydantic import Field, model_validator
-from sqlmodel import Session
 
 from fair_spindle.core.basics.units import to_core, units_of
 from fair_spindle.core.basics.wheels import WheelKey
@@ -15,7 +14,7 @@ from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
-from fair_spindle.records.settings import load_setting, save_setting
+from fair_spindle.records.settings import read_setting, save_setting
 
 CHOOSABLE = ("length", "angle", "force", "rate", "torque", "pressure", "distance")
 
@@ -47,8 +46,7 @@ class WalkOrderUpdate(WalkOrder):
 
 def walk_order(database: Database) -> WalkOrderView:
     """The order as it stands."""
-    with database.reading() as session:
-        value, version = load_setting(session, "walk")
+    value, version = read_setting(database, "walk")
     return WalkOrderView(**value, version=version)
 
 
@@ -91,8 +89,7 @@ class SchoolsUpdate(Schools):
 
 def workshop_schools(database: Database) -> SchoolsView:
     """The workshop's ways."""
-    with database.reading() as session:
-        value, version = load_setting(session, "schools")
+    value, version = read_setting(database, "schools")
     return SchoolsView(
         ways=ways_of(value.get("ways", {}), {}),
         version=version,
@@ -137,8 +134,7 @@ class BayUpdate(BaySetting):
 
 def workshop_bay(database: Database) -> BayView:
     """What the workshop has to raise and carry a car with."""
-    with database.reading() as session:
-        value, version = load_setting(session, "bay")
+    value, version = read_setting(database, "bay")
     return BayView(**value, version=version)
 
 
@@ -188,15 +184,14 @@ class MeasuresUpdate(Measures):
     seen: int
 
 
-def measures_in(session: Session) -> Measures:
+def measures_now(database: Database) -> Measures:
     """The workshop's units and limits."""
-    return Measures(**load_setting(session, "measures")[0])
+    return Measures(**read_setting(database, "measures")[0])
 
 
 def workshop_measures(database: Database) -> MeasuresView:
     """The workshop's units and limits, to be changed."""
-    with database.reading() as session:
-        value, version = load_setting(session, "measures")
+    value, version = read_setting(database, "measures")
     choices = {quantity: {unit.key: unit.label for unit in units_of(quantity)} for quantity in CHOOSABLE}
     return MeasuresView(**value, version=version, choices=choices)
 

@@ -46,6 +46,8 @@ def stand(
         made = Standing(book, read_lines(lines), limits)
     else:
         own = kept.mark == mark and len(kept.lines) <= length
+        if own and len(kept.lines) == length:
+            return kept.made
         lines = (*kept.lines, *lines_after(len(kept.lines))) if own else tuple(lines_after(0))
         made = kept.made
         if own or kept.lines == lines[: len(kept.lines)]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Stepped, Undone
@@ -26,6 +27,9 @@ from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels, sho
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import say_act, say_entry
 
+# Views of notes that are kept: every entry shows them all again.
+MOST_NOTES = 30_000
+
 
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
     """Everything about a job, for the interface, with the order in which one walks round the car."""
@@ -48,10 +52,15 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         position_said=position_words(state.position, state.corner, state.carried_axle),
         steps=shown_once(now, "steps", _steps, "state_views"),
         findings=shown_once(now, "findings", _findings, "state_views"),
-        notes=[m.NoteView(text=act.text, step=act.step, at=event.at) for event, act in state.notes],
+        notes=[_note(act.text, act.step, event.at) for event, act in state.notes],
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
         signature=_signature(now),
     )
+
+
+@lru_cache(maxsize=MOST_NOTES)
+def _note(text: str, step: str, at: str) -> m.NoteView:
+    return m.NoteView(text=text, step=step, at=at)
 
 
 def _steps(now: Standing) -> list[m.StepView]:

@@ -7,7 +7,6 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from sqlalchemy import ColumnElement, func, or_, text
-from sqlalchemy import select as select_columns
 from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.basics.errors import NotFound
@@ -31,7 +30,10 @@ class BookSummary:
 
 def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
     """The head of a job, or of a car; NotFound where there is none of that kind."""
-    row = session.get(BookRow, book_id)
+    return _of_kind(session.get(BookRow, book_id), car=car)
+
+
+def _of_kind(row: BookRow | None, *, car: bool) -> BookRow:
     if row is None or (row.template == CAR.key) != car:
         raise NotFound(f"There is no such {'car' if car else 'job'} here.", field="car_id" if car else "job_id")
     return row
@@ -39,16 +41,32 @@ def load_book(session: Session, book_id: str, *, car: bool) -> BookRow:
 
 Line = tuple[str, int, str, str, str]
 # Asked with every entry: written out, so that nothing is put together for it each time.
+_HEAD = ", ".join(BookRow.model_fields)
+_LOOK = f"SELECT {_HEAD}, (SELECT max(seq) FROM event WHERE book_id = book.id) FROM book WHERE id = ?"
 _LENGTH = text("SELECT max(seq) FROM event WHERE book_id = :book")
-_SAID = text("SELECT said FROM event WHERE book_id = :book AND id = :key")
+_SAID = "SELECT said FROM event WHERE book_id = ? AND id = ?"
+_LINES = "SELECT id, seq, at, act, made_by FROM event WHERE book_id = :book AND seq > :after ORDER BY seq"
+_ADD = text(
+    "INSERT INTO event (book_id, seq, id, at, kind, act, made_by, said) "
+    "VALUES (:book, :seq, :id, :at, :kind, :act, :by, :said)"
+)
 
 
-def load_lines(session: Session, book_id: str, after: int = 0) -> tuple[Line, ...]:
+def look_up(database: Database, book_id: str, *, car: bool) -> tuple[BookRow, int]:
+    """The head of a job or a car, not to be written, and the length of its log; NotFound as :func:`load_book`."""
+    found = database.ask(_LOOK, book_id)
+    row = BookRow(**dict(zip(BookRow.model_fields, found[0], strict=False))) if found else None
+    return _of_kind(row, car=car), (found[0][-1] or 0)
+
+
+def lines_of(database: Database, book_id: str, after: int = 0) -> tuple[Line, ...]:
     """The log of a book in order, as it is written, after a line: id, seq, at, act, who made it."""
-    log = EventRow.__table__  # type: ignore[attr-defined]
-    columns = (log.c.id, log.c.seq, log.c.at, log.c.act, log.c.made_by)
-    wanted = select_columns(*columns).where(log.c.book_id == book_id, log.c.seq > after).order_by(log.c.seq)
-    return tuple((id_, seq, at, act, by) for id_, seq, at, act, by in session.connection().execute(wanted))
+    return tuple(database.ask(_LINES, book_id, after))
+
+
+def _load_lines(session: Session, book_id: str) -> Iterable[Line]:
+    found = session.connection().execute(text(_LINES), {"book": book_id, "after": 0})
+    return ((id_, seq, at, act, by) for id_, seq, at, act, by in found)
 
 
 def read_lines(lines: Iterable[Line]) -> list[Event]:
@@ -58,7 +76,7 @@ def read_lines(lines: Iterable[Line]) -> list[Event]:
 
 def load_log(session: Session, book_id: str) -> list[Event]:
     """The whole log of a book, in order."""
-    return read_lines(load_lines(session, book_id))
+    return read_lines(_load_lines(session, book_id))
 
 
 def delete_book(session: Session, book_id: str) -> None:
@@ -74,18 +92,20 @@ def log_length(session: Session, book_id: str) -> int:
 
 def said_before(database: Database, book_id: str, key: str) -> str | None:
     """The fingerprint of the request that wrote a line; empty where it was not kept, None where there is no line."""
-    with database.reading() as session:
-        found: str | None = session.connection().execute(_SAID, {"book": book_id, "key": key}).scalar()
-    return found
+    found = database.ask(_SAID, book_id, key)
+    return str(found[0][0]) if found else None
 
 
 def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:
     """Add lines at the end of a book's log; ``said`` is the fingerprint of the request they come from."""
-    session.add_all(
-        EventRow(book_id=book_id, seq=seq, id=id_, at=at, kind=event.act.kind, made_by=by, said=said, act=act)
+    lines = [
+        {"book": book_id, "seq": seq, "id": id_, "at": at, "kind": event.act.kind, "act": act, "by": by, "said": said}
         for event in events
         for id_, seq, at, act, by in (line_of(event),)
-    )
+    ]
+    session.flush()
+    if lines:
+        session.connection().execute(_ADD, lines)
 
 
 def line_of(event: Event) -> Line:

@@ -28,7 +28,7 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     planned = _as_planned(state, template)
     steps = planned.steps
     if state.plan and state.plan.asks_new:
-        steps = with_new_asked(steps, state)
+        steps = with_new_asked(steps, state.joints)
     if state.taken_off:
         steps = with_taken_off(steps, state)
     return planned if steps is planned.steps else replace(planned, steps=steps)

@@ -38,7 +38,7 @@ class Quantity:
     parts: Mapping[str, float] = field(default_factory=dict)
 
 
-@by_identity
+@by_identity()
 def read_entry(act: Entered, asked: Field) -> Quantity | str:
     """Understand one filled-in field, or say at which part it cannot be taken.
 

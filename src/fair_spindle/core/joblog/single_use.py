@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Reading, Step
@@ -28,15 +29,16 @@ def asks_new(joint: Joint) -> Reading:
     )
 
 
-def with_new_asked(steps: Sequence[Step], state: JobState) -> tuple[Step, ...]:
+@by_identity(most=64)
+def with_new_asked(steps: Sequence[Step], joints: Mapping[str, Joint]) -> tuple[Step, ...]:
     """The steps, each that first puts a single-use fastener in with the question for it."""
     asked: set[str] = set()
     found = []
     for step in steps:
         keys = dict.fromkeys(goal.joint for goal in step.brings_joints if goal.joint not in asked)
         asked |= set(keys)
-        joints = [state.joints[key] for key in keys if key in state.joints]
-        fresh = tuple(asks_new(joint) for joint in joints if any(bolt.single_use for bolt in joint.bolts))
+        these = [joints[key] for key in keys if key in joints]
+        fresh = tuple(asks_new(joint) for joint in these if any(bolt.single_use for bolt in joint.bolts))
         found.append(replace(step, reads=(*step.reads, *fresh)) if fresh else step)
     return tuple(found)
 
