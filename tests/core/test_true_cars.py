@@ -24,8 +24,9 @@ from fair_spindle.core.geometry.twist_beam import make_twist_beam, roll_beam
 from fair_spindle.core.joblog.log import Entered, Moved, Settled, Stepped, Turned, Worked
 from fair_spindle.practice.axles import TOGETHER, pair_angles, shackle_leans
 from fair_spindle.practice.body import PLANE, Bar, Helper, Leg, energy, forces, rest
-from fair_spindle.practice.car import DEGREE, draw_car
+from fair_spindle.practice.car import DEGREE
 from fair_spindle.practice.debrief import debrief
+from fair_spindle.practice.drawn import draw_car
 from fair_spindle.practice.exercises import Exercise, exercises, find_exercise
 from fair_spindle.practice.gauges import read
 from fair_spindle.practice.layouts import TYPICAL

@@ -18,9 +18,10 @@ from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.predict.aligned import align_car, align_rods, look_wheel_off
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.practice.body import PLANE, Bar, Leg, energy, rest
-from fair_spindle.practice.car import draw_car, enter
+from fair_spindle.practice.drawn import draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import read
+from fair_spindle.practice.record import enter
 from fair_spindle.practice.steered import Steering, SteeringParts, sizes_of
 from fair_spindle.practice.world import World
 

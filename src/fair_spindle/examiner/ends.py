@@ -12,8 +12,9 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from fair_spindle.core.basics.wheels import wheels_at
-from fair_spindle.examiner.robot import Desk
-from fair_spindle.practice.car import DEGREE, PITCH, draw_car
+from fair_spindle.examiner.followed import Desk, FollowedJob
+from fair_spindle.practice.car import DEGREE, PITCH
+from fair_spindle.practice.drawn import draw_car
 from fair_spindle.practice.exercises import find_exercise
 
 EXERCISE = "rod_end"
@@ -38,17 +39,14 @@ class Changed:
 
 def change_ends(desk: Desk, seed: int, found: Changed) -> None:
     """Let the robot renew both ends of one car."""
-    job, rng = f"blind-ends-{seed:05}", np.random.default_rng([seed, 5])
-    path, car = f"/api/jobs/{job}", draw_car(find_exercise(EXERCISE), seed)
-    desk.post("/api/practice", {"id": job, "exercise": EXERCISE, "seed": seed, "bare": True})
-    for place, wheel in enumerate(wheels_at("front")):
-        desk.post(f"{path}/practice/read", {"id": f"off-{seed:05}-{place}", "keys": [f"{wheel}.tie.turns_off"]})
+    rng = np.random.default_rng([seed, 5])
+    job, car = FollowedJob(desk, f"blind-ends-{seed:05}", EXERCISE, seed), draw_car(find_exercise(EXERCISE), seed)
+    for wheel in wheels_at("front"):
+        job.read_at(f"{wheel}.tie.turns_off")
         for key, long in ((f"{wheel}.tie.end", OLD_END), (f"{wheel}.new_end.length", OLD_END + car.new_end)):
             typed = {"value": {"text": f"{long + CALIPER * rng.normal():.1f}", "unit": "mm"}}
-            act = {"kind": "entered", "key": key, "method": "typed", "typed": typed}
-            seen = desk.get(f"{path}/version")["version"]
-            desk.post(f"{path}/events", {"id": f"end-{seed:05}-{seen}", "seen": seen, "act": act})
-    steps = {step["key"]: step["told"] for step in desk.get(path)["steps"]}
+            job.send(kind="entered", key=key, method="typed", typed=typed)
+    steps = {step["key"]: step["told"] for step in desk.get(job.path)["steps"]}
     for wheel in wheels_at("front"):
         said = TOLD.search(" ".join(steps[f"tie_rods.count_on@{wheel}"]))
         if said is None:

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from itertools import product
-from typing import Any, Protocol
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,8 +16,10 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import AXLES, WHEELS, Wheel, wheels_at
 from fair_spindle.core.joblog.log import Moved, Settled, Stepped, Turned
+from fair_spindle.examiner.followed import Desk, FollowedJob
 from fair_spindle.practice.axles import pair_angles
-from fair_spindle.practice.car import DEGREE, NEW, OLD, WANTED, TrueCar, draw_car, step_of
+from fair_spindle.practice.car import DEGREE, NEW, OLD, WANTED, TrueCar, step_of
+from fair_spindle.practice.drawn import draw_car
 from fair_spindle.practice.exercises import find_exercise
 from fair_spindle.practice.gauges import ANGLE_STEP, CAMBER_NOISE, TOE_NOISE
 from fair_spindle.practice.layouts import REAR_ONLY, SOLID, wanted_at
@@ -44,16 +46,6 @@ def axles_of(name: str) -> dict[str, str]:
     return {"rear": layout} if only_rear else dict.fromkeys(AXLES, layout)
 
 
-class Desk(Protocol):
-    """Where the robot asks and enters: the API by its paths; RuntimeError where it is refused."""
-
-    def get(self, path: str, **query: object) -> Any:
-        """What stands there."""
-
-    def post(self, path: str, body: Mapping[str, object]) -> Any:
-        """Enter it."""
-
-
 @dataclass
 class Outcome:
     """What became of one car: misses by stage [deg, mm], and whether each stated band held the truth."""
@@ -72,33 +64,16 @@ class Outcome:
     steering: tuple[float, float] = (0.0, 0.0)
 
 
-class Robot:
+class Robot(FollowedJob):
     """Follows a practice job through the API."""
 
     def __init__(self, desk: Desk, seed: int, layout: str) -> None:
-        self.desk, self.seed, self.layout, self.n = desk, seed, layout, 0
-        self.path = f"/api/jobs/blind-{layout.replace('_', '-')}-{seed}"
-        body = {"id": self.path.rpartition("/")[2], "exercise": EXERCISE, "seed": seed, "bare": True}
         layouts = axles_of(layout)
-        desk.post("/api/practice", {**body, "layouts": layouts})
+        super().__init__(desk, f"blind-{layout.replace('_', '-')}-{seed}", EXERCISE, seed, layouts)
+        self.seed = seed
         self.car = draw_car(find_exercise(EXERCISE), seed, layouts)
         self.world = World(self.car)
         self.foreseen = change_by_record(self.car)
-
-    def send(self, **act: object) -> None:
-        """Write one line of the job's log."""
-        self.n += 1
-        seen = self.desk.get(f"{self.path}/version")["version"]
-        self.desk.post(f"{self.path}/events", {"id": f"robot-{self.n:04}", "seen": seen, "act": act})
-
-    def read(self, *names: str) -> None:
-        """Read these at all wheels with the bay's gauges."""
-        self.read_at(*(f"{key}.{name}" for key in WHEELS for name in names))
-
-    def read_at(self, *keys: str) -> None:
-        """Read these fields."""
-        self.n += 1
-        self.desk.post(f"{self.path}/practice/read", {"id": f"read-{self.n:05}", "keys": keys})
 
     def turns(self, samples: int) -> list[dict[str, Any]]:
         """What the plan turns, wheel by wheel, and the rods of a solid front axle after them."""

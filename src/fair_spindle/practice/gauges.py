@@ -7,7 +7,8 @@ import numpy as np
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Entered
-from fair_spindle.practice.car import DEGREE, enter
+from fair_spindle.practice.car import DEGREE
+from fair_spindle.practice.record import enter
 from fair_spindle.practice.world import World
 
 HEIGHT_STEP, ANGLE_STEP = 0.5, 0.05

@@ -23,13 +23,11 @@ from fair_spindle.practice.car import (
     WANTED,
     Corner,
     TrueCar,
-    read_steering,
-    springs_of,
-    threads_and_targets,
     wrench_of,
 )
 from fair_spindle.practice.layouts import REAR_ONLY, THREADS, TYPICAL, ratio_of, steered_solid
 from fair_spindle.practice.linkage import Upright
+from fair_spindle.practice.record import read_steering, springs_of, threads_and_targets
 from fair_spindle.practice.steered import Steering, SteeringParts
 
 Vector = NDArray[np.float64]
@@ -70,13 +68,8 @@ def copy_car(entries: Sequence[Entered], record: Record, words: Mapping[str, str
     told_ratio = record.get("car.steering_ratio")
     return TrueCar(
         corners,
-        {},
-        {},
-        FRICTION,
-        0.0,
-        0.0,
-        0.0,
         record_of_copy,
+        friction=FRICTION,
         wrench=wrench_of(seed),
         steering=steering,
         steering_ratio=float(rng.normal(told_ratio.value, told_ratio.uncertainty)) if told_ratio else STEERING_RATIO,

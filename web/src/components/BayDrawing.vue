@@ -9,8 +9,8 @@ const SIDES = [
   { name: 'left', title: 'Left side' },
   { name: 'right', title: 'Right side' },
 ] as const
-const rise = (wheel: string) =>
-  Math.max(-30, Math.min(40, props.bay.corners.find((one) => one.wheel === wheel)?.rise ?? 0))
+const seen = (wheel: string) => props.bay.corners.find((one) => one.wheel === wheel)
+const rise = (wheel: string) => Math.max(-30, Math.min(40, seen(wheel)?.rise ?? 0))
 const PLACES = [
   { wheel: 'front.left', at: 'translate(16 34)', out: 1 },
   { wheel: 'front.right', at: 'translate(76 34)', out: -1 },
@@ -18,8 +18,7 @@ const PLACES = [
   { wheel: 'rear.right', at: 'translate(76 116)', out: -1 },
 ] as const
 /** Toed in, the nose of a left wheel turns to the right as seen from above. */
-const heading = (wheel: string) =>
-  props.bay.corners.find((one) => one.wheel === wheel)?.heading ?? 0
+const heading = (wheel: string) => seen(wheel)?.heading ?? 0
 const sides = computed(() =>
   SIDES.map((side) => ({
     ...side,

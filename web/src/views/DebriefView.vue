@@ -30,14 +30,17 @@ const ASIDE = [
   { what: 'height', title: 'Heights' },
   { what: 'load', title: 'On each wheel' },
 ]
-const HUES: Record<string, string> = {
-  'the reading': 'reading',
-  'read before it had settled': 'unsettled',
-  'not read afterwards': 'unread',
-  'the count on the new end, and its length': 'count',
-  'the height came out otherwise than foreseen': 'foreseen',
+/** What made an end differ, in the words of the core, by the colour it is drawn in. */
+const CAUSES = {
+  reading: 'the reading',
+  unsettled: 'read before it had settled',
+  count: 'the count on the new end, and its length',
+  foreseen: 'the height came out otherwise than foreseen',
+  turns: 'turns, and what they were taken to do',
+  unread: 'not read afterwards',
 }
-const hue = (cause: string) => HUES[cause] ?? 'turns'
+const hue = (cause: string) =>
+  Object.entries(CAUSES).find(([, words]) => words === cause)?.[0] ?? 'turns'
 const DIGITS: Record<string, number> = { '°': 2, '%': 1, mm: 0 }
 const say = (row: DebriefRow, value: number) =>
   row.unit === '°'
@@ -45,14 +48,6 @@ const say = (row: DebriefRow, value: number) =>
     : `${value.toFixed(DIGITS[row.unit] ?? 0)} ${row.unit}`
 const sayOff = (row: DebriefRow, value: number) =>
   `${saySigned(value, DIGITS[row.unit] ?? 0)}${row.unit === '°' ? '' : ' '}${row.unit}`
-const LEGEND = [
-  { hue: 'reading', words: 'the reading' },
-  { hue: 'unsettled', words: 'read before it had settled' },
-  { hue: 'count', words: 'the count on the new end, and its length' },
-  { hue: 'foreseen', words: 'a height other than foreseen' },
-  { hue: 'turns', words: 'turns, and what they were taken to do' },
-  { hue: 'unread', words: 'not read afterwards' },
-]
 </script>
 
 <template>
@@ -84,8 +79,8 @@ const LEGEND = [
       <section class="card stack" aria-label="Where each angle ended">
         <h3>Where each angle ended, and where the miss came from</h3>
         <ul class="row bare-list">
-          <li v-for="one in LEGEND" :key="one.hue" class="flex gap-6px items-center">
-            <i :class="one.hue" class="w-18px h-12px" /> {{ one.words }}
+          <li v-for="(words, drawn) in CAUSES" :key="drawn" class="flex gap-6px items-center">
+            <i :class="drawn" class="w-18px h-12px" /> {{ words }}
           </li>
         </ul>
         <div

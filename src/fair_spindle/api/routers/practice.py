@@ -9,7 +9,7 @@ from fastapi import APIRouter, Body, Query, Response
 from fair_spindle.api.dependencies import Db, JobId
 from fair_spindle.api.downloads import download, shown
 from fair_spindle.formats.job_file import Identity
-from fair_spindle.jobs import book, practice
+from fair_spindle.jobs import book, debriefing, practice
 from fair_spindle.jobs.models import JobView
 from fair_spindle.jobs.practice_models import (
     BayPicture,
@@ -66,4 +66,4 @@ def read_with_gauges(db: Db, job_id: JobId, wanted: ReadWithGauges) -> Response:
 @router.get("/jobs/{job_id}/practice/debrief")
 def see_debrief(db: Db, job_id: JobId, give_up: Annotated[bool, Query()] = False) -> DebriefView:
     """Truth beside belief and where the difference came from; before the end only who gives up sees it."""
-    return practice.see_debrief(db, job_id, give_up=give_up)
+    return debriefing.see_debrief(db, job_id, give_up=give_up)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.remember import by_content
 from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.turns.realign import (
     Realigned,
@@ -84,6 +85,7 @@ def toe_across(left: float, right: float, within_total: float, within_thrust: fl
     )
 
 
+@by_content(most=32)
 def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple[Realigned, Realigned]:
     """Find the turns of both wheels of an axle that are best together.
 
