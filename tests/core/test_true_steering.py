@@ -28,6 +28,10 @@ from fair_spindle.practice.world import World
 SOLID = {"front": "solid_links", "rear": "solid_links"}
 
 
+def angle(key, size, part="toe"):
+    return Entered(key, "angle", {part: Typed(str(size), "deg")})
+
+
 def solid_car(seed=3, parts=None):
     """A practice car that a drag link steers."""
     car = draw_car(find_exercise("drag_link"), seed, SOLID)
@@ -155,13 +159,11 @@ def test_the_plan_of_a_drag_link_takes_height_and_tie_rod_with_it():
 
 def test_a_rod_inside_what_it_may_be_off_is_left_and_a_correction_of_toe_reaches_the_steering_wheel():
     car = solid_car()
-    toes = [Entered(f"front.{side}.toe", "angle", {"toe": Typed("0.1", "deg")}) for side in ("left", "right")]
+    toes = [angle(f"{key}.toe", 0.1) for key in wheels_at("front")]
     acts = [*toes, enter("car.wheel_off", 0, "deg")]
 
     def still(toe, off):
-        again = [
-            Entered(f"front.{side}.check_toe", "angle", {"toe": Typed(str(toe), "deg")}) for side in ("left", "right")
-        ]
+        again = [angle(f"{key}.check_toe", toe) for key in wheels_at("front")]
         return [one.still for one in align_rods(*job(car, *acts, *again, enter("car.check_wheel_off", off, "deg")))]
 
     assert still(0.12, 0.9) == [0, 0]
@@ -176,16 +178,11 @@ def racked(off, *more, toes=("0.1", "0.1"), rear=("0.1", "0.1")):
     """A car with a rack whose toes were read again, and its steering wheel; what is still wanted by rod."""
     car = draw_car(find_exercise("examined"), 4)
     angles = [
-        Entered(f"{axle}.{side}.{name}", method, {part: Typed(size, "deg")})
-        for axle in ("front", "rear")
-        for side in ("left", "right")
-        for name, method, part, size in (("toe", "angle", "toe", "0.1"), ("camber", "angle", "value", "-1.2"))
+        angle(f"{key}.{name}", *size)
+        for key in WHEELS
+        for name, size in (("toe", (0.1,)), ("camber", (-1.2, "value")))
     ]
-    again = [
-        Entered(f"{axle}.{side}.check_toe", "angle", {"toe": Typed(size, "deg")})
-        for axle, sizes in (("front", toes), ("rear", rear))
-        for side, size in zip(("left", "right"), sizes, strict=True)
-    ]
+    again = [angle(f"{key}.check_toe", size) for key, size in zip(WHEELS, (*toes, *rear), strict=True)]
     wheel = [] if off is None else [enter("car.check_wheel_off", off, "deg")]
     state, readings = job(car, *angles, *again, *more, *wheel)
     return {key: one for key, one in align_car(state, readings)[1].items() if key.startswith("front")}, readings
