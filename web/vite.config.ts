@@ -11,7 +11,11 @@ export default defineConfig({
   plugins: [
     vue(),
     UnoCSS(),
-    Components({ dirs: [], dts: 'src/components.d.ts', resolvers: [ElementPlusResolver()] }),
+    Components({
+      dirs: [],
+      dts: 'src/components.d.ts',
+      resolvers: [ElementPlusResolver({ importStyle: false })],
+    }),
     VitePWA({
       registerType: 'prompt',
       injectRegister: false,
@@ -76,8 +80,11 @@ export default defineConfig({
         // What several pages stand on comes in one piece: each file is a way to the server and back.
         codeSplitting: {
           groups: [
-            { name: 'frame', test: /node_modules.(?!echarts|zrender|three)/, minShareCount: 6 },
-            { name: 'shared', test: /src.(components|composables|stores|api)/, minShareCount: 6 },
+            { name: 'frame', test: /node_modules.(@?vue|pinia|@tanstack|openapi-fetch|immutable)/ },
+            { name: 'parts', test: /node_modules.(?!echarts|zrender|three)/, minShareCount: 6 },
+            { name: 'ready', test: /preload-helper|export-helper|src.parts.later|RefusalNote/ },
+            { name: 'shared', test: /src.(composables|stores|api)/, minShareCount: 6 },
+            { name: 'pieces', test: /src.components/, minShareCount: 6 },
           ],
         },
       },

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import 'element-plus/theme-chalk/base.css'
 import ConnectionBar from './components/ConnectionBar.vue'
+import { defineAsyncComponent } from 'vue'
 import { useMe } from './stores/me'
-import PairView from './views/PairView.vue'
 
+const PairView = defineAsyncComponent(() => import('./views/PairView.vue'))
 const store = useMe()
 </script>
 

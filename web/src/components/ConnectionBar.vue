@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { connection } from '../api/connection'
 import { useFresh } from '../composables/useFresh'
+import { ElAlert, ElButton } from '../parts/later'
 import { useQueue } from '../stores/queue'
 
 /** Above every page: how old what is shown is, what waits elsewhere, and that a new version is there. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import WhoPicker from '../components/WhoPicker.vue'
+import { computed, defineAsyncComponent } from 'vue'
 import { useMe } from '../stores/me'
+
+const WhoPicker = defineAsyncComponent(() => import('../components/WhoPicker.vue'))
 
 const store = useMe()
 const PAGES = [
@@ -29,7 +30,7 @@ const pages = computed(() =>
           Springs, rods and bushings: planned, counted, clamped at height, on record.
         </p>
       </div>
-      <WhoPicker />
+      <WhoPicker v-if="store.people.length" />
       <nav aria-label="The workshop" class="flex self-end max-w-full overflow-x-auto">
         <router-link v-for="page in pages" :key="page.name" :to="{ name: page.name }">
           {{ page.label }}

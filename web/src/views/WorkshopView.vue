@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import RefusalNote from '../components/RefusalNote.vue'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { cache } from '../api/cache'
 import { ask } from '../api/client'
 import BoardCar from '../components/BoardCar.vue'
 import DueCard from '../components/DueCard.vue'
-import ImportCard from '../components/ImportCard.vue'
 import JobList from '../components/JobList.vue'
-import NewJob from '../components/NewJob.vue'
 import { useRead } from '../composables/useRead'
+import { ElButton, ElInput } from '../parts/later'
 import { useMe } from '../stores/me'
+
+const NewJob = defineAsyncComponent(() => import('../components/NewJob.vue'))
+const ImportCard = defineAsyncComponent(() => import('../components/ImportCard.vue'))
 
 const me = useMe()
 const router = useRouter()

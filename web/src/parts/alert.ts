@@ -1,0 +1,1 @@
+export { ElAlert as default } from 'element-plus/es'

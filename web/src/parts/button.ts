@@ -1,0 +1,1 @@
+export { ElButton as default } from 'element-plus/es'

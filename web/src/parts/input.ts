@@ -1,0 +1,1 @@
+export { ElInput as default } from 'element-plus/es'
