@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from fair_spindle.core.basics.typed import Typed
@@ -45,7 +47,7 @@ def read(world: World, key: str, seed: int) -> Entered | None:
         off = world.steering() + WHEEL_NOISE * rng.normal()
         return Entered(key, choice="straight" if abs(off) < STRAIGHT else "left" if off > 0 else "right")
     if name == "wheel_off":
-        return enter(key, _shown(-world.steering() + WHEEL_NOISE * rng.normal(), WHEEL_STEP), "deg")
+        return _told(key, -world.steering() + WHEEL_NOISE * rng.normal(), WHEEL_NOISE, WHEEL_STEP, "deg")
     if key in ("car.loads", "car.check_loads"):
         return _weighed(world, key, rng)
     wheel = ".".join(key.split(".")[:2])
@@ -58,7 +60,13 @@ def read(world: World, key: str, seed: int) -> Entered | None:
         return None
     noise, step, typed = GAUGES[name]
     wanders = np.degrees(world.play(wheel)) * rng.uniform(-1, 1) if name == "toe" else 0.0
-    return enter(key, _shown(true + noise * rng.normal() + wanders, step), *typed)
+    return _told(key, true + noise * rng.normal() + wanders, noise, step, *typed)
+
+
+def _told(key: str, value: float, noise: float, step: float, unit: str, *how: str) -> Entered:
+    """What a gauge shows, with the ± that stands on it: 95 of 100 by its noise and its step."""
+    sure = 2 * np.hypot(noise, step / np.sqrt(12))
+    return replace(enter(key, _shown(value, step), unit, *how), plus_minus=Typed(f"{sure:.3f}", unit))
 
 
 def _weighed(world: World, key: str, rng: np.random.Generator) -> Entered:
