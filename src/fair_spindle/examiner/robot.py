@@ -112,7 +112,7 @@ class Robot(FollowedJob):
         half = (angles["front.left"][0] + angles["front.right"][0]) / 2
         for key in WHEELS:
             can = wanted_at(key.axle, self.car.corners[key].wheel.layout)
-            follow = (1 if key.endswith("left") else -1) * line * key.startswith("front")
+            follow = key.out * line * (key.axle == "front")
             goal = [WANTED[name] if name in can else np.nan for name in KINDS]
             # One rod sets total toe; where the steering wheel stands is told by itself.
             reached = np.array([half, np.nan]) if self._one_rod(key) else angles[key] - np.array([follow, 0.0])

@@ -134,16 +134,16 @@ def _draw_corner(
     spreads: _Spreads,
     rng: np.random.Generator,
 ) -> Corner:
-    sign = 1 if key.side == "left" else -1
     points = {
-        name: cast(Vector, (point + rng.normal(0, 0.7, 3)) * np.array([1, sign, 1])) for name, point in shape.items()
+        name: cast(Vector, (point + rng.normal(0, 0.7, 3)) * np.array([1, key.out, 1]))
+        for name, point in shape.items()
     }
     if exercise.shackle_lean_deg and layout == "solid_leaf":
         points = on_bracket(points, exercise.shackle_lean_deg * DEGREE)
     toe, camber = rng.normal(*STANDS.get(layout, USUAL_STAND)) * DEGREE
     shift = exercise.front_shift_deg if key.axle == "front" else exercise.rear_shift_deg
-    wheel = Upright(layout, sign, points, toe + sign * shift * DEGREE, camber)
-    across = -sign if key.axle == "front" else sign
+    wheel = Upright(layout, key.out, points, toe + key.out * shift * DEGREE, camber)
+    across = -key.out if key.axle == "front" else key.out
     weight = rng.normal(3400 if key.axle == "front" else 2700, 60) + across * exercise.cross_shift_n
     old, new = (
         (rate * (1 + spreads.rate * rng.normal()), free + spreads.free * rng.normal()) for rate, free in (OLD, NEW)

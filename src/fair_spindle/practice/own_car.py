@@ -109,7 +109,7 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
         axle, layout = wheel.axle, layouts[wheel.axle]
         angles = {name: drawn(f"{wheel}.target.{name}", value * DEGREE) for name, value in WANTED.items()}
         toe, camber = (rng.normal(angles[name], APART[name] * DEGREE) for name in ("toe", "camber"))
-        upright = Upright(layout, 1 if wheel.side == "left" else -1, _points(wheel, layout, record, rng), toe, camber)
+        upright = Upright(layout, wheel.out, _points(wheel, layout, record, rng), toe, camber)
         old, new = (
             (drawn(f"{axle}.{kind}.rate", rate, RATE_SPREAD * rate), drawn(f"{axle}.{kind}.free", free, FREE_SPREAD))
             for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW))
@@ -152,5 +152,6 @@ def _points(wheel: Wheel, layout: str, record: Record, rng: np.random.Generator)
                 for name, one in read.items()
                 if one
             }
-    out = 1 if wheel.side == "left" else -1
-    return {name: (np.array(at) + rng.normal(0, UNREAD, 3)) * [1, out, 1] for name, at in TYPICAL[layout].items()}
+    return {
+        name: (np.array(at) + rng.normal(0, UNREAD, 3)) * [1, wheel.out, 1] for name, at in TYPICAL[layout].items()
+    }

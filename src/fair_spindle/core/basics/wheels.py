@@ -11,6 +11,8 @@ Side = Literal["left", "right"]
 WheelKey = Literal["front.left", "front.right", "rear.left", "rear.right"]
 AXLES: tuple[Axle, ...] = ("front", "rear")
 SIDES: tuple[Side, ...] = ("left", "right")
+# Which way is out, along y.
+OUT: dict[str, int] = {"left": 1, "right": -1}
 
 
 class Wheel(StrEnum):
@@ -40,6 +42,11 @@ class Wheel(StrEnum):
     def side(self) -> Side:
         """Side of the car."""
         return cast(Side, self.partition(".")[2])
+
+    @property
+    def out(self) -> int:
+        """Which way is out, along y."""
+        return OUT[self.side]
 
     @property
     def label(self) -> str:

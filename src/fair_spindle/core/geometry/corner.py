@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.basics.wheels import OUT
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 
 Array = NDArray[np.float64]
@@ -117,7 +118,7 @@ def make_corner(
     kind = LAYOUTS.get(layout)
     if kind is None or kind.guide == "axle":
         raise InputError(f"Unknown layout; got {layout}.", field="layout")
-    sign = 1 if side == "left" else -1
+    sign = OUT[side]
     for name in kind.needed:
         if name not in points:
             raise InputError(

@@ -15,7 +15,6 @@ from fair_spindle.core.geometry.layouts import LAYOUTS
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]
-SIDES = {"left": 1, "right": -1}
 CANTILEVER = 0.75
 HARD = 100.0
 MOST_ITERATIONS = 40

@@ -10,7 +10,7 @@ import numpy as np
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
-from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, other_side
+from fair_spindle.core.basics.wheels import AXLES, OUT, SIDES, WHEELS, other_side
 from fair_spindle.core.geometry.corner import Corner, Link, make_corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, find_layout
 from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
@@ -307,7 +307,7 @@ def _slopes(
     if slope is None:
         return None
     gain = baseline.get(f"{key}.camber_slope", Quantity(0.0, CAMBER_GAIN_UNKNOWN))
-    sign = 1 if side == "left" else -1
+    sign = OUT[side]
     effects, doubts = _effects(record, key, axle)
     slopes = (slope.value, gain.value, slope.uncertainty, gain.uncertainty)
     return Slopes(sign, *angles, *slopes, effects, effect_doubts=doubts)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
-from fair_spindle.core.basics.wheels import SIDES, wheels_at
+from fair_spindle.core.basics.wheels import OUT, SIDES, wheels_at
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
 from fair_spindle.core.joblog.readings import Quantity
@@ -135,7 +135,7 @@ def aim_of(wheel: Wheel, thrust: float, stood: float) -> dict[str, float]:
     """What is wanted of a wheel: at the front, about the thrust line the rear axle will have. [rad]"""
     if not wheel.key.startswith("front") or "toe" not in wheel.targets:
         return dict(wheel.targets)
-    sign = 1 if wheel.key.endswith("left") else -1
+    sign = OUT[wheel.key.partition(".")[2]]
     follows = thrust - stood if wheel.as_read else thrust
     return {**wheel.targets, "toe": wheel.targets["toe"] + sign * follows}
 
