@@ -1,4 +1,4 @@
-import { computed, onMounted, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue'
 import {
   ask,
   newId,
@@ -9,6 +9,7 @@ import {
 } from '../api/client'
 import { useJob } from '../stores/job'
 import { useGuarded } from './useGuarded'
+import { useRead } from './useRead'
 
 const PAUSE_MS = 150
 const EMPTY: Brief = {
@@ -42,7 +43,7 @@ export function usePlan(): Plan {
   const store = useJob()
   const { problem: refused, busy, guarded } = useGuarded()
   const trial = useGuarded()
-  const problem = computed(() => refused.value || trial.problem.value)
+  const problem = computed(() => refused.value || read.problem.value || trial.problem.value)
   const brief = ref<Brief>(EMPTY)
   const kept = ref('')
   const procedures = shallowRef<ProcedureView[]>([])
@@ -51,19 +52,10 @@ export function usePlan(): Plan {
   let asked = 0
   const draftKey = () => `brief ${store.path}`
 
-  const load = () =>
-    guarded(async () => {
-      const found = await ask((api) =>
-        api.GET('/api/jobs/{job_id}/plan', { params: { path: { job_id: store.job!.id } } }),
-      )
-      procedures.value = found.procedures
-      plan.value = found.plan
-      const stood = { ...EMPTY, ...found.brief }
-      kept.value = JSON.stringify(stood)
-      const draft = sessionStorage.getItem(draftKey())
-      brief.value = draft ? { ...EMPTY, ...(JSON.parse(draft) as Brief) } : stood
-    })
-
+  const read = useRead(
+    () => ['plan', store.job!.id],
+    (api) => api.GET('/api/jobs/{job_id}/plan', { params: { path: { job_id: store.job!.id } } }),
+  )
   async function tryOut(again = false): Promise<void> {
     const own = ++asked
     await new Promise((done) => setTimeout(done, PAUSE_MS))
@@ -120,7 +112,7 @@ export function usePlan(): Plan {
         ),
       )
       sessionStorage.removeItem(draftKey())
-      await load()
+      await read.again()
     })
 
   const saveAs = (key: string, title: string) =>
@@ -146,6 +138,18 @@ export function usePlan(): Plan {
     () => store.version,
     () => void tryOut(true),
   )
-  onMounted(load)
+  watch(
+    read.found,
+    (found) => {
+      if (!found) return
+      procedures.value = found.procedures
+      plan.value = found.plan
+      const stood = { ...EMPTY, ...found.brief }
+      kept.value = JSON.stringify(stood)
+      const draft = sessionStorage.getItem(draftKey())
+      brief.value = draft ? { ...EMPTY, ...(JSON.parse(draft) as Brief) } : stood
+    },
+    { immediate: true },
+  )
   return { brief, procedures, plan, problem, busy, changed, add, remove, change, take, saveAs }
 }

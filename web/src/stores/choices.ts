@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
-import { ask, type ChoicesView } from '../api/client'
+import { computed } from 'vue'
+import type { ChoicesView } from '../api/client'
+import { useRead } from '../composables/useRead'
 
 const NOTHING: ChoicesView = {
   torque_units: [],
@@ -14,10 +15,8 @@ const NOTHING: ChoicesView = {
 
 /** What can be chosen from anywhere; read once. */
 export const useChoices = defineStore('choices', () => {
-  const choices = shallowRef<ChoicesView>(NOTHING)
-  void ask((api) => api.GET('/api/choices'))
-    .then((found) => (choices.value = found))
-    .catch(() => undefined)
+  const { found } = useRead(['choices'], (api) => api.GET('/api/choices'))
+  const choices = computed(() => found.value ?? NOTHING)
   /** The words of a stage of a fastener. */
   const stage = (key: string) => choices.value.stages.find((one) => one.key === key)
   return { choices, stage }

@@ -1,21 +1,24 @@
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { ask, type InstrumentView } from '../api/client'
 import { useJob } from './job'
 import { useLine, type Line } from '../composables/useLine'
+import { useRead } from '../composables/useRead'
 
 const SHELF = 'fair-spindle/paired'
 
 /** The workshop's instruments, and those that are paired and speak. */
 export const useGauges = defineStore('gauges', () => {
-  const instruments = ref<InstrumentView[]>([])
+  const { found, again } = useRead(['instruments'], (api) => api.GET('/api/instruments'), {
+    when: false,
+  })
+  const instruments = computed(() => found.value ?? [])
   const lines = ref<Record<string, Line>>({})
   const remembered = useStorage<string[]>(SHELF, [])
   const paired = computed(() => instruments.value.filter((one) => lines.value[one.id]))
 
   async function load(): Promise<void> {
-    instruments.value = await ask((api) => api.GET('/api/instruments'))
+    await again()
     const known = new Set(instruments.value.filter((one) => one.address).map((one) => one.id))
     for (const id of remembered.value) if (known.has(id)) pair(id)
   }
