@@ -7,15 +7,15 @@ hand. Nothing of it is taken from the product; the product sees only what was re
 """
 
 import sys
-from dataclasses import dataclass
-from pathlib import Path
+from dataclasses import dataclass, replace
 
 import numpy as np
 from scipy.optimize import root
 from scipy.spatial.transform import Rotation
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
+from fair_spindle.core.joblog.kinds import WORK
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
@@ -25,9 +25,8 @@ from fair_spindle.core.predict.ride_height import sit
 from fair_spindle.core.predict.settled import with_heights, with_read_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
 
-sys.path.append(str(Path(__file__).parent.parent / "tests" / "core"))
-from kinds import WHOLE_CAR
-
+MEASURED = frozenset(f"{axle}.{name}" for axle in AXLES for name in ("height", "toe", "camber"))
+WHOLE_CAR = replace(WORK, axles=AXLES, measured=MEASURED)
 DEGREE = np.pi / 180
 LINKS = {
     "double_wishbone": (("upper_front", "upper_ball"), ("upper_rear", "upper_ball"), ("lower_front", "lower_ball"),
