@@ -229,12 +229,9 @@ class _Steered:
 
 def _axle_change(readings: Readings) -> Quantity:
     """Height change of the front: of both its wheels, whose heights err together, or as told for the axle. [mm]"""
-    both = [readings.quantities.get(f"{WHERE}.{side}.height_change") for side in SIDES]
-    known = [one for one in both if one]
-    if len(known) == len(both):
-        return Quantity(
-            *(sum(sizes) / 2 for sizes in zip(*((one.value, one.uncertainty) for one in known), strict=True))
-        )
+    left, right = (readings.quantities.get(f"{WHERE}.{side}.height_change") for side in SIDES)
+    if left and right:
+        return Quantity((left.value + right.value) / 2, (left.uncertainty + right.uncertainty) / 2)
     return readings.quantities.get(f"{WHERE}.height_change", Quantity(0.0))
 
 
