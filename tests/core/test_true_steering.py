@@ -14,7 +14,7 @@ from fair_spindle.core.geometry.corner import make_corner
 from fair_spindle.core.geometry.drag_link import DragLink, rod_shift, steered_by_height
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.reducer import derive
-from fair_spindle.core.joblog.required_fields import readings_now
+from fair_spindle.core.joblog.required_fields import missing_fields, readings_now
 from fair_spindle.core.predict.aligned import align_car, align_rods, look_wheel_off
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.practice.body import PLANE, Bar, Leg, energy, rest
@@ -221,3 +221,13 @@ def test_a_steering_wheel_that_is_off_is_told_with_how_far():
     (finding,) = look_wheel_off(racked(-2.0)[1])
     assert (finding.code, finding.subject) == ("angle_off", "car.check_wheel_off")
     assert "−2.0°" in finding.message
+
+
+@pytest.mark.parametrize("phase", ["baseline", "check"])
+def test_a_steering_wheel_read_in_degrees_answers_where_it_points(phase):
+    check = "check_" if phase == "check" else ""
+    template = replace(WHOLE_CAR, measured=frozenset({"car.wheel_straight"}), measures=("baseline", "check"))
+    state, _ = job(solid_car())
+    assert missing_fields(state, template, phase) == (f"car.{check}wheel_straight",)
+    state, _ = job(solid_car(), enter(f"car.{check}wheel_off", 0.4, "deg"))
+    assert missing_fields(state, template, phase) == ()

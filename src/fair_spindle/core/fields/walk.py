@@ -118,8 +118,8 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
     if "front" not in axles:
         return (*wheels, *links)
     straight = (
-        placed(replace(one, name=f"check_{one.name}", phase="check", group="After settling"), "")
-        for one in (_STRAIGHT, _WHEEL_OFF)
+        placed(replace(one, name=f"check_{one.name}", phase="check", group="After settling", instead=instead), "")
+        for one, instead in ((_STRAIGHT, "check_wheel_off"), (_WHEEL_OFF, ""))
     )
     return (*wheels, *links, *straight)
 
@@ -188,6 +188,7 @@ _STRAIGHT = Field(
     "The car",
     choices=(("straight", "Straight"), ("left", "Points left"), ("right", "Points right")),
     hint="As it stands when the car has rolled straight.",
+    instead="wheel_off",
 )
 _WHOLE_CAR = (
     Field("odometer", "Odometer", "The car", required=False, methods=typed("distance", "km", 0, 3_000_000)),

@@ -113,7 +113,8 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
     """Required fields of a phase that nobody has filled in.
 
     Of what every wheel has only what the plan moves is required, and only where it can be read to a purpose: no toe
-    or camber of a solid rear axle. Total toe of an axle stands for the toe of both its wheels.
+    or camber of a solid rear axle. Total toe of an axle stands for the toe of both its wheels, how far the steering
+    wheel is off for where it points.
 
     Examples
     --------
@@ -130,7 +131,7 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
         for one in sheet_now(state, template).of_phase(phase)
         if is_required(one, template, shape)
         and one.key not in state.entries
-        and not (one.instead and f"{one.axle}.{one.instead}" in state.entries)
+        and not (one.instead and f"{one.axle or 'car'}.{one.instead}" in state.entries)
     )
 
 
