@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from math import degrees
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
@@ -94,15 +95,20 @@ def beside_rows(now: Standing) -> list[BesideView]:
 
 def _straight(now: Standing) -> Iterator[BesideView]:
     """How the steering wheel stood before and after."""
-    asked, entries = now.sheet.fields.get("car.wheel_straight"), now.state.entries
-    said = [
-        dict(asked.choices).get(entries[key].act.choice, "") if asked and key in entries else ""
-        for key in ("car.wheel_straight", "car.check_wheel_straight")
-    ]
+    said = [_pointing(now, check) for check in ("", "check_")]
     if any(said):
         before, after = said
         empty = {"predicted": "", "change": "", "miss": "", "beyond": False}
         yield BesideView(label="Steering wheel", before=before, wanted="Straight", measured=after, **empty)
+
+
+def _pointing(now: Standing, check: str) -> str:
+    """Where the steering wheel stood: in degrees, clockwise positive, where they were read; empty where nobody said."""
+    off = now.readings.quantities.get(f"car.{check}wheel_off")
+    if off:
+        return f"{degrees(off.value):+.1f}°".replace("-", "−")
+    asked, entry = now.sheet.fields.get("car.wheel_straight"), now.state.entries.get(f"car.{check}wheel_straight")
+    return dict(asked.choices).get(entry.act.choice, "") if asked and entry else ""
 
 
 def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
