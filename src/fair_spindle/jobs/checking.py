@@ -103,7 +103,7 @@ def _straight(now: Standing) -> Iterator[BesideView]:
 
 
 def _pointing(now: Standing, check: str) -> str:
-    """Where the steering wheel stood: in degrees, clockwise positive, where they were read; empty where nobody said."""
+    """Where the steering wheel stood, in degrees clockwise where they were read; empty where nobody said."""
     off = now.readings.quantities.get(f"car.{check}wheel_off")
     if off:
         return f"{degrees(off.value):+.1f}°".replace("-", "−")
