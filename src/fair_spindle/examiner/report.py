@@ -50,11 +50,17 @@ def _of_ends(count: int) -> Iterator[str]:
 
 
 def _rows(layout: str, found: dict[str, Any]) -> Iterator[str]:
-    pairs = [" and ".join("–" if np.isnan(one) else f"{one:.3f}" for one in found[name]) for name in STAGES]
     bands = ", ".join(f"{name} {share:.0%}" for name, share in found["bands"].items())
-    yield f"| {layout} | {' | '.join(pairs)} | {bands} |"
+    yield f"| {layout} | {' | '.join(_pair(found[name]) for name in STAGES)} | {bands} |"
+    half = found["medians"]
     yield (
         f"|  | height foreseen within {found['heights']:.1f} mm (by the record's numbers in the bay's own energy "
         f"{found['by_record']:.1f} mm, by spring length {found['by_length']:.1f} mm), "
-        f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after |{' |' * len(STAGES)}"
+        f"steering wheel {found['steering'][0]:.2f}° before, {found['steering'][1]:.2f}° after; one of two within "
+        f"{_pair(half['planned'])} after the plan, {_pair(half['corrected'])} after one correction, height "
+        f"{half['heights']:.1f} mm |{' |' * len(STAGES)}"
     )
+
+
+def _pair(angles: Sequence[float]) -> str:
+    return " and ".join("–" if np.isnan(one) else f"{one:.3f}" for one in angles)

@@ -249,16 +249,22 @@ def _points_read(told: Mapping[str, Mapping[str, Typed]], key: str, names: Itera
 
 
 def examine(desk: Desk, layout: str, count: int, first: int = 1) -> dict[str, Any]:
-    """Let the robot work on many cars of a layout; 95th percentiles [deg, mm] and how often each band held."""
+    """Let the robot work on many cars of a layout; 95th percentiles, and medians [deg, mm], and how often each band
+    held."""
     found = [Robot(desk, seed, layout).work() for seed in range(first, first + count)]
 
-    def p95(name: str) -> Array:
+    def within(name: str, share: float) -> Array:
         off = np.abs(np.concatenate([getattr(one, name) for one in found]))
         set_ = np.isfinite(off).any(axis=0)
-        return np.where(set_, np.nanquantile(np.where(set_, off, 0.0), 0.95, axis=0), np.nan)
+        return np.where(set_, np.nanquantile(np.where(set_, off, 0.0), share, axis=0), np.nan)
 
     hits = {name: [hit for one in found for hit in one.bands[name]] for name in found[0].bands}
     bands = {name: float(np.mean(held)) for name, held in hits.items() if held}
     before, after = (np.quantile(np.abs([one.steering[n] for one in found]), 0.95) for n in (0, 1))
     names = ("untouched", "planned", "corrected", "best", "floor", "heights", "by_record", "by_length")
-    return {name: p95(name) for name in names} | {"bands": bands, "steering": (before, after)}
+    medians = {name: within(name, 0.5) for name in ("planned", "corrected", "heights")}
+    return {name: within(name, 0.95) for name in names} | {
+        "medians": medians,
+        "bands": bands,
+        "steering": (before, after),
+    }
