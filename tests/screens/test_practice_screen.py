@@ -68,7 +68,7 @@ def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tu
     bar.get_by_role("button", name="Read with the bay’s gauges: 4").click()
     expect(bar.get_by_role("button", name="All is read")).to_be_visible()
     bar.get_by_role("button", name="What it is about, and the car in the bay").click()
-    expect(bar.get_by_text("From above; wheels ten times as far")).to_be_visible()
+    expect(bar.get_by_text("From above: wheels ten times as far")).to_be_visible()
     page.get_by_role("navigation").get_by_role("link", name="Springs", exact=True).click()
     page.get_by_text("Rings", exact=True).click()
     expect(page.get_by_role("region", name="Ring turns").get_by_text("turns up").first).to_be_visible()

@@ -6,8 +6,9 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import { cache } from './api/cache'
-import { Offline } from './api/connection'
+import { connection, Offline } from './api/connection'
 import App from './App.vue'
+import { fetchParts } from './parts/later'
 import { router } from './router'
 import './styles/parts'
 import './styles/tokens.css'
@@ -26,5 +27,10 @@ window.addEventListener('unhandledrejection', (event) => {
 })
 app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
 
-// A page of an older version whose parts are gone on the server takes the new one.
-window.addEventListener('vite:preloadError', () => location.reload())
+const AFTER_PAINT_MS = 300
+window.setTimeout(fetchParts, AFTER_PAINT_MS)
+
+// A page of an older version whose parts are gone on the server takes the new one; without a connection there is none.
+window.addEventListener('vite:preloadError', () => {
+  if (navigator.onLine && !connection.lost) location.reload()
+})

@@ -1,1 +1,0 @@
-export { ElAlert as default } from 'element-plus/es'

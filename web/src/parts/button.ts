@@ -1,1 +1,0 @@
-export { ElButton as default } from 'element-plus/es'

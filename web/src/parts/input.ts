@@ -1,1 +1,0 @@
-export { ElInput as default } from 'element-plus/es'

@@ -1,0 +1,1 @@
+export { ElAlert, ElButton, ElInput } from 'element-plus/es'
