@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.remember import by_content
 from fair_spindle.practice.linkage import Upright
 from fair_spindle.practice.rigid import BODY, newton, points_at, rotation
 from fair_spindle.practice.steered import Carry, Steering
@@ -30,6 +31,7 @@ LEAF = float(np.sqrt(30 / (8 * 5000)))
 MOST_BUMP, HALVINGS = 80.0, 8
 
 
+@by_content(most=64)
 def pair_angles(pair: Pair, travels: tuple[float, float], steering: Steering | None = None) -> Vector:
     """Toe and camber of the left and the right wheel against the body, each so far up [mm]; shape (2, 2). [rad]
 
