@@ -47,6 +47,7 @@ def stand(
     else:
         own = kept.mark == mark and len(kept.lines) <= length
         if own and len(kept.lines) == length:
+            _keep(key, kept)
             return kept.made
         lines = (*kept.lines, *lines_after(len(kept.lines))) if own else tuple(lines_after(0))
         made = kept.made

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from copy import copy
 from pathlib import Path
-from threading import local
+from threading import Lock
 from typing import Any
 from uuid import uuid4
 
@@ -41,7 +41,9 @@ class Database:
             raise InputError(f"{path} cannot be used: {_reason(error)}.", field="db") from None
         self.made_by = ""
         self._epoch = [""]
-        self._asked = _Askers(path)
+        # A session of the ORM takes many times what a question asked with every entry does.
+        self._asked = sqlite3.connect(path, timeout=10, isolation_level=None, check_same_thread=False)
+        self._asking = Lock()
         self._reader = _engine(path, "BEGIN")
         self._writer = _engine(path, "BEGIN IMMEDIATE")
         self.watch = Watch(path)
@@ -55,7 +57,8 @@ class Database:
 
     def ask(self, question: str, *told: object) -> list[Any]:
         """Rows that answer a question asked with every entry: at the driver, of what is committed by then."""
-        return self._asked.connection().execute(question, told).fetchall()
+        with self._asking:
+            return self._asked.execute(question, told).fetchall()
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
@@ -120,28 +123,6 @@ class Database:
         copy = self.path.with_suffix(f".before-{NEWEST}.sqlite")
         with closing(sqlite3.connect(self.path)) as source, closing(sqlite3.connect(copy)) as target:
             source.backup(target)
-
-
-class _Askers:
-    """A connection to read by for each thread: a session of the ORM takes many times what such a question does."""
-
-    def __init__(self, path: Path) -> None:
-        self._path, self._own, self._all = path, local(), list[sqlite3.Connection]()
-
-    def connection(self) -> sqlite3.Connection:
-        """This thread's own."""
-        found: sqlite3.Connection | None = getattr(self._own, "connection", None)
-        if found is None:
-            found = self._own.connection = sqlite3.connect(
-                self._path, timeout=10, isolation_level=None, check_same_thread=False
-            )
-            self._all.append(found)
-        return found
-
-    def close(self) -> None:
-        """Let go of the file."""
-        for connection in self._all:
-            connection.close()
 
 
 def migrate(path: Path) -> None:
