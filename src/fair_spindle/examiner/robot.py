@@ -144,16 +144,13 @@ class Robot(FollowedJob):
             out.by_length.append(change - (NEW[1] - OLD[1]))
         self.turn(wheels, "planned")
         out.planned, found = self.misses()
-        off_straight = {"total toe": sum(found[key, "toe"] for key in wheels_at("front"))}
-        off_straight["steering wheel"] = -self.world.steering()
+        found["front", "total toe"] = sum(found[key, "toe"] for key in wheels_at("front"))
+        found["front", "steering wheel"] = -self.world.steering()
         for one in wheels:
             for target in one["targets"]:
-                if target["name"] in off_straight:
-                    off = abs(off_straight[target["name"]] - target["after_deg"])
-                    out.bands["steering"].append(off <= target["plus_minus_deg"])
-                    continue
                 off = abs(found[one["key"], target["name"]] - target["after_deg"])
-                out.bands[target["name"]].append(off <= target["plus_minus_deg"])
+                kind = target["name"] if target["name"] in KINDS else "steering"
+                out.bands[kind].append(off <= target["plus_minus_deg"])
         self.read("check_height", "check_toe", "check_camber")
         self.read_at("car.check_wheel_off")
         out.best = self.best()
@@ -237,8 +234,7 @@ def change_by_record(car: TrueCar) -> dict[str, float]:
         corner = car.corners[key]
         sprung = float(told["car.loads"][key.number].text) - unsprung
         ratio = float(told[f"{key.axle}.motion_ratio"]["value"].text)
-        way = replace(corner.wheel, points=_points_read(told, key, corner.wheel.points)).spring_way()
-        bends = way[1:] if way else corner.bends
+        bends = replace(corner.wheel, points=_points_read(told, key, corner.wheel.points)).spring_way().bends
         believed[str(key)] = replace(corner, sprung=sprung, old=OLD, new=NEW, ratio=ratio, bends=bends)
     return World(replace(car, corners=believed), new_springs=set(believed)).rises()
 

@@ -155,19 +155,21 @@ def _draw_corner(
         weight - UNSPRUNG,
         old,
         new,
-        way[0] if way else ratio,
+        ratio if way.ratio is None else way.ratio,
         arch=360 + rng.normal(0, 3),
         end_turns=round(6 * (END_TURNS + rng.normal(0, 1))) / 6,
         helper=helper,
         play=exercise.play_deg.get(key, 0.0) * DEGREE,
-        bends=way[1:] if way else (0.0, 0.0),
+        bends=way.bends,
     )
 
 
 def _sunk(pair: tuple[Upright, Upright], by: float, steering: Steering | None) -> Iterator[Upright]:
     """Both wheels as they stand with the body lowered: their angles there become those they have in place."""
-    low, high = (pair_angles(pair, (at, at), steering) for at in (by, 0.0)) if by else (np.zeros((2, 2)),) * 2
-    turned = low - high
+    if not by:
+        yield from pair
+        return
+    turned = pair_angles(pair, (by, by), steering) - pair_angles(pair, (0.0, 0.0), steering)
     for wheel, (toe, camber) in zip(pair, turned, strict=True):
         yield replace(wheel, toe=wheel.toe + float(toe), camber=wheel.camber + float(camber))
 

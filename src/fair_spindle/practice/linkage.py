@@ -47,6 +47,14 @@ STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("uppe
 
 
 @dataclass(frozen=True)
+class SpringWay:
+    """By how much a spring is pressed for wheel travel [-], and for its square and cube [1/mm, 1/mm²]."""
+
+    ratio: float | None
+    bends: tuple[float, float]
+
+
+@dataclass(frozen=True)
 class Upright:
     """A wheel's points in place [mm], its toe and camber there [rad], and which side it is on (left 1, right −1).
 
@@ -74,11 +82,10 @@ class Upright:
         top, low = (self.points[name] for name in ends)
         return float(np.arctan2(low[0] - top[0], top[2] - low[2]))
 
-    def spring_way(self) -> tuple[float, float, float] | None:
-        """By how much a strut is shortened for wheel travel, its square and its cube; None where the spring is no
-        strut. [-, 1/mm, 1/mm²]"""
+    def spring_way(self) -> SpringWay:
+        """How a strut's spring is pressed; no ratio of its own and no bends where the spring is no strut."""
         if self.layout != "strut":
-            return None
+            return SpringWay(None, (0.0, 0.0))
         top, reach = self.points["strut_top"], self.points["strut_low"] - self.points["wheel_center"]
         shortened = [float(np.linalg.norm(top - self.points["strut_low"]))] * len(STRUT_AT)
         for n, travel in enumerate(STRUT_AT):
@@ -87,7 +94,7 @@ class Upright:
             shortened[n] -= float(np.linalg.norm(top - low))
         ways = np.stack([STRUT_AT, STRUT_AT**2, STRUT_AT**3], axis=1)
         found = np.linalg.lstsq(ways, np.array(shortened), rcond=None)[0]
-        return float(found[0]), float(found[1]), float(found[2])
+        return SpringWay(float(found[0]), (float(found[1]), float(found[2])))
 
     def _pose(self, travel: float) -> Vector:
         links = LINKS[self.layout]

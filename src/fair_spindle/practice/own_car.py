@@ -115,7 +115,7 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
             for kind, (rate, free) in (("spring", OLD), ("new_spring", NEW))
         )
         way = upright.spring_way()
-        ratio = ratios[axle] if way is None or f"{axle}.motion_ratio" in record else way[0]
+        ratio = ratios[axle] if way.ratio is None or f"{axle}.motion_ratio" in record else way.ratio
         yield (
             wheel,
             Corner(
@@ -126,7 +126,7 @@ def _corners(record: Record, layouts: Mapping[str, str], rng: np.random.Generato
                 ratio,
                 360 + rng.normal(0, 3),
                 round(6 * (END_TURNS + rng.normal(0, 1))) / 6,
-                bends=way[1:] if way else (0.0, 0.0),
+                bends=way.bends,
             ),
         )
 

@@ -17,9 +17,9 @@ from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.correcting import Again, AsSteered, Corrected, correct_axle
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.sides import SidesApart
-from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, steered_within, total_toe
+from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, steered_within, straight_within, total_toe
 from fair_spindle.core.predict.turning import CarPlan, WheelPlan, aim_of, plan_car, thrust_as_read
-from fair_spindle.core.turns.axle_turns import RATIO_OPEN, STEERING_WHEEL_WITHIN, USUAL_RATIO, Across
+from fair_spindle.core.turns.axle_turns import RATIO_OPEN, USUAL_RATIO, Across
 
 WHEEL_OFF = "car.check_wheel_off"
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
@@ -157,10 +157,13 @@ def align_rods(state: JobState, readings: Readings) -> tuple[AlignedRod, ...]:
         still = None
         if now is not None:
             # What the tie rod was turned since, and is still to be, reaches the steering wheel, too.
-            ties = [one for one in found if rod.by_toe]
-            steps = sum(steps_turned(state, WHERE, one.rod.adjuster, seq) + (one.still or 0) for one in ties)
-            by = sum(one.rod.adjuster.step * one.rod.per_turn for one in ties)
-            still = rod.still(now, steps * by) - steps_turned(state, WHERE, rod.adjuster, seq)
+            toe_to_come = sum(
+                (steps_turned(state, WHERE, tie.rod.adjuster, seq) + (tie.still or 0))
+                * tie.rod.adjuster.step
+                * tie.rod.per_turn
+                for tie in found
+            )
+            still = rod.still(now, toe_to_come) - steps_turned(state, WHERE, rod.adjuster, seq)
         found.append(AlignedRod(rod, steps_turned(state, WHERE, rod.adjuster), now, still))
     return tuple(found)
 
@@ -187,8 +190,8 @@ def look_rods(rods: Sequence[AlignedRod]) -> list[Finding]:
 
 def look_wheel_off(readings: Readings) -> list[Finding]:
     """Say that the steering wheel is off straight by more than it may be, where each front wheel has its own rod."""
-    off, within = readings.quantities.get(WHEEL_OFF), readings.quantities.get("front.within.steering_wheel")
-    if off is None or abs(off.value) <= (within.value if within else STEERING_WHEEL_WITHIN) + 1e-12:
+    off = readings.quantities.get(WHEEL_OFF)
+    if off is None or abs(off.value) <= straight_within(readings.quantities) + 1e-12:
         return []
     message = f"Running straight, the steering wheel is {degrees(off.value):+.1f}° off.".replace("-", "−")
     return [Finding("angle_off", "open", message, WHEEL_OFF)]

@@ -173,15 +173,14 @@ def _drag(readings: Readings, lacks: list[str], tie: Rod | None) -> Iterator[Rod
     sizes = {name: size.value for name, size in told.items()}
     before, needed = at.untouched(sizes), at.needed(sizes)
     per_turn = -at.longer * sizes["ratio"] * rod.per_turn / sizes["lever"]
-    within = readings.quantities.get("front.within.steering_wheel")
-    near = within.value if within else STEERING_WHEEL_WITHIN
+    near = straight_within(readings.quantities)
     planned = _rod(rod, "steering wheel", before, 0.0, near, per_turn, 0.0, rod.turns_to(needed), at.by_toe(sizes))
     turned = (planned.set_turns - rod.turns_to(0.0)) * rod.per_turn
-    spread = [
-        (at.reached(sizes | {name: size.value + size.uncertainty}, turned) - at.reached(low, turned)) / 2
-        for name, size in told.items()
-        for low in [sizes | {name: size.value - size.uncertainty}]
-    ]
+
+    def ends(name: str, by: float) -> float:
+        return at.reached({**sizes, name: sizes[name] + by}, turned)
+
+    spread = [(ends(name, size.uncertainty) - ends(name, -size.uncertainty)) / 2 for name, size in told.items()]
     yield replace(planned, plus_minus=COVERAGE * abs(hypot(*spread) / per_turn))
 
 
@@ -304,6 +303,11 @@ def steered_within(axle: str, told: Mapping[str, Quantity]) -> float:
     """
     if axle != "front":
         return 0.0
-    ratio, within = told.get("car.steering_ratio"), told.get("front.within.steering_wheel")
-    half = within.value if within else STEERING_WHEEL_WITHIN
-    return half / 3**0.5 / (ratio.value if ratio else USUAL_RATIO)
+    ratio = told.get("car.steering_ratio")
+    return straight_within(told) / 3**0.5 / (ratio.value if ratio else USUAL_RATIO)
+
+
+def straight_within(told: Mapping[str, Quantity]) -> float:
+    """How far the steering wheel may stand off, running straight; the house's own where nothing is told. [rad]"""
+    within = told.get("front.within.steering_wheel")
+    return within.value if within else STEERING_WHEEL_WITHIN
