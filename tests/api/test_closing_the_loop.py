@@ -238,8 +238,12 @@ def test_a_car_has_a_time_line_and_two_set_ups_side_by_side(client):
     gone = client.get(f"{path}/compare", params={"first": keys[0], "then": "nothing-0001:after"})
     assert gone.status_code == 404
     read = next(one for one in client.get("/api/jobs").json() if "Baseline" in one["title"])
-    moments = client.get(f"/api/cars/{read['car_id']}/history").json()["moments"]
+    path = f"/api/cars/{read['car_id']}/history"
+    moments = client.get(path).json()["moments"]
     assert [one["phase"] for one in moments if one["title"] == read["title"]] == ["before"], "nothing was read after"
+    ends = {"first": moments[0]["key"], "then": moments[-1]["key"]}
+    changes = {row["key"]: row["change"] for row in client.get(f"{path}/compare", params=ends).json()["rows"]}
+    assert (changes["car.odometer"], changes["rear.left.camber"]) == ("+650 km", "−0.64° ± 0.15")
 
 
 def test_jobs_are_found_by_every_word_in_title_or_car(client):

@@ -16,9 +16,9 @@ from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 
 from fair_spindle.api.changes import Changes, TellChanges
+from fair_spindle.api.contract import write_contract
 from fair_spindle.api.doors import Doors
-from fair_spindle.api.errors import ERROR_RESPONSES, map_errors
-from fair_spindle.api.examples import with_examples
+from fair_spindle.api.errors import map_errors
 from fair_spindle.api.gate import Gate, Sharing
 from fair_spindle.api.guard import LocalGuard
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
@@ -78,7 +78,7 @@ def create_app(
             LOGGER.removeHandler(traces)
             traces.close()
 
-    app = FastAPI(title="Fair Spindle", lifespan=life, responses=ERROR_RESPONSES, docs_url=None, redoc_url=None)
+    app = FastAPI(title="Fair Spindle", lifespan=life, docs_url=None, redoc_url=None)
     app.state.changes = Changes()
     app.state.sharing = sharing or Sharing()
     app.add_middleware(TellChanges, changes=app.state.changes)
@@ -89,12 +89,11 @@ def create_app(
     app.add_middleware(Mishaps)
     app.add_middleware(Doors)
     map_errors(app)
+    # A router taken in whole builds each of its routes a second time; they need nothing of the application's.
     for room in (board, calculations, jobs, planning, practice, cars, devices, gauges, settings, typed, listening):
-        app.include_router(room.router)
-
-    app.include_router(settings.backup_router)
-
-    with_examples(app)
+        app.router.routes.extend(room.router.routes)
+    app.router.routes.extend(settings.backup_router.routes)
+    write_contract(app)
 
     @app.get("/api/health")
     def health() -> Health:

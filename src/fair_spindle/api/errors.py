@@ -33,11 +33,6 @@ class ErrorBody(BaseModel):
     details: dict[str, Any] = {}
 
 
-ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
-    status: {"model": ErrorBody} for status in (400, 401, 403, 404, 409, 413, 422)
-}
-
-
 def answer(status: int, body: ErrorBody) -> JSONResponse:
     """An error body as a response."""
     return JSONResponse(body.model_dump(), status_code=status)

@@ -7,15 +7,17 @@ from math import degrees
 from uuid import uuid4
 
 from fair_spindle.core.basics.errors import NotAllowed, NotFound
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.fields.field import Field
 from fair_spindle.core.joblog.log import Act, Drawn, Event
+from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.review.history import Moment, differences, moments_of
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.book import now_utc, see_job, standing, start_job
 from fair_spindle.jobs.book_models import Title, View
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.wording import say_field, say_quantity
+from fair_spindle.jobs.wording import say_field, say_quantity, signed
 from fair_spindle.records.books import append, jobs_of, load_log
 from fair_spindle.records.database import Database
 
@@ -110,10 +112,7 @@ def compare(database: Database, car_id: str, first: str, then: str) -> ComparedV
         asked = at.sheet.fields[moment.fields[name]]
         change = ""
         if difference.change is not None:
-            number, unit = _number(asked, difference.change)
-            open_, _ = _number(asked, difference.plus_minus)
-            digits = 2 if unit == "°" else 1
-            change = f"{number:+.{digits}f} ± {open_:.{digits}f} {unit}".replace("-", "−")
+            change = signed(say_quantity(asked, Quantity(difference.change, difference.plus_minus / COVERAGE)))
         rows.append(
             ComparedRow(
                 key=name,

@@ -42,9 +42,9 @@ def _of_kind(row: BookRow | None, *, car: bool) -> BookRow:
 Line = tuple[str, int, str, str, str]
 # Asked with every entry: written out, so that nothing is put together for it each time.
 _HEAD = ", ".join(BookRow.model_fields)
-_LOOK = f"SELECT {_HEAD}, (SELECT max(seq) FROM event WHERE book_id = book.id) FROM book WHERE id = ?"
+_LOOK = f"SELECT {_HEAD}, (SELECT max(seq) FROM event WHERE book_id = book.id) FROM book WHERE id = :book"
 _LENGTH = text("SELECT max(seq) FROM event WHERE book_id = :book")
-_SAID = "SELECT said FROM event WHERE book_id = ? AND id = ?"
+_SAID = "SELECT said FROM event WHERE book_id = :book AND id = :key"
 _LINES = "SELECT id, seq, at, act, made_by FROM event WHERE book_id = :book AND seq > :after ORDER BY seq"
 _ADD = text(
     "INSERT INTO event (book_id, seq, id, at, kind, act, made_by, said) "
@@ -54,14 +54,14 @@ _ADD = text(
 
 def look_up(database: Database, book_id: str, *, car: bool) -> tuple[BookRow, int]:
     """The head of a job or a car, not to be written, and the length of its log; NotFound as :func:`load_book`."""
-    found = database.ask(_LOOK, book_id)
+    found = database.ask(_LOOK, book=book_id)
     row = BookRow(**dict(zip(BookRow.model_fields, found[0], strict=False))) if found else None
     return _of_kind(row, car=car), (found[0][-1] or 0)
 
 
 def lines_of(database: Database, book_id: str, after: int = 0) -> tuple[Line, ...]:
     """The log of a book in order, as it is written, after a line: id, seq, at, act, who made it."""
-    return tuple(database.ask(_LINES, book_id, after))
+    return tuple(database.ask(_LINES, book=book_id, after=after))
 
 
 def _load_lines(session: Session, book_id: str) -> Iterable[Line]:
@@ -92,7 +92,7 @@ def log_length(session: Session, book_id: str) -> int:
 
 def said_before(database: Database, book_id: str, key: str) -> str | None:
     """The fingerprint of the request that wrote a line; empty where it was not kept, None where there is no line."""
-    found = database.ask(_SAID, book_id, key)
+    found = database.ask(_SAID, book=book_id, key=key)
     return str(found[0][0]) if found else None
 
 

@@ -55,7 +55,7 @@ class Database:
         with Session(self._reader) as session:
             yield session
 
-    def ask(self, question: str, *told: object) -> list[Any]:
+    def ask(self, question: str, **told: object) -> list[Any]:
         """Rows that answer a question asked with every entry: at the driver, of what is committed by then."""
         with self._asking:
             return self._asked.execute(question, told).fetchall()

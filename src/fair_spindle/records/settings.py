@@ -20,7 +20,7 @@ def load_setting(session: Session, key: str) -> tuple[dict[str, Any], int]:
 
 def read_setting(database: Database, key: str) -> tuple[dict[str, Any], int]:
     """The same as it stands now, for what is asked with every entry."""
-    found = database.ask("SELECT value, version FROM setting WHERE key = ?", key)
+    found = database.ask("SELECT value, version FROM setting WHERE key = :key", key=key)
     return (json.loads(found[0][0]), found[0][1]) if found else ({}, 0)
 
 

@@ -4211,7 +4211,10 @@ export interface components {
             details?: {
                 [key: string]: unknown;
             };
-            /** Field */
+            /**
+             * Field
+             * @default null
+             */
             field?: string | null;
             /** Message */
             message: string;

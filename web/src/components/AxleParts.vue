@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import 'element-plus/es/components/descriptions/style/css'
+import 'element-plus/es/components/descriptions-item/style/css'
 import RefusalNote from './RefusalNote.vue'
 import { computed, ref, watch } from 'vue'
 import type { FieldView, MapPartView } from '../api/client'
@@ -15,6 +17,14 @@ const { found: axles, problem } = useCarPart(
 const map = computed(() => axles.value?.find((one) => one.axle === props.axle))
 const picked = ref('')
 const part = computed(() => map.value?.parts.find((one) => one.key === picked.value))
+const told = computed(() =>
+  [
+    ...(part.value?.joints ?? []).map((said) => ({ what: 'Joint', said })),
+    { what: 'Held while it is out', said: part.value?.carries },
+    { what: 'Along it', said: part.value?.along },
+    { what: 'By geometry', said: part.value?.moves },
+  ].filter((one) => one.said),
+)
 const own = computed(() => props.fields.filter((one) => one.name.startsWith(`${picked.value}.`)))
 const pick = (one: MapPartView | null) => (picked.value = one?.key ?? '')
 
@@ -40,38 +50,12 @@ watch(
     </div>
     <p v-if="!part" class="soft">Tap a part: what joins it, what it carries, what it moves.</p>
     <template v-else>
-      <h4>{{ part.label }}</h4>
-      <dl class="figure grid gap-4px m-0">
-        <div
-          v-for="joint in part.joints"
-          :key="joint"
-          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
-        >
-          <dt class="c-soft">Joint</dt>
-          <dd class="m-0">{{ joint }}</dd>
-        </div>
-        <div
-          v-if="part.carries"
-          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
-        >
-          <dt class="c-soft">Held while it is out</dt>
-          <dd class="m-0">{{ part.carries }}</dd>
-        </div>
-        <div
-          v-if="part.along"
-          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
-        >
-          <dt class="c-soft">Along it</dt>
-          <dd class="m-0">{{ part.along }}</dd>
-        </div>
-        <div
-          v-if="part.moves"
-          class="grid grid-cols-[170px_minmax(0,1fr)] gap-8px lt-phone:one-col lt-phone:gap-0"
-        >
-          <dt class="c-soft">By geometry</dt>
-          <dd class="m-0">{{ part.moves }}</dd>
-        </div>
-      </dl>
+      <h4 class="m-0">{{ part.label }}</h4>
+      <el-descriptions :column="1" :label-width="170" border>
+        <el-descriptions-item v-for="one in told" :key="one.what + one.said" :label="one.what">
+          {{ one.said }}
+        </el-descriptions-item>
+      </el-descriptions>
       <template v-if="own.length">
         <p class="soft">Where this car differs, say so; plans follow it.</p>
         <ChoiceField v-for="field in own" :key="field.key" :field="field" :prefix="prefix" />

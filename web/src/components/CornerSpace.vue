@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import 'element-plus/es/components/segmented/style/css'
 import RefusalNote from './RefusalNote.vue'
 import {
   useIntervalFn,
@@ -36,6 +37,10 @@ const store = useCar()
 const place = ref<HTMLCanvasElement | null>(null)
 const stage = ref<HTMLElement | null>(null)
 const linkage = shallowRef<Schemas['LinkageView'] | null>(null)
+const MOVES = [
+  { value: 'travel', label: 'Travel' },
+  { value: 'steer', label: 'Steer' },
+]
 const what = ref<'travel' | 'steer'>('travel')
 const at = ref(0)
 const dark = usePreferredDark()
@@ -177,10 +182,12 @@ watch(what, middle)
     </div>
     <RefusalNote :said="problem" />
     <div class="row">
-      <el-radio-group v-if="linkage?.steer.at_mm.length" v-model="what" aria-label="What moves">
-        <el-radio-button value="travel">Travel</el-radio-button>
-        <el-radio-button value="steer">Steer</el-radio-button>
-      </el-radio-group>
+      <el-segmented
+        v-if="linkage?.steer.at_mm.length"
+        v-model="what"
+        :options="MOVES"
+        aria-label="What moves"
+      />
       <el-slider
         v-model="at"
         class="flex-1 min-w-140px"

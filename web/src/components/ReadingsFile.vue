@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import 'element-plus/es/components/table/style/css'
 import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'
@@ -47,27 +48,23 @@ function choose(picked: File): void {
   </span>
   <el-dialog v-model="open" title="What the file would fill in" width="720" append-to-body>
     <RefusalNote :said="problem" />
-    <table v-if="preview" class="sheet-table">
-      <thead>
-        <tr>
-          <th>Line</th>
-          <th>Reading</th>
-          <th>Is taken as</th>
-          <th>Replaces</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="one in preview.readings" :key="one.key">
-          <td>{{ one.line }}</td>
-          <td>{{ one.label }}</td>
-          <td>
-            <span v-if="one.problem" class="font-600 c-stop">✕ {{ one.problem }}</span>
-            <template v-else>{{ one.understood }}</template>
-          </td>
-          <td class="soft">{{ one.replaces }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <el-table
+      v-if="preview"
+      :data="preview.readings"
+      row-key="key"
+      max-height="50vh"
+      scrollbar-always-on
+    >
+      <el-table-column prop="line" label="Line" width="80" class-name="figure" />
+      <el-table-column prop="label" label="Reading" min-width="190" />
+      <el-table-column label="Is taken as" min-width="170">
+        <template #default="{ row }">
+          <span v-if="row.problem" class="font-600 c-stop">✕ {{ row.problem }}</span>
+          <template v-else>{{ row.understood }}</template>
+        </template>
+      </el-table-column>
+      <el-table-column prop="replaces" label="Replaces" min-width="130" class-name="soft" />
+    </el-table>
     <div class="row">
       <el-button
         type="primary"

@@ -8,6 +8,7 @@ type Dot = Pick<StepView, 'key' | 'title' | 'where' | 'state'>
 const props = defineProps<{ steps: Dot[] }>()
 
 const WIDEST = 34
+const TALL = 68
 const ROOM = 1040
 const LEVEL: Record<Position, number> = { hanging: 14, corner_carried: 34, on_wheels: 54 }
 
@@ -47,6 +48,9 @@ const line = computed(() =>
     })
     .join(''),
 )
+/** Nothing is kept free above a car that never leaves its wheels. */
+const top = computed(() => Math.min(...dots.value.map((dot) => dot.y), LEVEL.on_wheels) - 14)
+const height = computed(() => TALL - top.value)
 const summary = computed(() => {
   const finished = props.steps.filter((step) => step.state !== 'open').length
   const next = props.steps[nextOpen.value]
@@ -56,8 +60,9 @@ const summary = computed(() => {
 
 <template>
   <svg
-    class="line flex-1 w-full min-w-0 max-h-76px"
-    :viewBox="`0 0 ${width} 68`"
+    class="line flex-1 w-full min-w-0"
+    :style="{ maxHeight: `${height * 1.1}px` }"
+    :viewBox="`0 ${top} ${width} ${height}`"
     role="img"
     :aria-label="summary"
     preserveAspectRatio="xMidYMid meet"

@@ -91,7 +91,11 @@ export const router = createRouter({
         { path: 'record', name: 'record', component: () => import('../views/RecordView.vue') },
       ],
     },
-    { path: '/:rest(.*)*', redirect: { name: 'workshop' } },
+    {
+      path: '/:rest(.*)*',
+      name: 'not-here',
+      component: () => import('../views/NotHereView.vue'),
+    },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ReadBar from '../components/ReadBar.vue'
 import { computed, ref } from 'vue'
 import type { FieldView } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
@@ -47,6 +48,7 @@ const moveOn = useMoveOn(page)
         role="status"
       >
         {{ read }} of {{ required }} read
+        <ReadBar :done="read" :of="required" />
       </p>
     </header>
     <SettleBar />

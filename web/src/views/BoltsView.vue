@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onMounted, ref } from 'vue'
@@ -85,9 +86,10 @@ onMounted(() => void useGauges().load())
     <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
     <JointForm v-if="drawing" @done="choose" />
     <template v-else>
-      <p v-if="view && !view.joints.length" class="card">
-        No joint is drawn yet. Draw one: its places, its threads, its values with their source.
-      </p>
+      <NothingYet
+        v-if="view && !view.joints.length"
+        said="No joint is drawn yet. Draw one: its places, its threads, its values with their source."
+      />
       <el-select
         v-if="narrow && joint"
         :model-value="joint.key"

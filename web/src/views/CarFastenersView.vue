@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import 'element-plus/es/components/table/style/css'
+import 'element-plus/es/components/tag/style/css'
+import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import type { FastenerView } from '../api/client'
@@ -28,45 +31,50 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
       <TableFiles table="fasteners" />
     </header>
     <RefusalNote :said="problem" />
-    <div v-if="fasteners.length" class="scroll card" tabindex="0" role="region" aria-label="List">
-      <table class="sheet-table">
-        <thead>
-          <tr>
-            <th>Holds</th>
-            <th>Place</th>
-            <th>Where</th>
-            <th>Thread, class, torque</th>
-            <th>Condition</th>
-            <th>Source</th>
-            <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="one in fasteners" :key="one.key">
-            <td>
-              <b>{{ one.group }}</b>
-              <span v-if="one.single_use" class="font-600 c-wait"> single use</span>
-              <div class="soft">{{ one.drive }}</div>
-            </td>
-            <td class="figure">{{ one.place }}</td>
-            <td>{{ where(one) }}</td>
-            <td>
-              {{ one.said || 'not known' }}
-              <div v-if="one.doubt" class="font-600 c-wait">▲ {{ one.doubt }}</div>
-            </td>
-            <td>{{ one.condition.replace('_', '-') }}</td>
-            <td>{{ one.source }}</td>
-            <td class="whitespace-nowrap">
-              <el-button text :aria-label="`Change ${one.key}`" @click="editing = one">✎</el-button>
-              <el-button text :aria-label="`Strike ${one.key} off`" @click="strike(one)">
-                ✕
-              </el-button>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
-    <p v-else class="card">Nothing listed yet. Add fasteners below, or bring a table in.</p>
+    <el-table
+      v-if="fasteners.length"
+      :data="fasteners"
+      row-key="key"
+      max-height="640"
+      scrollbar-always-on
+      class="edged"
+      aria-label="List"
+    >
+      <el-table-column prop="group" label="Holds" sortable fixed min-width="150">
+        <template #default="{ row }">
+          <b>{{ row.group }}</b>
+          <div class="soft">{{ row.drive }}</div>
+          <el-tag v-if="row.single_use" type="warning">single use</el-tag>
+        </template>
+      </el-table-column>
+      <el-table-column prop="place" label="Place" width="90" class-name="figure" />
+      <el-table-column label="Where" sortable :sort-by="where" min-width="110">
+        <template #default="{ row }">{{ where(row as FastenerView) }}</template>
+      </el-table-column>
+      <el-table-column label="Thread, class, torque" min-width="240">
+        <template #default="{ row }">
+          {{ row.said || 'not known' }}
+          <div v-if="row.doubt" class="font-600 c-wait">▲ {{ row.doubt }}</div>
+        </template>
+      </el-table-column>
+      <el-table-column prop="condition" label="Condition" sortable min-width="130">
+        <template #default="{ row }">
+          {{ row.condition.replace('_', '-') }}
+        </template>
+      </el-table-column>
+      <el-table-column prop="source" label="Source" sortable min-width="180" />
+      <el-table-column label="Change, strike off" width="120">
+        <template #default="{ row }">
+          <el-button text :aria-label="`Change ${row.key}`" @click="editing = row as FastenerView"
+            >✎</el-button
+          >
+          <el-button text :aria-label="`Strike ${row.key} off`" @click="strike(row as FastenerView)"
+            >✕</el-button
+          >
+        </template>
+      </el-table-column>
+    </el-table>
+    <NothingYet v-else said="Nothing listed yet. Add fasteners below, or bring a table in." />
     <FastenerForm :key="editing?.key ?? 'new'" :start="editing" @done="editing = null" />
   </div>
 </template>

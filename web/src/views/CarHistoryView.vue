@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import 'element-plus/es/components/table/style/css'
+import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref, watch } from 'vue'
 import HistoryCurve from '../components/HistoryCurve.vue'
@@ -33,6 +35,13 @@ const { found: compared, problem: unlike } = useRead(
     when: () => first.value !== '' && then.value !== '',
   },
 )
+/** Taller ones scroll below their heads. */
+const TALLEST = 560
+/** What was read at any time, a line each; the notes of each time at the end. */
+const lines = computed(() => [
+  ...Object.entries(history.value?.rows ?? {}).map(([key, label]) => ({ key, label })),
+  { key: '', label: 'Notes' },
+])
 const rows = computed(
   () => compared.value?.rows.filter((one) => one.differs || !onlyChanged.value) ?? [],
 )
@@ -51,9 +60,10 @@ watch(
   <div class="stack">
     <h2>History</h2>
     <RefusalNote :said="problem || unlike" />
-    <p v-if="history && !moments.length" class="card">
-      Nothing was read on this car yet. A baseline begins its history.
-    </p>
+    <NothingYet
+      v-if="history && !moments.length"
+      said="Nothing was read on this car yet. A baseline begins its history."
+    />
     <template v-if="moments.length">
       <div class="pair">
         <HistoryCurve title="Heights, mm" ending=".height" :moments="moments" />
@@ -86,54 +96,47 @@ watch(
           </label>
         </div>
         <el-checkbox v-model="onlyChanged">Only what changed</el-checkbox>
-        <div v-if="compared" class="scroll">
-          <table class="sheet-table">
-            <thead>
-              <tr>
-                <th></th>
-                <th>{{ compared.first }}</th>
-                <th>{{ compared.then }}</th>
-                <th>Change</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="one in rows" :key="one.key">
-                <th>{{ one.label }}</th>
-                <td class="figure">{{ one.first }}</td>
-                <td class="figure">{{ one.then }}</td>
-                <td class="figure">{{ one.differs ? '▲ ' : '' }}{{ one.change }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="!rows.length" class="soft">Nothing changed by more than its ±.</p>
-        </div>
+        <el-table
+          v-if="compared"
+          :data="rows"
+          row-key="key"
+          :max-height="TALLEST"
+          scrollbar-always-on
+          empty-text="Nothing changed by more than its ±."
+        >
+          <el-table-column prop="label" label="Reading" sortable fixed min-width="130" />
+          <el-table-column
+            prop="first"
+            :label="compared.first"
+            min-width="150"
+            class-name="figure"
+          />
+          <el-table-column prop="then" :label="compared.then" min-width="150" class-name="figure" />
+          <el-table-column label="Change" min-width="150" class-name="figure">
+            <template #default="{ row }"> {{ row.differs ? '▲ ' : '' }}{{ row.change }} </template>
+          </el-table-column>
+        </el-table>
       </section>
-      <section class="card stack scroll" aria-label="Time line">
+      <section class="card stack" aria-label="Time line">
         <h3>Time line</h3>
-        <table class="sheet-table">
-          <thead>
-            <tr>
-              <th></th>
-              <th v-for="one in moments" :key="one.key">
-                {{ one.at.slice(0, 10) }}<br />
-                <router-link :to="{ name: 'record', params: { jobId: one.job_id } }">
-                  {{ one.title }} </router-link>, {{ one.phase }}
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(label, key) in history!.rows" :key="key">
-              <th>{{ label }}</th>
-              <td v-for="one in moments" :key="one.key" class="figure">
-                {{ one.values[key]?.said }}
-              </td>
-            </tr>
-            <tr>
-              <th>Notes</th>
-              <td v-for="one in moments" :key="one.key">{{ one.notes.join(' ') }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <el-table :data="lines" row-key="key" :max-height="TALLEST" scrollbar-always-on>
+          <el-table-column prop="label" label="Reading" fixed min-width="130" />
+          <el-table-column
+            v-for="one in moments"
+            :key="one.key"
+            min-width="190"
+            class-name="figure"
+          >
+            <template #header>
+              {{ one.at.slice(0, 10) }}<br />
+              <router-link :to="{ name: 'record', params: { jobId: one.job_id } }">
+                {{ one.title }} </router-link>, {{ one.phase }}
+            </template>
+            <template #default="{ row }">
+              {{ row.key ? one.values[row.key]?.said : one.notes.join(' ') }}
+            </template>
+          </el-table-column>
+        </el-table>
       </section>
     </template>
   </div>

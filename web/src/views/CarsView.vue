@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -43,7 +44,7 @@ const remove = (part: ShelfPart) =>
           </router-link>
         </li>
       </ul>
-      <p v-else-if="cars" class="card">No car yet. Add one: a name is enough to begin.</p>
+      <NothingYet v-else-if="cars" said="No car yet. Add one: a name is enough to begin." />
       <RefusalNote :said="problem" />
     </section>
     <aside class="stack">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NothingYet from '../components/NothingYet.vue'
 import { computed, ref } from 'vue'
 import MoveCar from '../components/MoveCar.vue'
 import RunningTimers from '../components/RunningTimers.vue'
@@ -49,10 +50,9 @@ function goTo(key: string | null): void {
       >
         ← Back to the next open step
       </button>
-      <p v-if="!job.steps.length" class="card">
-        No plan yet.
-        <router-link :to="{ name: 'order' }">Say what is fitted →</router-link>
-      </p>
+      <NothingYet v-if="!job.steps.length" said="No plan yet.">
+        <router-link :to="{ name: 'order' }" class="font-600">Say what is fitted →</router-link>
+      </NothingYet>
       <StepCard
         v-if="step"
         :key="step.key"

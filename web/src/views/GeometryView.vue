@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import 'element-plus/es/components/segmented/style/css'
 import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'
 import AxleTogether from '../components/AxleTogether.vue'
@@ -11,6 +12,11 @@ import { saySigned, sayNumber } from '../composables/useWords'
 import { useCar } from '../stores/car'
 
 const store = useCar()
+/** The rear first: what it does decides where the front is to point. */
+const AXLES = [
+  { value: 'rear', label: '1 Rear axle' },
+  { value: 'front', label: '2 Front axle' },
+]
 const axle = ref<'front' | 'rear'>('rear')
 const { view, tried, axles, heights, turns, problem, follow, reset } = useGeometry()
 const wheels = computed(
@@ -31,10 +37,7 @@ const planned = computed(() => view.value?.axles.find((one) => one.axle === axle
   <div class="stack">
     <header class="row justify-between">
       <h2>Geometry</h2>
-      <el-radio-group v-model="axle" aria-label="Axle">
-        <el-radio-button value="rear">1 Rear axle</el-radio-button>
-        <el-radio-button value="front">2 Front axle</el-radio-button>
-      </el-radio-group>
+      <el-segmented v-model="axle" :options="AXLES" aria-label="Axle" />
       <span class="soft">
         {{
           view?.baseline_from

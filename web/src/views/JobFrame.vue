@@ -51,7 +51,7 @@ onUnmounted(() => store.close())
   >
     <template v-if="store.job">
       <PositionMark :position="store.job.position" :said="store.job.position_said" />
-      <StateLine :steps="store.job.steps" />
+      <StateLine v-if="store.job.steps.length" :steps="store.job.steps" />
     </template>
   </BookBand>
   <BookPage

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import 'element-plus/es/components/timeline/style/css'
+import 'element-plus/es/components/timeline-item/style/css'
 import FoldAway from '../components/FoldAway.vue'
 import { computed } from 'vue'
 import FindingList from '../components/FindingList.vue'
@@ -69,15 +71,19 @@ function print(): void {
     </section>
     <RecordFiles />
     <FoldAway class="card screen-only" :title="`Floor log, ${log?.length ?? 0} entries`">
-      <ol>
-        <li v-for="line in log" :key="line.id" :class="{ undone: line.undone }" :value="line.seq">
-          <span class="soft"
-            >{{ sayMoment(line.at) }}<b v-if="line.by"> {{ line.by }}</b></span
-          >
-          {{ line.said }}
-          <span v-if="line.undone">(undone)</span>
-        </li>
-      </ol>
+      <el-timeline>
+        <el-timeline-item
+          v-for="line in log"
+          :key="line.id"
+          :timestamp="`${line.seq} · ${sayMoment(line.at)}${line.by ? `, ${line.by}` : ''}`"
+          placement="top"
+          :hollow="line.undone"
+          type="primary"
+        >
+          <span :class="{ undone: line.undone }">{{ line.said }}</span>
+          <span v-if="line.undone"> (undone)</span>
+        </el-timeline-item>
+      </el-timeline>
     </FoldAway>
   </div>
 </template>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import NothingYet from '../components/NothingYet.vue'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import CarPlan from '../components/CarPlan.vue'
 import GaugeLine from '../components/GaugeLine.vue'
 import MeasuringField from '../components/MeasuringField.vue'
 import PictureRow from '../components/PictureRow.vue'
+import ReadBar from '../components/ReadBar.vue'
 import SettleBar from '../components/SettleBar.vue'
 import WalkChoice from '../components/WalkChoice.vue'
 import WalkOrderPanel from '../components/WalkOrderPanel.vue'
@@ -38,6 +40,7 @@ const doubtful = computed(() =>
     Object.values(store.job?.entries ?? {}).some((each) => each.doubt && each.key.startsWith(one)),
   ),
 )
+const required = computed(() => steps.value.filter((one) => one.required).length)
 const labels = computed(() =>
   Object.fromEntries(
     (store.job?.wheels ?? []).map((one) => [
@@ -104,6 +107,7 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
       <h2>Walk round the car</h2>
       <p class="figure text-22px c-go" role="status">
         {{ left ? `${left} still to read` : '✓ Everything asked is read' }}
+        <ReadBar :done="required - left" :of="required" />
       </p>
     </header>
     <SettleBar @settled="focus" />
@@ -151,7 +155,7 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
           <kbd>Alt O</kbd> optional too
         </p>
       </section>
-      <p v-else class="card">Nothing is asked for here: this plan moves nothing that is read.</p>
+      <NothingYet v-else said="Nothing is asked for here: this plan moves nothing that is read." />
     </div>
   </div>
 </template>

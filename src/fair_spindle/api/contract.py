@@ -1,0 +1,48 @@
+"""The published contract: what each operation answers when it fails, and an example of every body that is sent."""
+
+from __future__ import annotations
+
+import json
+from http import HTTPStatus
+from importlib.resources import files
+from typing import Any
+
+from fastapi import FastAPI
+
+from fair_spindle.api.errors import ErrorBody
+
+ERROR_STATUSES = (400, 401, 403, 404, 409, 413, 422)
+
+
+def write_contract(app: FastAPI) -> None:
+    """Let the contract show the one error body under each operation, and an example with each body sent as JSON.
+
+    The error body is named here and not to every route: a route makes a validator of its own for each model it is
+    told, a thousand of them before the first answer.
+    """
+    plain = app.openapi
+
+    def openapi() -> dict[str, Any]:
+        if app.openapi_schema:
+            return app.openapi_schema
+        contract = plain()
+        known = json.loads(files("fair_spindle.api").joinpath("examples.json").read_text(encoding="utf-8"))
+        for way in contract["paths"].values():
+            for operation in way.values():
+                operation["responses"].update(_refusals())
+                body = operation.get("requestBody", {}).get("content", {}).get("application/json")
+                name = body["schema"].get("$ref", "").rpartition("/")[2] if body else ""
+                if name in known:
+                    body["example"] = known[name]
+        shapes = contract["components"]["schemas"]
+        shapes["ErrorBody"] = ErrorBody.model_json_schema(mode="serialization") | {"examples": [known["ErrorBody"]]}
+        for unused in ("HTTPValidationError", "ValidationError"):
+            shapes.pop(unused, None)
+        return contract
+
+    app.openapi = openapi  # type: ignore[method-assign]
+
+
+def _refusals() -> dict[str, Any]:
+    content = {"application/json": {"schema": {"$ref": "#/components/schemas/ErrorBody"}}}
+    return {str(status): {"description": HTTPStatus(status).phrase, "content": content} for status in ERROR_STATUSES}
