@@ -35,7 +35,7 @@ from fair_spindle.core.joblog.rules import (
     permit,
 )
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.predict.bolted import doubts_of, look_joints, swapped
+from fair_spindle.core.predict.bolted import doubts_of, look_bolts, look_clamped, swapped
 from fair_spindle.core.predict.clamping import BUSH_RATE, READ_AT_GATE, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.springs.rubber import Arm, bushing_twist
 
@@ -86,7 +86,8 @@ class Bench:
 
     def findings(self):
         wound = wound_up(self.state, self.readings, pivots_of(self.state, self.readings)[0])
-        return [(one.severity, one.code) for one in look_joints(self.state, self.readings, wound)]
+        found = [*look_bolts(self.state), *look_clamped(self.state, self.readings, wound)]
+        return [(one.severity, one.code) for one in found]
 
 
 def work(to, *places, joint="a", reading="100", **more):

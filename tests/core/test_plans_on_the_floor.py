@@ -32,7 +32,7 @@ from fair_spindle.core.joblog.waits import say_too_soon, waived_waits
 from fair_spindle.core.planning.car_parts import ALONG, GOES_IN, parts_of_layouts
 from fair_spindle.core.planning.procedure import Compared, Fitting
 from fair_spindle.core.planning.template import DRIVING
-from fair_spindle.core.predict.bolted import look_joints
+from fair_spindle.core.predict.bolted import look_bolts
 from fair_spindle.formats.job_kinds import kinds
 from fair_spindle.jobs.planning import planned
 
@@ -261,7 +261,7 @@ def test_a_single_use_fastener_asks_for_a_new_one_and_the_answer_stands_on_the_r
     reading = asks_new(joint)
     tuner.do(Entered(reading.key, choice="the old one again"))
     tuner.do(Stepped(steps[first].key))
-    looked = look_joints(tuner.state, readings_now(tuner.state, WORK), [])
+    looked = look_bolts(tuner.state)
     found = {one.code for one in looked if one.subject == f"joint.{joint.key}"}
     assert "used_again" in found
     assert "new_one" not in found
@@ -339,7 +339,7 @@ def test_a_lock_that_the_rack_opens_again_is_firm_for_the_drive_and_stays_open_o
     tuner.follow(steps[:last])
 
     def of_locks():
-        found = look_joints(tuner.state, readings_now(tuner.state, WORK), [])
+        found = look_bolts(tuner.state)
         return {(one.code, one.severity) for one in found if ".lock." in one.subject}
 
     assert of_locks() == {("jam_for_the_rack", "open")}

@@ -119,7 +119,7 @@ def _without_its_last_line(now: Standing) -> JobView:
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
     """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
     wanted = walk_order(database)
-    walks: dict[str, list[str]] = shown_once(now, f"walks {wanted}", lambda now: _walks(now, wanted))
+    walks: dict[str, list[str]] = shown_once(now, f"walks {wanted}", lambda now: _walks(now, wanted), "choice_views")
     return walks
 
 

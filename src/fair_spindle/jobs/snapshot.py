@@ -16,8 +16,9 @@ from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import Event, Undone
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.reducer import derive, derive_on
-from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.required_fields import Readings, choices_now
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.together import together
 from fair_spindle.core.predict.aligned import (
     AlignedWheel,
     align_rods,
@@ -26,7 +27,7 @@ from fair_spindle.core.predict.aligned import (
     look_rods,
     look_wheel_off,
 )
-from fair_spindle.core.predict.bolted import look_joints
+from fair_spindle.core.predict.bolted import look_bolts, look_clamped
 from fair_spindle.core.predict.clamping import Pivot, WoundUp, pivots_of, windows_of_joints, wound_up
 from fair_spindle.core.predict.ends import look_ends
 from fair_spindle.core.predict.height_model import HeightModel
@@ -46,17 +47,22 @@ from fair_spindle.records.tables import BookRow
 _PARTS = frozenset(one.name for one in fields(JobState))
 _STEPS = frozenset({"plan", "joints", "taken_off"})
 _READ = _STEPS | {"entries", "counts"}
-# What each result rests on: a line that changes none of these parts of the state leaves it as it is.
+_AT_BOLTS = _STEPS | {"bolts", "overrides", "choices"}
+# What each result rests on: a line that changes none of these parts of the state leaves it as it is. Of what is
+# entered, "choices" are those alone that no number decides.
 RESTS_ON: Mapping[str, frozenset[str]] = {
     "template": _STEPS,
     "step_views": _STEPS,
     "outlook": _READ,
+    "choice_views": _STEPS | {"choices"},
     "read_views": _READ | {"before", "settled"},
     "doubts": _READ | {"before", "settled"},
     "aligned": _READ | {"turned", "before", "settled"},
     "predicted": _READ | {"turned", "before", "settled"},
     "ends_by_geometry": _READ | {"turned", "before", "settled"},
     "found_in_readings": _READ | {"turned", "before", "settled"},
+    "found_at_bolts": _AT_BOLTS,
+    "finished_together": _AT_BOLTS,
     "pivots": _READ | {"before", "settled"},
     "wound": _PARTS - {"notes", "attached", "stopped", "steps"},
     "findings": _PARTS - {"notes", "attached", "stopped"},
@@ -118,6 +124,16 @@ class Standing:
         """What was read, as it was shown last with these readings: entries, wheels, loads."""
         return {}
 
+    @cached_property
+    def choice_views(self) -> dict[str, Any]:
+        """What choices alone decide, as it was shown last with these: the way round the car."""
+        return {}
+
+    @cached_property
+    def choices(self) -> Mapping[str, str]:
+        """Every choice that was made in it."""
+        return choices_now(self.state)
+
     @property
     def changes_springs(self) -> bool:
         """Whether springs are changed in it, so that the car will sit elsewhere."""
@@ -139,6 +155,8 @@ class Standing:
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         after.__dict__["names"] = {**self.names, **names_in([event.act])}
         same = {name for name in _PARTS if getattr(after.state, name) is getattr(self.state, name)}
+        if after.choices == self.choices:
+            same.add("choices")
         after.__dict__.update(
             {name: self.__dict__[name] for name, rests in RESTS_ON.items() if name in self.__dict__ and rests <= same}
         )
@@ -227,9 +245,20 @@ class Standing:
     def findings(self) -> list[Finding]:
         """What a look at the job finds."""
         found = look(self.state, self.readings, self.template)
-        found += look_joints(self.state, self.readings, self.wound)
+        found += self.found_at_bolts
+        found += look_clamped(self.state, self.readings, self.wound)
         found += look_ends(self.state, self.readings, self.ends_by_geometry)
         return found + self.found_in_readings
+
+    @cached_property
+    def found_at_bolts(self) -> list[Finding]:
+        """What a look at its bolts alone finds."""
+        return look_bolts(self.state)
+
+    @cached_property
+    def finished_together(self) -> Mapping[str, str]:
+        """What one button says that brings all fasteners of a step there, by step."""
+        return {step.key: together(step, self.state) for step in self.template.steps}
 
     @cached_property
     def found_in_readings(self) -> list[Finding]:

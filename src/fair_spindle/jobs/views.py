@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
+from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Stepped, Undone
 from fair_spindle.core.joblog.plan_now import reopened
@@ -12,7 +13,6 @@ from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.joblog.required_fields import missing_fields
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.step_blockers import step_hindrance
-from fair_spindle.core.joblog.together import together
 from fair_spindle.core.joblog.waits import Wait, binding_waits, held_by, waits_of
 from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.joblog.wrong_parts import say_wrong_part
@@ -27,8 +27,8 @@ from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels, sho
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import say_act, say_entry
 
-# Views of notes that are kept: every entry shows them all again.
-MOST_NOTES = 30_000
+# Views of notes and of findings that are kept: every entry shows them all again.
+MOST_NOTES, MOST_FINDINGS = 30_000, 5_000
 
 
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
@@ -70,7 +70,12 @@ def _steps(now: Standing) -> list[m.StepView]:
 
 
 def _findings(now: Standing) -> list[m.FindingView]:
-    return [m.FindingView(**vars(finding)) for finding in now.findings]
+    return [_finding(finding) for finding in now.findings]
+
+
+@lru_cache(maxsize=MOST_FINDINGS)
+def _finding(finding: Finding) -> m.FindingView:
+    return m.FindingView(**vars(finding))
 
 
 def _missing(now: Standing) -> dict[str, list[str]]:
@@ -109,7 +114,7 @@ def _step(step: Step, now: Standing, waits: Mapping[str, Wait], binding: Sequenc
     decided = (
         [_said_at(reading, now) for reading in step.reads],
         tuple(say_step(step, now.readings)),
-        "" if act else together(step, state),
+        "" if act else now.finished_together[step.key],
         waits.get(step.key),
         None if act else held_by(step, binding),
         "" if act else say_wrong_part(step, state),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
@@ -12,6 +13,9 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_all
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import with_counts
+
+# One look at a job asks the same of its state many times.
+KEPT = 50
 
 
 def shape_now(state: JobState) -> Shape:
@@ -30,6 +34,7 @@ def choices_now(state: JobState) -> dict[str, str]:
     return {key: taken.act.choice for key, taken in state.entries.items() if taken.act.choice}
 
 
+@by_identity(most=KEPT)
 def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
     """The fields a log asks for as things stand.
 
@@ -109,6 +114,7 @@ def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
     return Readings(readings.sheet, {**told, **readings.quantities}, readings.words)
 
 
+@by_identity(most=KEPT)
 def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tuple[str, ...]:
     """Required fields of a phase that nobody has filled in.
 

@@ -40,8 +40,29 @@ USUAL_GRIP, USUAL_GRIP_OPEN = 5.0, 0.3
 SLACK = 1e-9
 
 
-def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -> list[Finding]:
-    """Say what is open at the joints of a job.
+def look_bolts(state: JobState) -> list[Finding]:
+    """Say what is open at the bolts of a job: not final, not proven, clamped by override.
+
+    A place that was worked on blocks the signature until it is final.
+
+    Common practice, no published source.
+
+    Examples
+    --------
+    >>> look_bolts(JobState())
+    []
+    """
+    found = [finding for joint in state.joints.values() for finding in _joint(joint, state)]
+    found += _unproven(state)
+    for override in state.overrides:
+        names = ", ".join(override.places)
+        message = f"Clamped outside the rule by override: {names} ({override.reason})."
+        found.append(Finding("override", "open", message, "joints"))
+    return found
+
+
+def look_clamped(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -> list[Finding]:
+    """Say where rubber is wound up, and what ties the corner that is carried.
 
     Parameters
     ----------
@@ -55,7 +76,7 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
     Returns
     -------
     list of Finding
-        What blocks, what stays open, what to ask.
+        What stays open, what to ask.
 
     Raises
     ------
@@ -63,7 +84,7 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
 
     Notes
     -----
-    A place that was worked on blocks the signature until it is final.
+    The lift is that of all such rubber of the corner.
 
     Source
     ------
@@ -73,15 +94,10 @@ def look_joints(state: JobState, readings: Readings, wound: Sequence[WoundUp]) -
     --------
     >>> from fair_spindle.core.joblog.required_fields import readings_now
     >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> look_joints(JobState(), readings_now(JobState(), WORK), [])
+    >>> look_clamped(JobState(), readings_now(JobState(), WORK), [])
     []
     """
-    found = [finding for joint in state.joints.values() for finding in _joint(joint, state)]
-    found += _unproven(state)
-    for override in state.overrides:
-        names = ", ".join(override.places)
-        message = f"Clamped outside the rule by override: {names} ({override.reason})."
-        found.append(Finding("override", "open", message, "joints"))
+    found = []
     for one in wound:
         lift = "" if one.lift is None else f"; all such rubber of this corner lifts it by {say_lift(one)}"
         name = f"{state.joints[one.joint].label}, place {one.number}"
