@@ -1,6 +1,7 @@
 # Every target brings what it needs, also in a fresh clone.
 SHELL := /bin/bash
-VENV := .venv
+PYTHON ?= python3
+VENV ?= .venv
 PY := $(VENV)/bin/python
 UV := $(VENV)/bin/uv
 WEB_APP := src/fair_spindle/web_app/index.html
@@ -13,7 +14,7 @@ setup: $(VENV)/.ready $(WEB_APP)
 	@$(PY) -m compileall -q src
 
 $(VENV)/.ready: requirements.lock pyproject.toml
-	test -x $(PY) || python3 -m venv $(VENV)
+	test -x $(PY) || $(PYTHON) -m venv $(VENV)
 	$(PY) -m pip install --quiet uv==0.13.9
 	$(UV) pip install --quiet --python $(PY) --compile-bytecode --require-hashes -r requirements.lock
 	$(UV) pip install --quiet --python $(PY) --no-deps --no-build-isolation -e .

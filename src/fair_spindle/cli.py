@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import json
+import os
 import socket
 import sys
 import tempfile
@@ -290,8 +291,9 @@ def _in_url(host: str) -> str:
 
 
 def _run(file: Path, host: str, port: int, listener: socket.socket, *, keeps_copies: bool = False) -> None:
-    # Collecting garbage while modules load takes time and finds nothing.
+    # Collecting garbage while modules load takes time and finds nothing, and so does looking for plugins of pydantic.
     gc.disable()
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "true")
     from fair_spindle.api.app import create_app
     from fair_spindle.network.serving import serve_plain
 

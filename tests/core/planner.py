@@ -29,7 +29,8 @@ class Order:
         return next(step for step in self.plan.steps if step.key == key)
 
     def goes(self, *keys):
-        """The steps stand in this order."""
+        """The steps stand in this order; several in one string are apart by a space."""
+        keys = " ".join(keys).split()
         places = [self.keys.index(key) for key in keys]
         assert places == sorted(places), dict(zip(keys, places, strict=True))
 

@@ -7,9 +7,7 @@ import pytest
 from planner import STRUT, Order, with_options
 
 from fair_spindle.core.basics.errors import Inconsistent
-from fair_spindle.core.planning.procedure import (
-    Fitting,
-)
+from fair_spindle.core.planning.procedure import Fitting
 
 
 def test_1_differential_brace():
@@ -37,12 +35,8 @@ def test_3_unit_from_inside_the_cabin():
     order = Order(("cabin_unit", "rear"))
     for side in ("left", "right"):
         order.goes(
-            "cabin_unit.trim_out@rear",
-            f"cabin_unit.bracket_loose@rear.{side}",
-            f"cabin_unit.unit_out@rear.{side}",
-            f"cabin_unit.main_start@rear.{side}",
-            f"cabin_unit.bracket_tight@rear.{side}",
-            "cabin_unit.trim_back@rear",
+            f"cabin_unit.trim_out@rear cabin_unit.bracket_loose@rear.{side} cabin_unit.unit_out@rear.{side} "
+            f"cabin_unit.main_start@rear.{side} cabin_unit.bracket_tight@rear.{side} cabin_unit.trim_back@rear"
         )
         assert any("thread" in why for why in order.step(f"cabin_unit.bracket_tight@rear.{side}").why)
     assert "spring_energy" in order.cautions("cabin_unit.unit_out@rear.left")
@@ -59,13 +53,8 @@ WISHBONE = {"front.layout": "double_wishbone"}
 def test_4_truck_front_poly_at_any_height_bonded_originals_not():
     order = Order(("truck_front", "front"), car=WISHBONE)
     order.goes(
-        "clear_wires@front",
-        "tether@front.left",
-        "truck_front.taper_free@front.left",
-        "truck_front.nut_off@front.left",
-        "truck_front.arm_out@front.left",
-        "truck_front.limiter_out@front.left",
-        "truck_front.in@front.left",
+        "clear_wires@front tether@front.left truck_front.taper_free@front.left truck_front.nut_off@front.left "
+        "truck_front.arm_out@front.left truck_front.limiter_out@front.left truck_front.in@front.left"
     )
     order.goes("truck_front.clicks@front.left", "raise.1", "truck_front.clicks_back@front.left")
     assert order.where("truck_front.arm_torque@front.left") == "hanging"
@@ -86,12 +75,8 @@ def test_4_truck_front_poly_at_any_height_bonded_originals_not():
 def test_5_subframe_collars_have_a_dozen_numbered_places():
     order = Order(("subframe_collars", "front"))
     order.goes(
-        "subframe_collars.mark@front",
-        "subframe_collars.carry@front",
-        "subframe_collars.loosen@front",
-        "subframe_collars.collars@front",
-        "subframe_collars.snug@front",
-        "subframe_collars.torque@front",
+        "subframe_collars.mark@front subframe_collars.carry@front subframe_collars.loosen@front "
+        "subframe_collars.collars@front subframe_collars.snug@front subframe_collars.torque@front"
     )
     joint = order.joint("subframe_collars.subframe.front")
     assert [bolt.number for bolt in joint.bolts] == list(range(1, 13))
@@ -177,11 +162,8 @@ def test_13_sway_bars_front_and_rear_without_preload():
     order = Order(("sway_bars", "front"), ("sway_bars", "rear"))
     for axle in ("front", "rear"):
         order.goes(
-            f"sway_bars.preset@{axle}.left",
-            f"sway_bars.centre@{axle}",
-            f"sway_bars.swing@{axle}",
-            f"sway_bars.second_link@{axle}",
-            f"links_loaded@{axle}",
+            f"sway_bars.preset@{axle}.left sway_bars.centre@{axle} sway_bars.swing@{axle} "
+            f"sway_bars.second_link@{axle} links_loaded@{axle}"
         )
         assert order.where(f"sway_bars.second_link@{axle}") == "on_wheels"
     hanging = Order(("sway_bars", "front"), schools={"second_link": "hanging"})
@@ -214,13 +196,9 @@ def test_15_strut_through_the_cowl():
 def test_16_subframe_inserts_are_lowered_only_enough_for_a_hand():
     order = Order(("subframe_inserts", "rear"))
     order.goes(
-        "subframe_inserts.carry@rear",
-        "subframe_inserts.lower@rear",
-        "subframe_inserts.insert@rear",
-        "subframe_inserts.line_up@rear",
-        "subframe_inserts.snug@rear",
-        "subframe_inserts.torque_main@rear",
-        "subframe_inserts.torque_brace@rear",
+        "subframe_inserts.carry@rear subframe_inserts.lower@rear subframe_inserts.insert@rear "
+        "subframe_inserts.line_up@rear subframe_inserts.snug@rear subframe_inserts.torque_main@rear "
+        "subframe_inserts.torque_brace@rear"
     )
     assert "only enough for a hand" in order.step("subframe_inserts.lower@rear").title
 
@@ -229,12 +207,8 @@ def test_17_tie_rods_are_counted_and_their_jam_nuts_closed_last():
     order = Order(("tie_rods", "front"))
     for side in ("left", "right"):
         order.goes(
-            f"tie_rods.mark@front.{side}",
-            f"tie_rods.count_off@front.{side}",
-            f"tie_rods.count_on@front.{side}",
-            f"tie_rods.taper_angle@front.{side}",
-            "toe_set",
-            f"tie_rods.jam_lock@front.{side}",
+            f"tie_rods.mark@front.{side} tie_rods.count_off@front.{side} tie_rods.count_on@front.{side} "
+            f"tie_rods.taper_angle@front.{side} toe_set tie_rods.jam_lock@front.{side}"
         )
     boot = Order(with_options("tie_rods", "front", part="boot", spec="torque"))
     boot.goes("tie_rods.count_off@front.left", "tie_rods.boot@front.left", "tie_rods.count_on@front.left")
@@ -245,9 +219,7 @@ def test_17_tie_rods_are_counted_and_their_jam_nuts_closed_last():
 def test_18_heavy_linkage_leaves_jam_nuts_for_the_rack():
     order = Order(("drag_link", "front"), car={"front.layout": "solid_leaf"})
     order.goes("drag_link.preset@front", "drag_link.tapers@front", "drag_link.damper_gap@front")
-    order.goes(
-        "drag_link.toe_first@front", "drag_link.wheel_straight@front", "alignment", "drag_link.jam_after@front"
-    )
+    order.goes("drag_link.toe_first@front drag_link.wheel_straight@front alignment drag_link.jam_after@front")
     assert "gear" in order.cautions("drag_link.tapers@front")
     assert "not bottoming" in order.step("drag_link.damper_gap@front").title
 

@@ -50,13 +50,7 @@ class Tuner:
         self.do(planned(known))
         for joint in self.state.plan.joints:
             told = tuple(replace(bolt, spec=SPEC, reach="") for bolt in joint.bolts)
-            self.do(
-                Drawn(
-                    replace(joint, bolts=told, swapped="")
-                    if hasattr(joint, "swapped")
-                    else replace(joint, bolts=told)
-                )
-            )
+            self.do(Drawn(replace(joint, bolts=told)))
 
     @property
     def windows(self):

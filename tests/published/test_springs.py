@@ -124,11 +124,7 @@ def corner(rng, place):
 def energy(leg, travel, count=4001):
     """Work done on a corner from zero travel, by adding up its force along the way."""
     at = np.linspace(0.0, travel, count)
-    return (
-        float(np.trapezoid(leg.force(at)[0], at))
-        if hasattr(np, "trapezoid")
-        else float(np.trapz(leg.force(at)[0], at))
-    )
+    return float(np.trapezoid(leg.force(at)[0], at))
 
 
 @pytest.mark.referee

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import PickList from './PickList.vue'
 import RefusalNote from './RefusalNote.vue'
+import SaidBefore from './SaidBefore.vue'
 import { storeToRefs } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { newId, type FastenerView, type Schemas } from '../api/client'
 import { useActing } from '../composables/useActing'
+import { useCar } from '../stores/car'
 import { useChoices } from '../stores/choices'
 import UnitInput from './UnitInput.vue'
 import { sayRefusal } from '../composables/useGuarded'
@@ -15,6 +17,7 @@ const props = defineProps<{ start: FastenerView | null }>()
 const emit = defineEmits<{ done: [] }>()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, act } = useActing()
+const listed = computed(() => useCar().car?.fasteners ?? [])
 const from = props.start
 const form = ref({
   group: from?.group ?? '',
@@ -71,7 +74,10 @@ async function save(): Promise<void> {
 <template>
   <form class="card entry-form" @submit.prevent="save">
     <h3>{{ start ? `Change: ${start.group}` : 'Add a fastener' }}</h3>
-    <label class="wide">Holds <el-input v-model="form.group" maxlength="80" /></label>
+    <label class="wide">
+      Holds
+      <SaidBefore v-model="form.group" maxlength="80" :before="listed.map((one) => one.group)" />
+    </label>
     <label>Place <el-input v-model="form.place" maxlength="2" /></label>
     <PickList
       v-model="form.axle"
@@ -88,7 +94,10 @@ async function save(): Promise<void> {
         <el-option v-for="one in choices.property_classes" :key="one" :value="one" :label="one" />
       </el-select>
     </label>
-    <label>Drive and size <el-input v-model="form.drive" maxlength="60" /></label>
+    <label>
+      Drive and size
+      <SaidBefore v-model="form.drive" maxlength="60" :before="listed.map((one) => one.drive)" />
+    </label>
     <label>
       Torque
       <UnitInput
@@ -110,7 +119,10 @@ async function save(): Promise<void> {
         threadlocker: 'threadlocker',
       }"
     />
-    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
+    <label class="wide">
+      Source
+      <SaidBefore v-model="form.source" maxlength="200" :before="listed.map((one) => one.source)" />
+    </label>
     <el-checkbox v-model="form.single">Single use</el-checkbox>
     <div class="row wide">
       <el-button type="primary" native-type="submit" :disabled="busy">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import PickList from './PickList.vue'
 import RefusalNote from './RefusalNote.vue'
+import SaidBefore from './SaidBefore.vue'
 import { storeToRefs } from 'pinia'
 import { ref } from 'vue'
 import { Refusal, type Joint } from '../api/client'
@@ -10,6 +11,7 @@ import { useChoices } from '../stores/choices'
 import JointGrid from './JointGrid.vue'
 import UnitInput from './UnitInput.vue'
 
+defineProps<{ sources: string[] }>()
 const emit = defineEmits<{ done: [key: string] }>()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, act } = useActing()
@@ -174,7 +176,10 @@ async function save(): Promise<void> {
         threadlocker: 'with threadlocker',
       }"
     />
-    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
+    <label class="wide">
+      Source
+      <SaidBefore v-model="form.source" maxlength="200" :before="sources" />
+    </label>
     <PickList
       v-model="form.trust"
       label="Trusted as"

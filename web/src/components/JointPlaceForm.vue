@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import RefusalNote from './RefusalNote.vue'
+import SaidBefore from './SaidBefore.vue'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Bolt, JointView } from '../api/client'
@@ -7,10 +8,17 @@ import { useChangePlaces } from '../composables/useChangePlaces'
 import { useChoices } from '../stores/choices'
 import UnitInput from './UnitInput.vue'
 
-const props = defineProps<{ joint: JointView; places: number[]; usualSource?: string }>()
+const props = defineProps<{
+  joint: JointView
+  places: number[]
+  sources: string[]
+  sourceAsBefore?: boolean
+}>()
 const emit = defineEmits<{ done: [] }>()
 const { choices } = storeToRefs(useChoices())
 const { problem, busy, change } = useChangePlaces()
+/** Mostly one list for the whole car: what was told last. */
+const usual = computed(() => (props.sourceAsBefore ? (props.sources.at(-1) ?? '') : ''))
 const EMPTY = { torque: '', unit: 'nm', source: '', note: '', head: '', hold: '', right: false }
 const form = ref({ ...EMPTY })
 const begun = ref({ ...EMPTY })
@@ -38,7 +46,7 @@ watch(
       right: shared((one) => String(one.spec?.affirmed ?? false)) === 'true',
     }
     begun.value = { ...form.value }
-    form.value.source ||= props.usualSource ?? ''
+    form.value.source ||= usual.value
   },
   { immediate: true },
 )
@@ -52,7 +60,7 @@ async function save(): Promise<void> {
     places: props.places,
     other_side: both.value,
     torque: torque ? { text: now.torque, unit: now.unit } : null,
-    source: edited('source') && (torque || now.source !== props.usualSource) ? now.source : null,
+    source: edited('source') && (torque || now.source !== usual.value) ? now.source : null,
     note: edited('note') ? now.note : null,
     head: edited('head') ? now.head : null,
     hold: edited('hold') ? now.hold : null,
@@ -75,7 +83,10 @@ async function save(): Promise<void> {
         @enter="save"
       />
     </label>
-    <label class="wide">Source <el-input v-model="form.source" maxlength="200" /></label>
+    <label class="wide">
+      Source
+      <SaidBefore v-model="form.source" maxlength="200" :before="sources" />
+    </label>
     <label>Head <el-input v-model="form.head" maxlength="40" /></label>
     <label>Hold <el-input v-model="form.hold" maxlength="40" /></label>
     <label class="wide"> Which way round <el-input v-model="form.note" maxlength="120" /> </label>

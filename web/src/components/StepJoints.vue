@@ -3,7 +3,7 @@ import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
 import { computed, onMounted, ref, watch } from 'vue'
 import type { JointView } from '../api/client'
-import { useJoints } from '../composables/useJoints'
+import { sourcesOf, useJoints } from '../composables/useJoints'
 import { useChoices } from '../stores/choices'
 import { useGauges } from '../stores/gauges'
 import { useJob } from '../stores/job'
@@ -32,15 +32,7 @@ const joint = computed(
 const places = computed(() =>
   picked.value.length ? picked.value : (joint.value?.bolts.map((one) => one.number) ?? []),
 )
-/** Where the job's values came from last: mostly one list for the whole car. */
-const usualSource = computed(
-  () =>
-    view.value?.joints
-      .flatMap((one) => one.bolts)
-      .map((one) => one.source)
-      .filter(Boolean)
-      .at(-1) ?? '',
-)
+const sources = computed(() => sourcesOf(view.value?.joints ?? []))
 function choose(key: string): void {
   chosen.value = key
   picked.value = []
@@ -97,7 +89,8 @@ onMounted(() => void useGauges().load())
         <JointPlaceForm
           :joint="joint"
           :places="places"
-          :usual-source="usualSource"
+          :sources="sources"
+          source-as-before
           @done="picked = []"
         />
       </FoldAway>

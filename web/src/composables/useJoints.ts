@@ -37,6 +37,11 @@ export async function adapterOf(one: WrenchAdapter) {
   return { wrench_mm: numbers.wrench!, adapter_mm: numbers.adapter, angle_deg: numbers.angle! }
 }
 
+/** Where the values of some joints come from, in the order they stand. */
+export function sourcesOf(joints: JointView[]): string[] {
+  return joints.flatMap((one) => one.bolts.map((bolt) => bolt.source)).filter(Boolean)
+}
+
 /** The joints of the open job, read again with every line of its log. */
 export function useJoints(): Joints {
   const store = useJob()

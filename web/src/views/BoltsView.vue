@@ -12,7 +12,7 @@ import JointWork from '../components/JointWork.vue'
 import MoveCar from '../components/MoveCar.vue'
 import TorqueListCard from '../components/TorqueListCard.vue'
 import { useActing } from '../composables/useActing'
-import { useJoints } from '../composables/useJoints'
+import { sourcesOf, useJoints } from '../composables/useJoints'
 import { useGauges } from '../stores/gauges'
 import { useJob } from '../stores/job'
 
@@ -23,6 +23,7 @@ const picked = ref<number[]>([])
 /** The code on a bag's label names the joint its fasteners belong to. */
 chosen.value = String(useRoute().query.joint ?? '')
 const drawing = ref(false)
+const sources = computed(() => sourcesOf(view.value?.joints ?? []))
 const pasting = ref(false)
 
 const narrow = useMediaQuery('(width <= 760px)')
@@ -84,7 +85,7 @@ onMounted(() => void useGauges().load())
     </header>
     <RefusalNote :said="problem || refused" />
     <TorqueListCard v-if="pasting" @show="choose" @done="pasting = false" />
-    <JointForm v-if="drawing" @done="choose" />
+    <JointForm v-if="drawing" :sources="sources" @done="choose" />
     <template v-else>
       <NothingYet
         v-if="view && !view.joints.length"
@@ -154,6 +155,7 @@ onMounted(() => void useGauges().load())
         v-if="joint && picked.length"
         :joint="joint"
         :places="picked"
+        :sources="sources"
         @done="picked = []"
       />
       <MoveCar v-if="joint" />
