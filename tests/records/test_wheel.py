@@ -1,6 +1,8 @@
 """The wheel carries everything: unpacked anywhere, it serves the sample workshop with its pages."""
 
+import gzip
 import os
+import re
 import subprocess
 import sys
 import time
@@ -23,6 +25,9 @@ def test_a_wheel_carries_the_interface_and_is_the_same_each_time(tmp_path, free_
         names = set(wheel.namelist())
         assert {"fair_spindle/web_app/index.html", "fair_spindle/web_app/sw.js"} <= names
         assert any(name.endswith("licenses/LICENSE") for name in names)
+        first = re.findall(r"(?:src|href)=\"/(assets/[^\"]+)", wheel.read("fair_spindle/web_app/index.html").decode())
+        packed = {name: len(gzip.compress(wheel.read(f"fair_spindle/web_app/{name}"))) for name in first}
+        assert 50_000 < sum(packed.values()) < 125_000, f"what is asked for before the first paint: {packed}"
         wheel.extractall(tmp_path / "unpacked")
     environment = {**os.environ, "PYTHONPATH": str(tmp_path / "unpacked")}
     command = [sys.executable, "-c", RUN, "demo", "--port", str(free_port), "--db", str(tmp_path / "demo.sqlite")]

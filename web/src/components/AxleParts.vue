@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import 'element-plus/es/components/descriptions/style/css'
-import 'element-plus/es/components/descriptions-item/style/css'
+import 'element-plus/theme-chalk/el-descriptions.css'
+import 'element-plus/theme-chalk/el-descriptions-item.css'
 import RefusalNote from './RefusalNote.vue'
 import { computed, ref, watch } from 'vue'
 import type { FieldView, MapPartView } from '../api/client'

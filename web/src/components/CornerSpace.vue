@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/segmented/style/css'
+import 'element-plus/theme-chalk/el-segmented.css'
 import RefusalNote from './RefusalNote.vue'
 import {
   useIntervalFn,

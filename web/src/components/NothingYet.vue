@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/empty/style/css'
+import 'element-plus/theme-chalk/el-empty.css'
 
 /** A place where nothing is yet, and what brings something there; the car's line lies flat until then. */
 defineProps<{ said: string }>()

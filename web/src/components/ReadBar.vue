@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/progress/style/css'
+import 'element-plus/theme-chalk/el-progress.css'
 import { computed } from 'vue'
 
 /** How much of what is asked was read, drawn as a bar beside the words that say it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/table/style/css'
+import 'element-plus/theme-chalk/el-table.css'
 import RefusalNote from './RefusalNote.vue'
 import FilePick from './FilePick.vue'
 import { ref } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/autocomplete/style/css'
+import 'element-plus/theme-chalk/el-autocomplete.css'
 import { computed } from 'vue'
 
 /** Words in a field that were likely said before, on this car or job: the first letters bring them. */

@@ -11,7 +11,11 @@ const shared = import.meta.glob<string>('./parts.ts', {
   eager: true,
 })
 const styled = (text: string) =>
-  new Set([...text.matchAll(/components\/([a-z-]+)\/style\/css/g)].map((one) => one[1]))
+  new Set(
+    [...text.matchAll(/(?:components\/|theme-chalk\/el-)([a-z-]+)(?:\/style|\.css)/g)].map(
+      (one) => one[1],
+    ),
+  )
 // Parts whose style is that of the part they stand in.
 const WITHIN: Record<string, string> = { 'table-column': 'table' }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import 'element-plus/es/components/table/style/css'
-import 'element-plus/es/components/tag/style/css'
+import 'element-plus/theme-chalk/el-table.css'
+import 'element-plus/theme-chalk/el-tag.css'
 import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref } from 'vue'

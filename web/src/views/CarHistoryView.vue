@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/table/style/css'
+import 'element-plus/theme-chalk/el-table.css'
 import NothingYet from '../components/NothingYet.vue'
 import RefusalNote from '../components/RefusalNote.vue'
 import { computed, ref, watch } from 'vue'

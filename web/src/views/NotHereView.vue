@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import 'element-plus/es/components/result/style/css'
+import 'element-plus/theme-chalk/el-result.css'
 
 /** An address that leads nowhere: of an older version, or typed wrong. */
 </script>

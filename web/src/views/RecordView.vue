@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import 'element-plus/es/components/timeline/style/css'
-import 'element-plus/es/components/timeline-item/style/css'
+import 'element-plus/theme-chalk/el-timeline.css'
+import 'element-plus/theme-chalk/el-timeline-item.css'
 import FoldAway from '../components/FoldAway.vue'
 import { computed } from 'vue'
 import FindingList from '../components/FindingList.vue'
