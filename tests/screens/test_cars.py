@@ -96,8 +96,12 @@ def test_fasteners_are_listed_doubted_and_struck_off(tuner):
     tuner.press("Save the change")
     expect(row).to_contain_text("M12 × 1.25, 10.9, 120 N·m")
     expect(row).not_to_contain_text("meant?")
+    expect(page.locator("datalist option[value='Sheet 4, invented']")).to_have_count(1)
     row.get_by_role("button", name="Strike").click()
     expect(page.get_by_text("Nothing listed yet")).to_be_visible()
+    page.goto(f"{tuner.address}/car/of/an/older/version")
+    page.get_by_role("link", name="To the workshop's board").click()
+    expect(page.get_by_role("heading", name="In work")).to_be_visible()
 
 
 def test_readings_come_in_from_a_file_with_a_preview(tuner, tmp_path):

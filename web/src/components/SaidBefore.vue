@@ -1,23 +1,16 @@
 <script setup lang="ts">
-import 'element-plus/theme-chalk/el-autocomplete.css'
-import { computed } from 'vue'
+import { computed, useId } from 'vue'
 
-/** Words in a field that were likely said before, on this car or job: the first letters bring them. */
+/** Words in a field that were likely said before, on this car or job: the browser offers those that fit. */
 const props = defineProps<{ before: (string | undefined)[]; maxlength: string }>()
 const said = defineModel<string>({ required: true })
-const known = computed(() => [...new Set(props.before)].filter((one): one is string => !!one))
-const find = (typed: string) =>
-  known.value
-    .filter((one) => one !== typed && one.toLowerCase().includes(typed.trim().toLowerCase()))
-    .map((value) => ({ value }))
+const list = useId()
+const known = computed(() => [...new Set(props.before)].filter(Boolean))
 </script>
 
 <template>
-  <el-autocomplete
-    v-model="said"
-    :fetch-suggestions="find"
-    :debounce="0"
-    :maxlength="maxlength"
-    fit-input-width
-  />
+  <el-input v-model="said" :maxlength="maxlength" :list="list" autocomplete="off" />
+  <datalist :id="list">
+    <option v-for="one in known" :key="one" :value="one" />
+  </datalist>
 </template>
