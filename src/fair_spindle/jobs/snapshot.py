@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, fields
 from functools import cached_property
 from typing import Any
 
+from fair_spindle.core.basics.growing import Growing
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.corner import Corner as Corner3D
@@ -151,7 +152,8 @@ class Standing:
 
     def then(self, event: Event) -> Standing:
         """How it stands after one more line; what is known already is not derived again."""
-        after = Standing(self.book, [*self.log, event], self.limits)
+        log = self.log if isinstance(self.log, Growing) else Growing(self.log)
+        after = Standing(self.book, log.and_one(event), self.limits)
         after.__dict__["state"] = derive_on(self.state, after.log, self.kind)
         after.__dict__["names"] = {**self.names, **names_in([event.act])}
         same = {name for name in _PARTS if getattr(after.state, name) is getattr(self.state, name)}

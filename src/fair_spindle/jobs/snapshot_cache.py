@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from threading import Lock
 
+from fair_spindle.core.basics.growing import Growing
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import Line, read_lines
 from fair_spindle.records.tables import BookRow
@@ -20,7 +21,7 @@ class _Kept:
     """Lines as they were read, by which mark of the file, and what was worked out of them."""
 
     mark: Mark
-    lines: tuple[Line, ...]
+    lines: Growing[Line]
     made: Standing
 
 
@@ -42,16 +43,16 @@ def stand(
     with _lock:
         kept = _kept.get(key)
     if kept is None:
-        lines = tuple(lines_after(0))
+        lines = Growing(lines_after(0))
         made = Standing(book, read_lines(lines), limits)
     else:
         own = kept.mark == mark and len(kept.lines) <= length
         if own and len(kept.lines) == length:
             _keep(key, kept)
             return kept.made
-        lines = (*kept.lines, *lines_after(len(kept.lines))) if own else tuple(lines_after(0))
+        lines = Growing((*kept.lines, *lines_after(len(kept.lines))) if own else lines_after(0))
         made = kept.made
-        if own or kept.lines == lines[: len(kept.lines)]:
+        if own or list(kept.lines) == lines[: len(kept.lines)]:
             for event in read_lines(lines[len(kept.lines) :]):
                 made = made.then(event)
         else:
@@ -65,7 +66,7 @@ def keep_after(before: Standing, after: Standing, line: Line) -> None:
     with _lock:
         kept = _kept.get(_key(before.book, before.limits))
     if kept is not None and kept.made is before:
-        _keep(_key(after.book, after.limits), _Kept(kept.mark, (*kept.lines, line), after))
+        _keep(_key(after.book, after.limits), _Kept(kept.mark, kept.lines.and_one(line), after))
 
 
 def _key(book: BookRow, limits: Mapping[str, float]) -> bytes:
