@@ -4,7 +4,9 @@ import { computed } from 'vue'
 
 /** How much of what is asked was read, drawn as a bar beside the words that say it. */
 const props = defineProps<{ done: number; of: number }>()
-const drawn = computed(() => (props.of ? (100 * props.done) / props.of : 100))
+const drawn = computed(() =>
+  props.of ? Math.min(100, Math.max(0, (100 * props.done) / props.of)) : 100,
+)
 </script>
 
 <template>

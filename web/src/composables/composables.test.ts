@@ -11,6 +11,7 @@ import { provideDesk } from './useDesk'
 import { useField, type FieldEntry } from './useField'
 import { useMoveOn } from './useMoveOn'
 import { useRead, type Read } from './useRead'
+import { sayDay, sayMoment } from './useWords'
 
 const part = (name: string, carry = false) => ({ name, label: name, unit: 'mm', carry })
 const field = {
@@ -189,4 +190,12 @@ it('moves the car at once where nothing is lost, and only after a yes where some
   told.lost = []
   await press('Rear left carried')
   expect(written).toMatchObject([{ act: { to: 'corner_carried', corner: 'left', axle: 'rear' } }])
+})
+
+it('a day and a moment tell their year where it is not this one', () => {
+  const now = new Date().toISOString()
+  for (const say of [sayDay, sayMoment]) {
+    expect(say('1999-03-04T10:00:00Z')).toContain('1999')
+    expect(say(now)).not.toContain(now.slice(0, 4))
+  }
 })

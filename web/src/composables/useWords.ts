@@ -1,6 +1,12 @@
+/** The year is told where it is not this one. */
+const yearOf = (date: Date) =>
+  date.getFullYear() === new Date().getFullYear() ? undefined : ('numeric' as const)
+
 /** A moment of the log in the reader's own time zone. */
 export function sayMoment(moment: string): string {
-  return new Date(moment).toLocaleString(undefined, {
+  const date = new Date(moment)
+  return date.toLocaleString(undefined, {
+    year: yearOf(date),
     day: 'numeric',
     month: 'short',
     hour: '2-digit',
@@ -27,7 +33,9 @@ export const VERDICTS = { likely: '✓', open: '◐', missed: '▲' } as const
 
 /** A day as it is written there, in the reader's form. */
 export function sayDay(day: string): string {
-  return new Date(`${day.slice(0, 10)}T12:00`).toLocaleDateString(undefined, {
+  const date = new Date(`${day.slice(0, 10)}T12:00`)
+  return date.toLocaleDateString(undefined, {
+    year: yearOf(date),
     weekday: 'short',
     day: 'numeric',
     month: 'short',

@@ -43,13 +43,13 @@ const moveOn = useMoveOn(page)
         Type a number and Enter; the next empty field takes over. Commas, fractions and units such
         as 1 3/8 in or 0°20' are understood.
       </p>
-      <p
+      <div
         class="figure [grid-row:1_/_3] [grid-column:2] self-center text-24px c-go lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
         role="status"
       >
         {{ read }} of {{ required }} read
         <ReadBar :done="read" :of="required" />
-      </p>
+      </div>
     </header>
     <SettleBar />
     <div class="row ways justify-between">

@@ -7,6 +7,7 @@ import HistoryCurve from '../components/HistoryCurve.vue'
 import { useCarPart } from '../composables/useCarPart'
 import { useRead } from '../composables/useRead'
 import { useCar } from '../stores/car'
+import { sayDay } from '../composables/useWords'
 
 const store = useCar()
 const { found: history, problem } = useCarPart(
@@ -19,7 +20,7 @@ const onlyChanged = ref(true)
 const moments = computed(() => history.value?.moments ?? [])
 const named = (key: string) => {
   const one = moments.value.find((each) => each.key === key)
-  return one ? `${one.at.slice(0, 10)} ${one.title}, ${one.phase}` : ''
+  return one ? `${sayDay(one.at)}: ${one.title}, ${one.phase}` : ''
 }
 const { found: compared, problem: unlike } = useRead(
   () => ['cars', store.car!.id, 'compared'],
@@ -105,13 +106,8 @@ watch(
           empty-text="Nothing changed by more than its ±."
         >
           <el-table-column prop="label" label="Reading" sortable fixed min-width="130" />
-          <el-table-column
-            prop="first"
-            :label="compared.first"
-            min-width="150"
-            class-name="figure"
-          />
-          <el-table-column prop="then" :label="compared.then" min-width="150" class-name="figure" />
+          <el-table-column prop="first" :label="named(first)" min-width="150" class-name="figure" />
+          <el-table-column prop="then" :label="named(then)" min-width="150" class-name="figure" />
           <el-table-column label="Change" min-width="150" class-name="figure">
             <template #default="{ row }"> {{ row.differs ? '▲ ' : '' }}{{ row.change }} </template>
           </el-table-column>
@@ -128,7 +124,7 @@ watch(
             class-name="figure"
           >
             <template #header>
-              {{ one.at.slice(0, 10) }}<br />
+              {{ sayDay(one.at) }}<br />
               <router-link :to="{ name: 'record', params: { jobId: one.job_id } }">
                 {{ one.title }} </router-link>, {{ one.phase }}
             </template>

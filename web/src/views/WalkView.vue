@@ -105,10 +105,10 @@ onMounted(() => void gauges.load().then(() => gauges.aim(at.value)))
   <div class="grid one-col gap-14px">
     <header class="flex flex-wrap gap-y-6px gap-x-20px items-baseline justify-between">
       <h2>Walk round the car</h2>
-      <p class="figure text-22px c-go" role="status">
+      <div class="figure text-22px c-go" role="status">
         {{ left ? `${left} still to read` : '✓ Everything asked is read' }}
         <ReadBar :done="required - left" :of="required" />
-      </p>
+      </div>
     </header>
     <SettleBar @settled="focus" />
     <div class="grid grid-cols-[360px_minmax(0,1fr)] gap-18px items-start lt-phone:one-col">
