@@ -90,7 +90,15 @@ onMounted(() => void useGauges().load())
       <NothingYet
         v-if="view && !view.joints.length"
         said="No joint is drawn yet. Draw one: its places, its threads, its values with their source."
-      />
+      >
+        <router-link
+          v-if="!store.job?.steps.length"
+          :to="{ name: 'order' }"
+          class="content-center min-h-44px font-600"
+        >
+          A plan draws its own: say what is fitted →
+        </router-link>
+      </NothingYet>
       <el-select
         v-if="narrow && joint"
         :model-value="joint.key"
