@@ -19,8 +19,8 @@ class Growing(Sequence[T]):
     --------
     >>> first = Growing("ab")
     >>> longer, other = first.and_one("c"), first.and_one("d")
-    >>> list(first), list(longer), list(other), longer[-1], longer[1:]
-    (['a', 'b'], ['a', 'b', 'c'], ['a', 'b', 'd'], 'c', ['b', 'c'])
+    >>> list(first), list(longer), list(other), len(first), first[-1], first[1:], first[::-1]
+    (['a', 'b'], ['a', 'b', 'c'], ['a', 'b', 'd'], 2, 'b', ['b'], ['b', 'a'])
     """
 
     __slots__ = ("_all", "_length", "_lock")
