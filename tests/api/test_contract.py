@@ -58,9 +58,14 @@ def test_every_page_answers_as_the_contract_says(client):
 def test_every_operation_has_a_summary_and_every_body_an_example_that_fits(client):
     """Referee: the jsonschema library."""
     contract = client.app.openapi()
+    assert not {"HTTPValidationError", "ValidationError"} & set(contract["components"]["schemas"])
     for path, ways in contract["paths"].items():
         for way in ways.values():
             assert way["summary"], path
+            refusals = {status: one["content"] for status, one in way["responses"].items() if status[0] == "4"}
+            assert {"400", "404", "409", "422"} <= set(refusals), path
+            shapes = {one["application/json"]["schema"]["$ref"] for one in refusals.values()}
+            assert shapes == {"#/components/schemas/ErrorBody"}, path
             body = way.get("requestBody", {}).get("content", {}).get("application/json")
             if body:
                 whole = {**body["schema"], "components": contract["components"]}

@@ -4,6 +4,8 @@ from dataclasses import fields, replace
 
 import pytest
 
+from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.jobs import outlook
 from fair_spindle.jobs.book import all_jobs, standing, walk_of
@@ -66,3 +68,15 @@ def test_a_job_looks_the_same_worked_out_line_by_line_and_from_its_log(database)
             grown = grown.then(event)
         alone = Standing(now.book, now.log, now.limits)
         assert show_job(grown, walk_of(database, grown)) == show_job(alone, walk_of(database, alone)), line.title
+
+
+def test_a_choice_lets_go_of_what_rests_on_choices_and_a_number_does_not(database):
+    title = "Front arms, bar and tie-rod ends"
+    now = standing(database, next(one.id for one in all_jobs(database, 50) if one.title == title))
+    show_job(now, walk_of(database, now))
+    toe = Entered("front.left.toe", "angle", {"toe": Typed("3", "min")})
+    told = (Entered("front.left.lower.bush_front", choice="spherical"), False), (toe, True)
+    for act, kept in told:
+        after = now.then(Event("one-more", now.version + 1, "2031-01-01T00:00:00.000Z", act))
+        for name in ("found_at_bolts", "finished_together", "choice_views"):
+            assert (name in after.__dict__) == kept, name
