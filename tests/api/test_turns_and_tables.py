@@ -38,12 +38,7 @@ class Job:
 def test_readings_go_out_as_a_table_and_into_another_job_with_their_instruments(client, jobs):
     first = Job(client, jobs["measured"])
     content = client.get(f"{first.path}/readings.csv").content
-    body = {
-        "id": "table-job-01",
-        "title": "Again",
-        "car": "-",
-        "car_id": first.view()["car_id"],
-    }
+    body = {"id": "table-job-01", "title": "Again", "car": "-", "car_id": first.view()["car_id"]}
     assert client.post("/api/jobs", json=body).status_code == 201
     second = Job(client, "table-job-01")
     query = f"{second.path}/readings.csv?key=table-in-01&seen={second.view()['version']}"

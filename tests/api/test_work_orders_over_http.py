@@ -11,12 +11,7 @@ from pypdf import PdfReader
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.formats.procedure_file import shipped
 
-BRIEF = {
-    "fittings": [
-        {"procedure": "lower_arm", "axle": "front"},
-        {"procedure": "sway_bars", "axle": "front"},
-    ]
-}
+BRIEF = {"fittings": [{"procedure": "lower_arm", "axle": "front"}, {"procedure": "sway_bars", "axle": "front"}]}
 
 
 class Job:

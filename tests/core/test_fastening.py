@@ -31,9 +31,7 @@ from fair_spindle.core.joblog.log import (
 from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.replay import replay
 from fair_spindle.core.joblog.required_fields import readings_now
-from fair_spindle.core.joblog.rules import (
-    permit,
-)
+from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.bolted import doubts_of, look_bolts, look_clamped, swapped
 from fair_spindle.core.predict.clamping import BUSH_RATE, READ_AT_GATE, pivots_of, windows_of_joints, wound_up
@@ -399,6 +397,5 @@ class Walk(RuleBasedStateMachine):
 
 def test_ten_thousand_random_steps_never_clamp_bonded_rubber_off_its_height():
     run_state_machine_as_test(
-        Walk,
-        settings=settings(max_examples=205, stateful_step_count=50, suppress_health_check=list(HealthCheck)),
+        Walk, settings=settings(max_examples=205, stateful_step_count=50, suppress_health_check=list(HealthCheck))
     )

@@ -11,12 +11,7 @@ from planner import COMBINED, LIBRARY, STRUT, Order
 from fair_spindle.core.basics.errors import InputError, NotAllowed
 from fair_spindle.core.planning.own import own_procedure
 from fair_spindle.core.planning.placing import Known
-from fair_spindle.core.planning.procedure import (
-    Brief,
-    Fitting,
-    Library,
-    OwnStep,
-)
+from fair_spindle.core.planning.procedure import Brief, Fitting, Library, OwnStep
 from fair_spindle.core.planning.validity import check_procedure
 from fair_spindle.core.planning.work_order import plan_work
 from fair_spindle.formats.procedure_file import read_procedure, write_procedure

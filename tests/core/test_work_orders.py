@@ -11,12 +11,7 @@ from hypothesis import strategies as st
 from planner import COMBINED, LIBRARY, Order
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, NotFound
-from fair_spindle.core.planning.procedure import (
-    Compared,
-    Fitting,
-    Later,
-    OwnStep,
-)
+from fair_spindle.core.planning.procedure import Compared, Fitting, Later, OwnStep
 from fair_spindle.core.planning.sequence import stretches
 from fair_spindle.core.planning.states import cost
 

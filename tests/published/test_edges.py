@@ -222,11 +222,7 @@ def test_a_solid_helper_gives_nothing_and_a_spring_is_not_pressed_to_nothing():
 
 
 @pytest.mark.identity
-@given(
-    st.integers(0, 10**6),
-    st.integers(1, 4),
-    st.integers(1, 5),
-)
+@given(st.integers(0, 10**6), st.integers(1, 4), st.integers(1, 5))
 @settings(max_examples=150)
 def test_bounded_least_squares_is_scipys(seed, outcomes, changes):
     """Referee: scipy.optimize.lsq_linear, method bvls, with the same small lean."""

@@ -57,11 +57,7 @@ def start(server, tuner):
             version = json.load(urllib.request.urlopen(f"{server.address}/api/cars/{tuner.car}/version"))["version"]
             post(server, f"/api/cars/{tuner.car}/events", {"id": next(IDS), "seen": version, "act": act})
         tuner.job = next(IDS)
-        post(
-            server,
-            "/api/jobs",
-            {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car},
-        )
+        post(server, "/api/jobs", {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car})
         version = json.load(urllib.request.urlopen(f"{server.address}/api/jobs/{tuner.job}/version"))["version"]
         fittings = [{"procedure": "springs", "axle": axle} for axle in ("front", "rear")]
         plan = {"id": next(IDS), "seen": version, "brief": {"fittings": fittings}}
