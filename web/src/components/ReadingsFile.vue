@@ -54,6 +54,7 @@ function choose(picked: File): void {
       row-key="key"
       max-height="50vh"
       scrollbar-always-on
+      :scrollbar-tabindex="0"
     >
       <el-table-column prop="line" label="Line" width="80" class-name="figure" />
       <el-table-column prop="label" label="Reading" min-width="190" />

@@ -37,6 +37,7 @@ const strike = (one: FastenerView) => act({ kind: 'struck', key: one.key })
       row-key="key"
       max-height="640"
       scrollbar-always-on
+      :scrollbar-tabindex="0"
       class="edged"
       aria-label="List"
     >

@@ -103,6 +103,7 @@ watch(
           row-key="key"
           :max-height="TALLEST"
           scrollbar-always-on
+          :scrollbar-tabindex="0"
           empty-text="Nothing changed by more than its ±."
         >
           <el-table-column prop="label" label="Reading" sortable fixed min-width="130" />
@@ -115,7 +116,13 @@ watch(
       </section>
       <section class="card stack" aria-label="Time line">
         <h3>Time line</h3>
-        <el-table :data="lines" row-key="key" :max-height="TALLEST" scrollbar-always-on>
+        <el-table
+          :data="lines"
+          row-key="key"
+          :max-height="TALLEST"
+          scrollbar-always-on
+          :scrollbar-tabindex="0"
+        >
           <el-table-column prop="label" label="Reading" fixed min-width="130" />
           <el-table-column
             v-for="one in moments"
