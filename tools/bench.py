@@ -15,13 +15,17 @@ from statistics import median
 
 from bounds import Bounds
 
+from fair_spindle.demo.workshop import fill
+from fair_spindle.records.database import Database
+
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 ROUNDS = 200
+BOARD = "/api/board"
 
 
 # What an application of the same libraries, with nothing in it, needs to its first answer.
 EMPTY = """
-import sys, numpy, pydantic, sqlmodel, uvicorn
+import sys, numpy, pydantic, sqlmodel, typer, uvicorn
 from fastapi import FastAPI
 app = FastAPI()
 app.get("/api/health")(lambda: {})
@@ -32,13 +36,21 @@ uvicorn.run(app, port=int(sys.argv[1]), log_level="error")
 def main() -> None:
     bounds = Bounds()
     with tempfile.TemporaryDirectory() as folder:
+        sample = Path(folder) / "sample.sqlite"
+        _fill(sample)
         # In turns: the machine is not as fast at one moment as at another.
-        ways = [(empty_command, serving("serve", Path(folder) / f"{n}.sqlite")) for n in range(5)]
-        times = [[cold_start(one) for one in (empty, ours, ours)] for empty, ours in ways]
-        alone, fresh, again = (median(column) for column in zip(*times, strict=True))
+        filled = serving("serve", sample)
+        times = []
+        for n in range(5):
+            own = serving("serve", Path(folder) / f"{n}.sqlite")
+            plain = [cold_start(one) for one in (empty_command, own, own)]
+            times.append([*plain, cold_start(own, BOARD), cold_start(filled, BOARD)])
+        alone, fresh, again, board, full = (median(column) for column in zip(*times, strict=True))
         empty = ("empty FastAPI application, same libraries", alone)
         bounds.line("first start, data made, to first answer", fresh, empty, 2.0)
         bounds.line("start on data that is there, to first answer", again, empty, 1.5)
+        bounds.line("the same, to the board's answer", board, empty, 1.5)
+        bounds.line("the same, sample workshop, every log read", full, empty, 1.8)
         measure(Path(folder) / "demo.sqlite", bounds)
     bounds.end()
 
@@ -51,9 +63,18 @@ def serving(mode: str, db: Path) -> Callable[[int], list[str]]:
     return lambda port: [str(COMMAND), mode, "--db", str(db), "--port", str(port)]
 
 
-def cold_start(command: Callable[[int], list[str]]) -> float:
+def _fill(file: Path) -> None:
+    database = Database(file)
+    fill(database)
+    database.close()
+
+
+def cold_start(command: Callable[[int], list[str]], asks: str = "") -> float:
+    """Until it answers [ms], or until what is asked of it then is answered."""
     begun = time.perf_counter()
-    server, _ = launch(command)
+    server, port = launch(command)
+    if asks:
+        ask(http.client.HTTPConnection("127.0.0.1", port, timeout=10), "GET", asks)
     took = time.perf_counter() - begun
     stop(server)
     return 1000 * took

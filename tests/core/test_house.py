@@ -85,6 +85,7 @@ IN_SHORT = (
     "fields.",
     "basics.wheels",
     "basics.remember",
+    "basics.value_object",
     "geometry.layouts.layout",
 )
 

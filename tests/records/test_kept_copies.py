@@ -38,7 +38,8 @@ def at(file, **more):
     return TestClient(create_app(file, **more), base_url="http://127.0.0.1:8613")
 
 
-def test_a_copy_is_kept_at_the_start_and_none_where_nothing_changed(filled, tmp_path):
+def test_a_copy_is_kept_at_the_start_and_none_where_nothing_changed(filled, tmp_path, monkeypatch):
+    monkeypatch.setattr("fair_spindle.api.app.FIRST_PAGE_SECONDS", 0)
     file = tmp_path / "own.sqlite"
     shutil.copy(filled, file)
     for _ in range(2):

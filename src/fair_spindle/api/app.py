@@ -5,7 +5,7 @@ from __future__ import annotations
 import asyncio
 import mimetypes
 import warnings
-from collections.abc import AsyncIterator, Iterable
+from collections.abc import AsyncIterator, Iterable, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -21,28 +21,31 @@ from fair_spindle.api.doors import Doors
 from fair_spindle.api.errors import map_errors
 from fair_spindle.api.gate import Gate, Sharing
 from fair_spindle.api.guard import LocalGuard
+from fair_spindle.api.lazy import LazyRouter, read_ahead
 from fair_spindle.api.mishaps import LOGGER, Mishaps, keep_traces
-from fair_spindle.api.routers import (
-    board,
-    calculations,
-    cars,
-    devices,
-    gauges,
-    jobs,
-    listening,
-    planning,
-    practice,
-    settings,
-    typed,
-)
-from fair_spindle.jobs.backup import keep_a_copy
 from fair_spindle.records.database import Database
 
 # FastAPI hands a body's name on as an alias to models that are not built yet; it has no effect on them.
 warnings.filterwarnings("ignore", message="The 'alias' attribute with value")
 mimetypes.add_type("application/manifest+json", ".webmanifest")
 DAY_SECONDS = 24 * 3600
+FIRST_PAGE_SECONDS = 2
 WEB_APP = Path(__file__).parent.parent / "web_app"
+# What the first page asks for comes first.
+ROUTERS = {
+    "board": ("/api/board", "/api/demo", "/api/jobs/"),
+    "jobs": ("/api/jobs", "/api/choices", "/api/job-file.schema.json", "/api/joint-patterns"),
+    "planning": ("/api/jobs/", "/api/cars/", "/api/procedures"),
+    "cars": ("/api/cars", "/api/parts"),
+    "settings": ("/api/settings/",),
+    "devices": ("/api/devices", "/api/me", "/api/pairing", "/api/people"),
+    "gauges": ("/api/instruments", "/api/stand-ins", "/ws/stand-ins/"),
+    "typed": ("/api/typed",),
+    "listening": ("/ws/books/",),
+    "calculations": ("/api/calc",),
+    "practice": ("/api/practice", "/api/jobs/"),
+    "backups": ("/api/backup", "/api/restore"),
+}
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 
 
@@ -65,14 +68,15 @@ def create_app(
     workshop's network gets in, where it does.
     """
 
+    routers = [LazyRouter(module, *paths) for module, paths in ROUTERS.items()]
+
     @asynccontextmanager
     async def life(app: FastAPI) -> AsyncIterator[None]:
         app.state.database = database if isinstance(database, Database) else Database(database)
         traces = keep_traces(app.state.database.path)
-        daily = asyncio.create_task(_keep_copies(app.state.database)) if keeps_copies else None
+        after = asyncio.create_task(_after_start(app.state.database, routers, keeps_copies=keeps_copies))
         yield
-        if daily:
-            daily.cancel()
+        after.cancel()
         app.state.database.close()
         if traces:
             LOGGER.removeHandler(traces)
@@ -90,9 +94,7 @@ def create_app(
     app.add_middleware(Doors)
     map_errors(app)
     # A router taken in whole builds each of its routes a second time; they need nothing of the application's.
-    for room in (board, calculations, jobs, planning, practice, cars, devices, gauges, settings, typed, listening):
-        app.router.routes.extend(room.router.routes)
-    app.router.routes.extend(settings.backup_router.routes)
+    app.router.routes.extend(routers)
     write_contract(app)
 
     @app.get("/api/health")
@@ -107,8 +109,14 @@ def create_app(
     return app
 
 
-async def _keep_copies(database: Database) -> None:
-    while True:
+async def _after_start(database: Database, routers: Sequence[LazyRouter], *, keeps_copies: bool) -> None:
+    """What nobody who came early should wait for: the first page's router at once, the others when it is shown."""
+    await asyncio.to_thread(read_ahead, routers[:1])
+    await asyncio.sleep(FIRST_PAGE_SECONDS)
+    await asyncio.to_thread(read_ahead, routers)
+    from fair_spindle.jobs.backup import keep_a_copy
+
+    while keeps_copies:
         try:
             await asyncio.to_thread(keep_a_copy, database)
         except Exception:

@@ -8,8 +8,10 @@ from importlib.resources import files
 from typing import Any
 
 from fastapi import FastAPI
+from fastapi.openapi.utils import get_openapi
 
 from fair_spindle.api.errors import ErrorBody
+from fair_spindle.api.lazy import all_routes
 
 ERROR_STATUSES = (400, 401, 403, 404, 409, 413, 422)
 
@@ -20,12 +22,11 @@ def write_contract(app: FastAPI) -> None:
     The error body is named here and not to every route: a route makes a validator of its own for each model it is
     told, a thousand of them before the first answer.
     """
-    plain = app.openapi
 
     def openapi() -> dict[str, Any]:
         if app.openapi_schema:
             return app.openapi_schema
-        contract = plain()
+        contract = get_openapi(title=app.title, version=app.version, routes=all_routes(app.routes))
         known = json.loads(files("fair_spindle.api").joinpath("examples.json").read_text(encoding="utf-8"))
         for way in contract["paths"].values():
             for operation in way.values():
@@ -38,6 +39,7 @@ def write_contract(app: FastAPI) -> None:
         shapes["ErrorBody"] = ErrorBody.model_json_schema(mode="serialization") | {"examples": [known["ErrorBody"]]}
         for unused in ("HTTPValidationError", "ValidationError"):
             shapes.pop(unused, None)
+        app.openapi_schema = contract
         return contract
 
     app.openapi = openapi  # type: ignore[method-assign]

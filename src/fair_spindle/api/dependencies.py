@@ -6,11 +6,11 @@ from typing import Annotated
 
 from fastapi import Depends, Path, Query, Request
 
+from fair_spindle.api.doors import EPOCH
 from fair_spindle.core.basics.errors import Conflict
 from fair_spindle.jobs.append import made_by
 from fair_spindle.records.database import Database
 
-EPOCH = "X-Workshop-Epoch"
 PERSON = "X-Made-By"
 
 

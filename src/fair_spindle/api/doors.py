@@ -5,8 +5,7 @@ from __future__ import annotations
 from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from fair_spindle.api.dependencies import EPOCH
-
+EPOCH = "X-Workshop-Epoch"
 HEADERS = {
     "Content-Security-Policy": (
         "default-src 'self'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; form-action 'self'; "

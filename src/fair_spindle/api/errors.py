@@ -76,7 +76,9 @@ def map_errors(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     def _routing(_: Request, error: HTTPException) -> JSONResponse:
         code = _ROUTING.get(error.status_code, "http")
-        return answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))
+        refused = answer(error.status_code, ErrorBody(code=code, message=str(error.detail)))
+        refused.headers.update(error.headers or {})
+        return refused
 
 
 def _field(problem: Mapping[str, Any]) -> str:

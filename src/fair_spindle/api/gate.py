@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import asyncio
-from dataclasses import dataclass, field
+from dataclasses import field
 from http.cookies import CookieError, SimpleCookie
 from ipaddress import ip_address
 from typing import Literal
@@ -13,14 +13,14 @@ from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fair_spindle.api.errors import ErrorBody, answer
-from fair_spindle.jobs.devices import known_device
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.network.pairing import PairingDesk
 
 OPEN_TO_ALL = frozenset({"/api/me", "/api/pairing"})
 NOT_PAIRED = "This device was not let in yet. Enter the six digits the bench shows."
 
 
-@dataclass(frozen=True)
+@value_object
 class Sharing:
     """How the workshop is shared in its network; ``address`` is what other devices open."""
 
@@ -37,7 +37,7 @@ class Sharing:
         return f"{'__Host-' if self.is_safe else ''}spindle-{self.port}"
 
 
-@dataclass(frozen=True)
+@value_object
 class Caller:
     """Who asks: this machine itself, a device that was let in, or nobody known."""
 
@@ -75,6 +75,9 @@ class Gate:
         client = scope.get("client")
         if not self._sharing.is_shared or (client and _is_this_machine(client[0])):
             return Caller("owner")
+        # Read only where the workshop is shared: it brings in much that the first answer can do without.
+        from fair_spindle.jobs.devices import known_device
+
         token = _cookie(Headers(scope=scope).get("cookie", ""), self._sharing.cookie)
         found = await asyncio.to_thread(known_device, scope["app"].state.database, token) if token else None
         return Caller(found.role, found.name, found.id) if found else Caller("")

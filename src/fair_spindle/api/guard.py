@@ -10,8 +10,7 @@ from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fair_spindle.api.errors import ErrorBody, answer
-from fair_spindle.formats.job_file import LARGEST_FILE
-from fair_spindle.formats.job_zip import LARGEST_ARCHIVE
+from fair_spindle.formats.sizes import LARGEST_ARCHIVE, LARGEST_FILE
 
 ARCHIVES = ("/api/jobs/import", "/api/restore")
 

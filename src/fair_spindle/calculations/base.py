@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Annotated, Any
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fair_spindle.core.basics.errors import OutOfRange
+from fair_spindle.core.basics.value_object import value_object
 
 Positive = Annotated[float, Field(gt=0)]
 NotNegative = Annotated[float, Field(ge=0)]
@@ -22,7 +22,7 @@ class Values(BaseModel):
     model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, defer_build=True)
 
 
-@dataclass(frozen=True)
+@value_object
 class Calculation:
     """One published calculation: its name, what it answers, its models and its rule.
 

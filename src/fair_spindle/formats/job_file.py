@@ -17,10 +17,10 @@ from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.core.joblog.plain import act_of, as_read_today, plain
 from fair_spindle.formats.acts import ActModel, Strict, Text
+from fair_spindle.formats.sizes import LARGEST_FILE
 
 FORMAT = "fair-spindle/job"
 VERSION = 1
-LARGEST_FILE = 8 * 1024 * 1024
 Identity = Annotated[str, StringConstraints(pattern=r"^[0-9a-zA-Z-]{8,64}$")]
 
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import tomllib
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cache
 from importlib.resources import files
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.kinds import CAR, WORK, JobTemplate
 from fair_spindle.core.joblog.log import Entered, Filled, Planned
@@ -17,7 +18,7 @@ from fair_spindle.core.planning.template import Step
 from fair_spindle.formats.acts import model_of
 
 
-@dataclass(frozen=True)
+@value_object
 class FirstPlan:
     """What a job of before 0.2 began with: steps and joints, what it moves and measures, how fields were called."""
 

@@ -12,12 +12,11 @@ import zlib
 from collections.abc import Mapping
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.formats.job_file import LARGEST_FILE
 from fair_spindle.formats.pictures import media_of
+from fair_spindle.formats.sizes import LARGEST_ARCHIVE, LARGEST_FILE
 
 JOB = "job.json"
 FOLDER = "pictures/"
-LARGEST_ARCHIVE = 256 * 1024 * 1024
 MOST_PICTURES = 400
 _DAMAGED = (
     zipfile.BadZipFile,

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.formats.pdf_pages import pages, words
 
 ACROSS = 2
 WIDE, HIGH, CODE = 89.0, 38.0, 27.0  # mm
 
 
-@dataclass(frozen=True)
+@value_object
 class Label:
     """One bag: the job, what its fasteners hold, what they are, and the address of their map."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 from uuid import uuid4
 
 from sqlmodel import Session, col, select
 
 from fair_spindle.core.basics.errors import Conflict, InputError, SpindleError
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event, Signed
 from fair_spindle.core.joblog.replay import replay
@@ -47,7 +47,7 @@ class ImportView(View):
     answers: list[CarAnswerView]
 
 
-@dataclass(frozen=True)
+@value_object
 class _Met:
     """How a file's car meets those here: what is said, and what may be answered, the usual answer first."""
 

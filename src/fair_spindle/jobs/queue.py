@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field
 
 from fair_spindle.core.basics.errors import SpindleError
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.formats.acts import Strict
 from fair_spindle.formats.job_file import Identity
 from fair_spindle.jobs.entries import write_entry
@@ -25,7 +25,7 @@ class QueueCreate(Strict):
     written: Annotated[list[Identity], Field(max_length=5000, default_factory=list)]
 
 
-@dataclass(frozen=True)
+@value_object
 class Delivered:
     """Ids of the entries that are in the log now, the length of the log, and what was refused, if anything was."""
 

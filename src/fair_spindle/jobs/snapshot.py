@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, fields
+from dataclasses import field, fields
 from functools import cached_property
 from typing import Any
 
 from fair_spindle.core.basics.growing import Growing
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.doubts import Doubt
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.corner import Corner as Corner3D
@@ -83,7 +84,7 @@ def head_of(book: BookRow) -> BookHead:
     )
 
 
-@dataclass(frozen=True)
+@value_object
 class Predicted:
     """Where the car will sit and what its wheels' angles come to, with how sure that is."""
 
@@ -92,7 +93,7 @@ class Predicted:
     wheels: Mapping[str, AlignedWheel]
 
 
-@dataclass(frozen=True)
+@value_object
 class Standing:
     """A job or car with its log and the workshop's limits; the rest is worked out when it is asked for."""
 

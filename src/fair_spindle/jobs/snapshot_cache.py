@@ -6,17 +6,17 @@ import hashlib
 import json
 from collections import OrderedDict
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 from threading import Lock
 
 from fair_spindle.core.basics.growing import Growing
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import Line, read_lines
 from fair_spindle.records.tables import BookRow
 from fair_spindle.records.watch import Mark
 
 
-@dataclass(frozen=True)
+@value_object
 class _Kept:
     """Lines as they were read, by which mark of the file, and what was worked out of them."""
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import socket
 from contextlib import closing
-from dataclasses import dataclass
 from ipaddress import ip_address
 
+from fair_spindle.core.basics.value_object import value_object
 
-@dataclass(frozen=True)
+
+@value_object
 class Addresses:
     """Names and literal addresses that reach this machine; ``usual`` is the one to give to a phone."""
 

@@ -6,12 +6,12 @@ X.509 v3 after RFC 5280: one authority, made once, that signs nothing but this m
 from __future__ import annotations
 
 import os
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from ipaddress import ip_address
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.network.addresses import Addresses
 
 if TYPE_CHECKING:
@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 AUTHORITY_DAYS, SERVER_DAYS, RENEW_DAYS = 3650, 390, 30
 
 
-@dataclass(frozen=True)
+@value_object
 class Credentials:
     """Files of the authority's certificate, the server's certificate, and its key."""
 

@@ -8,12 +8,12 @@ from the seat; its rear eye hangs in a shackle.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.remember import by_content
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.practice.linkage import Upright
 from fair_spindle.practice.rigid import BODY, newton, points_at, rotation
 from fair_spindle.practice.steered import Carry, Steering
@@ -136,7 +136,7 @@ def _off_ground(pair: Pair, travels: tuple[float, float], carries: tuple[Carry, 
     return GROUND * np.subtract(moved, travels)
 
 
-@dataclass(frozen=True)
+@value_object
 class _Leaf:
     """A leaf along a circle through both its eyes and its seat: ways along it to the eyes, curvature, its tangent and
     the way up from it at the seat."""

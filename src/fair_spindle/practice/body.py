@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 
 Vector = NDArray[np.float64]
@@ -16,7 +16,7 @@ PLANE = np.array([[1, 1, 1], [1, -1, 1], [1, 1, -1], [1, -1, -1]], float)
 STEPS, SMALL = 200, 1e-12
 
 
-@dataclass(frozen=True)
+@value_object
 class Helper:
     """A soft spring under the main one: its rate [N/mm], and how far it gives until its coils touch [mm]."""
 
@@ -24,7 +24,7 @@ class Helper:
     gives: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Leg:
     """A corner: load of the body on it [N], spring [N/mm] pressed by so much with the body in place [mm], its ratio.
 
@@ -61,7 +61,7 @@ class Leg:
         return solid + self.rate * more, self.rate, soft * touches**2 / 2 + solid * more + self.rate * more**2 / 2
 
 
-@dataclass(frozen=True)
+@value_object
 class Bar:
     """A sway bar between two legs: rate at the wheels [N/mm], and how far its left link is too long [mm]."""
 

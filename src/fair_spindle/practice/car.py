@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 import numpy as np
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.practice.body import Helper
 from fair_spindle.practice.layouts import TOE_LINKS
@@ -27,7 +28,7 @@ WRENCH_SPREAD = 0.025
 TAPE, RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD, LOAD_SPREAD = 1.15, 0.02, 1.0, 0.01, 0.004
 
 
-@dataclass(frozen=True)
+@value_object
 class Corner:
     """One wheel and its leg as they truly are: loads [N], springs [N/mm, mm], height of the arch [mm].
 
@@ -47,7 +48,7 @@ class Corner:
     bends: tuple[float, float] = (0.0, 0.0)
 
 
-@dataclass(frozen=True)
+@value_object
 class TrueCar:
     """The whole truth of an exercise, and what the record believes, as entries.
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.practice.car import DEGREE, WANTED, TrueCar
@@ -32,7 +32,7 @@ COSTS = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class Debrief:
     """What came of an exercise: rows, the steering wheel before and after [°], rubber wound up [mm], how far each
     shackle is from its bracket before and after [mm of bump], how many bolts went by the wrench, the score."""

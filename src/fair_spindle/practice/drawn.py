@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import cast
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, WHEELS, Axle, Wheel, wheels_at
 from fair_spindle.core.joblog.log import Entered
 from fair_spindle.practice.axles import on_bracket, pair_angles
@@ -41,7 +42,7 @@ USUAL_STAND = ((0.1, -0.9), (0.05, 0.2))
 STANDS = dict.fromkeys(("solid_links", "solid_leaf"), ((0.0, -0.1), (0.03, 0.08)))
 
 
-@dataclass(frozen=True)
+@value_object
 class _Spreads:
     """How far what is true lies from what is printed or was read, one standard deviation each: rates and loads as
     shares, free lengths [mm], ratios."""
@@ -90,7 +91,7 @@ def draw_car(exercise: Exercise, seed: int, layouts: Mapping[str, str] | None = 
     )
 
 
-@dataclass(frozen=True)
+@value_object
 class _DrawnAxle:
     """Both corners of an axle, what its record believes of them, and what steers it where it is of one piece."""
 

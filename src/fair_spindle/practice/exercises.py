@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import tomllib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import cache
 from importlib.resources import files
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES
 
 
-@dataclass(frozen=True)
+@value_object
 class Exercise:
     """One exercise: its words, the job it is, and what is true of its car that nobody told. [mm, °]
 

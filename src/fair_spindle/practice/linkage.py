@@ -6,11 +6,11 @@ Nothing of this is taken from the product's own geometry, so that one can be hel
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.practice.rigid import BODY, newton, points_at, rotation
 
 Vector = NDArray[np.float64]
@@ -46,7 +46,7 @@ STRUT_AT = np.array([-60.0, -40.0, -20.0, 20.0, 40.0, 60.0])
 STEERING_AXIS = {"strut": ("strut_top", "lower_ball"), "double_wishbone": ("upper_ball", "lower_ball")}
 
 
-@dataclass(frozen=True)
+@value_object
 class SpringWay:
     """By how much a spring is pressed for wheel travel [-], and for its square and cube [1/mm, 1/mm²]."""
 
@@ -54,7 +54,7 @@ class SpringWay:
     bends: tuple[float, float]
 
 
-@dataclass(frozen=True)
+@value_object
 class Upright:
     """A wheel's points in place [mm], its toe and camber there [rad], and which side it is on (left 1, right −1).
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.log import Act, Entered, Turned
 from fair_spindle.practice.car import CROSS, DEGREE
@@ -18,7 +19,7 @@ COUNT, FORESEEN = "the count on the new end, and its length", "the height came o
 TURNS, UNREAD = "turns, and what they were taken to do", "not read afterwards"
 
 
-@dataclass(frozen=True)
+@value_object
 class Share:
     """A part of a miss: where it came from, and how much of it. [°, mm]"""
 
@@ -26,7 +27,7 @@ class Share:
     value: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Row:
     """An angle or height of a wheel, or the car's cross weight: wanted, true, as last read; None where nothing was
     wanted or read. [°, mm, %]"""

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.practice.rigid import newton, rotation
 
 Vector = NDArray[np.float64]
@@ -17,7 +17,7 @@ INBOARD, BACK, IN = 125.0, 5.0, 8.0
 KNUCKLE_STEP = 1e-7
 
 
-@dataclass(frozen=True)
+@value_object
 class SteeringParts:
     """Tie rod's lever, behind the axle or ahead of it, and the drag link: its length, rise of its axle end over the
     end on the gear, lever, which way it steers made longer, and the side its gear stands at. [mm]"""
@@ -31,7 +31,7 @@ class SteeringParts:
     gear: str = "left"
 
 
-@dataclass(frozen=True)
+@value_object
 class Knuckle:
     """A kingpin's place and axis, and the tie rod's end on the lever. [mm]"""
 
@@ -49,7 +49,7 @@ class Knuckle:
         return np.asarray(self.pin + rotation(self.axis * by) @ (point - self.pin))
 
 
-@dataclass(frozen=True)
+@value_object
 class Steering:
     """Both knuckles, left and right, the drag link's ends on the gear and on the knuckle it turns, 0 left 1 right.
     [mm]"""

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 
 from sqlalchemy import ColumnElement, func, or_, text
 from sqlmodel import Session, col, delete, select
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.kinds import CAR
 from fair_spindle.core.joblog.log import Event
 from fair_spindle.core.joblog.plain import act_of, plain
@@ -17,7 +17,7 @@ from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow, EventRow
 
 
-@dataclass(frozen=True)
+@value_object
 class BookSummary:
     """A job or car as it stands in the list."""
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.records.backup import Check, copy_database, counts_of
 from fair_spindle.records.database import Database
 from fair_spindle.records.pictures import keep_picture, picture_folder
@@ -17,7 +17,7 @@ MOST_COPIES, MOST_OF_A_DAY = 10, 3
 NAME = re.compile(r"\d{4}-\d\d-\d\dT\d{6}Z\.sqlite")
 
 
-@dataclass(frozen=True)
+@value_object
 class KeptCopy:
     """A copy: its file's name, and when it was made."""
 

@@ -12,13 +12,14 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.stand_ins.car import LOADS_KG, truth
 
 TICK_SECONDS = 0.2
 FAULTS = ("none", "signal_lost", "battery_flat")
 
 
-@dataclass(frozen=True)
+@value_object
 class GaugeKind:
     """A kind of simulated gauge; noise, resolution and bias in its own unit."""
 

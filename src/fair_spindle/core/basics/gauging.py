@@ -10,19 +10,19 @@ import math
 import statistics
 from bisect import bisect_right
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import Inconsistent, require
 from fair_spindle.core.basics.tables import student_t
+from fair_spindle.core.basics.value_object import value_object
 
 COVERAGE = 2.0
 Array = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@value_object
 class Reading:
     """Repeats taken together: mean, spread (largest − smallest), standard uncertainty."""
 
@@ -32,7 +32,7 @@ class Reading:
     count: int
 
 
-@dataclass(frozen=True)
+@value_object
 class Expanded:
     """A reading stated with about 95 % confidence: its parts, degrees of freedom, k and ±."""
 
@@ -43,7 +43,7 @@ class Expanded:
     plus_minus: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Shifted:
     """Inputs of a calculation, best and shifted one by one; ``names`` are those that were shifted."""
 
@@ -51,7 +51,7 @@ class Shifted:
     names: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@value_object
 class Propagated:
     """A computed value, its ± (coverage 2) and each input's share of the variance."""
 

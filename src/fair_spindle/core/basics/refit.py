@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+
+from fair_spindle.core.basics.value_object import value_object
 
 Array = NDArray[np.float64]
 Model = Callable[[Array], Array]
 ROUNDS = 4
 
 
-@dataclass(frozen=True)
+@value_object
 class Refitted:
     """Inputs before and after: values and standard uncertainties, shape (m,) each."""
 

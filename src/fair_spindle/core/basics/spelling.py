@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from functools import lru_cache
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.tables import iso_pitches, unified_threads
 from fair_spindle.core.basics.units import MM_PER_INCH, to_core, units_of
+from fair_spindle.core.basics.value_object import value_object
 
 # A pitch above this is no metric one: threads per inch are meant. [mm]
 MOST_METRIC_PITCH = 6
@@ -28,7 +28,7 @@ _DEGREES_MINUTES = re.compile(
 )
 
 
-@dataclass(frozen=True)
+@value_object
 class TypedNumber:
     """A number as it was typed, with the unit it was taken in and its value in core units."""
 

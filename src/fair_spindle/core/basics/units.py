@@ -8,16 +8,16 @@ divided by the number.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from fair_spindle.core.basics.errors import InputError, OutOfRange
+from fair_spindle.core.basics.value_object import value_object
 
 MM_PER_INCH = 25.4
 N_PER_KGF = 9.80665
 N_PER_LBF = 0.45359237 * N_PER_KGF
 
 
-@dataclass(frozen=True)
+@value_object
 class Unit:
     """One unit: its key, what it measures, its size in core units, how people write it."""
 

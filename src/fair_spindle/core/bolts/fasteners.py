@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from fair_spindle.core.basics.errors import InputError, require
 from fair_spindle.core.basics.tables import iso_pitches, unified_threads
 from fair_spindle.core.basics.units import UNITS, from_core, to_core, units_of
+from fair_spindle.core.basics.value_object import value_object
 
 TYPICAL_NUT_FACTOR = 0.2
 USUAL_SHARE = (0.10, 0.85)
@@ -17,7 +17,7 @@ UNMARKED = ("8.8", "10.9")
 READING_TOLERANCE = 0.05
 
 
-@dataclass(frozen=True)
+@value_object
 class TorqueDoubt:
     """Why a torque looks wrong for its thread, and the unit that would look right, if any."""
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.value_object import value_object
 
 
-@dataclass(frozen=True)
+@value_object
 class BoltSpec:
     """What a fastener is to be tightened to, exactly as typed, and where that stands.
 
@@ -26,7 +26,7 @@ class BoltSpec:
     affirmed: bool = False
 
 
-@dataclass(frozen=True)
+@value_object
 class Bolt:
     """A numbered place of a joint: where it sits on its plan, which way round, what is in it.
 
@@ -57,7 +57,7 @@ class Bolt:
 JointRole = Literal["rubber_pivot", "taper", "clamp", "bracket", "wheel", "axle", "link", "jam"]
 
 
-@dataclass(frozen=True)
+@value_object
 class Joint:
     """A map of fasteners that hold one thing: its numbered places, and the order and passes they are tightened in.
 

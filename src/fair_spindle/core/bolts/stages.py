@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
+
+from fair_spindle.core.basics.value_object import value_object
 
 WorkStage = Literal["loose", "hand", "snug", "torqued", "angled", "locked", "marked", "rechecked"]
 
 
-@dataclass(frozen=True)
+@value_object
 class Stage:
     """A stage: what it may follow (None: as found), how a place stands at it, what was done, what a step wants.
 

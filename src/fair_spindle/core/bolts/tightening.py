@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.fasteners import proof_stress, tensile_stress_area
 
 Order = Literal["cross", "star", "spiral", "row"]
@@ -23,7 +23,7 @@ ORDERS: dict[str, str] = {
 YOUNGS_MODULUS = 207000.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Tension:
     """What a torque does to a bolt: stress area [mm²], tension [N], stresses [MPa], share of proof load [-]."""
 
@@ -323,7 +323,7 @@ def pass_torques(final: float, percents: Sequence[float]) -> tuple[float, ...]:
     return tuple(final * percent / 100 for percent in percents)
 
 
-@dataclass(frozen=True)
+@value_object
 class CastleNut:
     """How a castle nut comes to its slot: angle on [rad], extra tension [N], torque that is then likely [N·mm]."""
 

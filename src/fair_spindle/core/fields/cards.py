@@ -5,10 +5,10 @@ Common practice, no published source; the ± are this product's own defaults whe
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from fair_spindle.core.basics.value_object import value_object
 
 
-@dataclass(frozen=True)
+@value_object
 class Card:
     """One way to measure; ``drawing`` names its picture, ``lines`` say how, in four short ones."""
 

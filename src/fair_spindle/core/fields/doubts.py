@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from math import degrees
 
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.fields.field import Field, Sheet
 
 
-@dataclass(frozen=True)
+@value_object
 class Read:
     """What is known of one read field [core unit], and when it was read among the others."""
 
@@ -23,7 +23,7 @@ class Read:
     order: int = 0
 
 
-@dataclass(frozen=True)
+@value_object
 class Doubt:
     """Why a reading is out of line; ``answered`` once a second reading bore it out."""
 

@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import cached_property
 from typing import Literal
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.value_object import value_object
 
 FieldAxle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]
 Phase = Literal["car", "baseline", "plan", "floor", "check"]
 
 
-@dataclass(frozen=True)
+@value_object
 class Part:
     """One number of a measurement: quantity, unit meant where none is typed, limits in that unit.
 
@@ -33,7 +34,7 @@ class Part:
     carry: bool = False
 
 
-@dataclass(frozen=True)
+@value_object
 class Method:
     """One way to take a measurement; ``gives`` is the unit of what follows where that is no part of it."""
 
@@ -49,7 +50,7 @@ class Method:
         return self.gives or self.parts[0].unit
 
 
-@dataclass(frozen=True)
+@value_object
 class Field:
     """One thing that is asked, in the trade's words.
 
@@ -89,7 +90,7 @@ class Field:
         return bool(self.methods) and self.methods[0].parts[0].quantity in ("words", "table")
 
 
-@dataclass(frozen=True)
+@value_object
 class Sheet:
     """Every field of one job or car, by key, in the order they are shown."""
 

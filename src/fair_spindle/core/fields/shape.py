@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import cached_property
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import Axle
 from fair_spindle.core.geometry.layouts import ArmKind, Layout, arms_of, find_layout
 
 DECIDING = ("layout", "linkage", "adjust", "spring.kind", "bar.fitted", "new_spring.fit")
 
 
-@dataclass(frozen=True)
+@value_object
 class Shape:
     """The choices that decide which fields a car has, by the fields' keys."""
 

@@ -7,19 +7,19 @@ published geometry calculations.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import OUT
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 
 Array = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@value_object
 class Link:
     """A link of constant length between a point on the body and one on the upright. [mm]"""
 
@@ -28,7 +28,7 @@ class Link:
     outer: tuple[float, float, float]
 
 
-@dataclass(frozen=True)
+@value_object
 class Corner:
     """One corner by its points at ride height, with the wheel angles measured there. [mm, rad]
 
@@ -177,7 +177,7 @@ def spindle_of(side: int, camber: ArrayLike, toe: ArrayLike) -> Array:
     return np.stack([flat * np.sin(toe), side * flat * np.cos(toe), -np.sin(camber)], axis=-1)
 
 
-@dataclass(frozen=True)
+@value_object
 class Suspicion:
     """A point or link that cannot be right, and why."""
 

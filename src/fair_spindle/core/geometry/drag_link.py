@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from fair_spindle.core.basics.errors import NoSolution, require
+from fair_spindle.core.basics.value_object import value_object
 
 
-@dataclass(frozen=True)
+@value_object
 class DragLink:
     """A drag link at ride height: length, rise of its axle end over its body end, lever at the knuckle. [mm]
 

@@ -8,12 +8,13 @@ upright stays rigid.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import NoSolution, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner
 
 Array = NDArray[np.float64]
@@ -32,7 +33,7 @@ SMALL_RAD = 5e-7
 SMALL_MM = 1e-4
 
 
-@dataclass(frozen=True)
+@value_object
 class Poses:
     """Solved poses, n of them: wheel centre (n, 3), rotation (n, 3, 3), and how both move with travel.
 
@@ -47,7 +48,7 @@ class Poses:
     top_shift: Array
 
 
-@dataclass(frozen=True)
+@value_object
 class WheelAngles:
     """Camber, toe [rad] and half track [mm] at each pose; caster and kpi are None without a steering axis."""
 
@@ -60,7 +61,7 @@ class WheelAngles:
     camber_slope: Array
 
 
-@dataclass(frozen=True)
+@value_object
 class _Held:
     """What holds the upright, over n poses; offsets are from the wheel centre at ride height. [mm]"""
 

@@ -6,19 +6,20 @@ The shallowest depth of geometry; points replace it where they are known.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
 
 Array = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@value_object
 class Slopes:
     """One wheel by its angles at ride height [rad] and their slopes [rad/mm] with their uncertainties.
 

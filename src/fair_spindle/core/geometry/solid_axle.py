@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Link
 from fair_spindle.core.geometry.kinematics import rotated
 from fair_spindle.core.geometry.layouts import LAYOUTS
@@ -20,7 +20,7 @@ HARD = 100.0
 MOST_ITERATIONS = 40
 
 
-@dataclass(frozen=True)
+@value_object
 class SolidAxle:
     """An axle that both wheels sit on, and the links that hold it to the body. [mm]
 
@@ -32,7 +32,7 @@ class SolidAxle:
     sprung: bool
 
 
-@dataclass(frozen=True)
+@value_object
 class AxleMoves:
     """What the axle does from where it stands, n poses: steer (heading right positive) [rad], sideways shift to the
     left and forward shift [mm], and what the bushings must give because its links do not agree [mm]."""

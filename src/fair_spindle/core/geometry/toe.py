@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError, require
+from fair_spindle.core.basics.value_object import value_object
 
 Steer = Literal["ahead", "behind"]
 
 
-@dataclass(frozen=True)
+@value_object
 class AxleToe:
     """Toe of an axle, from its two wheels. [rad]"""
 

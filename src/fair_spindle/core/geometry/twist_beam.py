@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, make_corner
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.geometry.slopes import angles_at
@@ -17,7 +17,7 @@ Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]
 
 
-@dataclass(frozen=True)
+@value_object
 class TwistBeam:
     """Both halves of a beam, each on its axis in roll, and half the track. [mm]"""
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import radians
 
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.bolts.stages import WorkStage, has_reached
 from fair_spindle.core.bolts.tightening import ORDERS, set_with_adapter, tighten_order
@@ -22,7 +22,7 @@ TORQUE = Part("torque", "Torque", "torque", "nm", 0.5, 1500)
 WITHIN = 0.05
 
 
-@dataclass(frozen=True)
+@value_object
 class Needed:
     """What a place still has to go through: its stages in order, and the last that must be reached."""
 
@@ -269,7 +269,7 @@ def percent_reached(now: BoltState) -> int:
     return 100 if has_reached(now.stage, "torqued") else now.percent
 
 
-@dataclass(frozen=True)
+@value_object
 class NextWork:
     """What comes next on a joint: the stage, the place, the pass; no place where the joint is finished."""
 

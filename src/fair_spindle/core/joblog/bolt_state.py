@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import radians
 
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.stages import WorkStage
 from fair_spindle.core.bolts.tightening import set_with_adapter
 from fair_spindle.core.joblog.log import Adapter, Clamp, Event, Worked
 from fair_spindle.core.planning.template import Position
 
 
-@dataclass(frozen=True)
+@value_object
 class BoltState:
     """Where one place of a joint stands; torque as it came to the bolt [N·mm], angle past it [deg], pass reached [%].
 

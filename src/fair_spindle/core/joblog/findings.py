@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.doubts import Doubt, Read, doubt_readings
 from fair_spindle.core.fields.field import Sheet
@@ -20,7 +20,7 @@ Severity = Literal["blocks", "open", "question", "note"]
 HEIGHT_SPREAD = 4.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Finding:
     """One thing found: how grave, in words, where, and on what ground."""
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Collection
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
 
 from fair_spindle.core.basics.errors import InputError, NotAllowed, require
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.joblog.bolt_needs import (
@@ -121,7 +122,7 @@ def _spec_checked(spec: BoltSpec, where: str) -> None:
     require(spec.source.strip(), f"{where}.source", "Say where the value comes from", "nothing", kind=InputError)
 
 
-@dataclass(frozen=True)
+@value_object
 class Change:
     """What is changed at places of a joint; what is None stays as it is at each of them."""
 

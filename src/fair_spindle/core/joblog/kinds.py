@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, Axle
 from fair_spindle.core.joblog.log import Act
 from fair_spindle.core.planning.template import Reading, Step
 
 
-@dataclass(frozen=True)
+@value_object
 class JobTemplate:
     """What a log is for: its steps as planned, the parts of the work it has, what it measures.
 

@@ -6,10 +6,11 @@ Texts are kept as typed; numbers are understood by :mod:`fair_spindle.core.basic
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal, get_args
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import Side, WheelKey
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.bolts.stages import WorkStage
@@ -18,7 +19,7 @@ from fair_spindle.core.planning.procedure import Brief, Measured
 from fair_spindle.core.planning.template import Position, Step
 
 
-@dataclass(frozen=True)
+@value_object
 class Clamp:
     """Why a bonded bolt was accepted: the loaded height read and the window it lay in [mm].
 
@@ -32,7 +33,7 @@ class Clamp:
     on_wheels: bool = False
 
 
-@dataclass(frozen=True)
+@value_object
 class Gauge:
     """The instrument a reading was taken with, as its record stood then.
 
@@ -45,7 +46,7 @@ class Gauge:
     due: str = ""
 
 
-@dataclass(frozen=True)
+@value_object
 class Entered:
     """A field was filled in: numbers by part, or a choice; ``again`` are repeats of the same reading."""
 
@@ -59,7 +60,7 @@ class Entered:
     kind: Literal["entered"] = "entered"
 
 
-@dataclass(frozen=True)
+@value_object
 class Cleared:
     """A field was emptied."""
 
@@ -67,7 +68,7 @@ class Cleared:
     kind: Literal["cleared"] = "cleared"
 
 
-@dataclass(frozen=True)
+@value_object
 class Filled:
     """Many fields were filled in at once, and count as one entry; ``source`` says from what.
 
@@ -80,14 +81,14 @@ class Filled:
     kind: Literal["filled"] = "filled"
 
 
-@dataclass(frozen=True)
+@value_object
 class Settled:
     """The car was rolled and bounced, and stands settled on its wheels."""
 
     kind: Literal["settled"] = "settled"
 
 
-@dataclass(frozen=True)
+@value_object
 class Attached:
     """A picture was attached to a step or a field; the file is named by its SHA-256."""
 
@@ -98,7 +99,7 @@ class Attached:
     kind: Literal["attached"] = "attached"
 
 
-@dataclass(frozen=True)
+@value_object
 class Fastener:
     """A fastener of the car's record: where it sits, what it is, and its specification as typed."""
 
@@ -118,7 +119,7 @@ class Fastener:
     source: str = ""
 
 
-@dataclass(frozen=True)
+@value_object
 class Listed:
     """Fasteners were put on the car's list, each in place of one of the same key."""
 
@@ -127,7 +128,7 @@ class Listed:
     kind: Literal["listed"] = "listed"
 
 
-@dataclass(frozen=True)
+@value_object
 class Struck:
     """A fastener was struck off the car's list."""
 
@@ -135,7 +136,7 @@ class Struck:
     kind: Literal["struck"] = "struck"
 
 
-@dataclass(frozen=True)
+@value_object
 class Specified:
     """A fastener group's specification was typed from its source; of jobs before 0.2."""
 
@@ -149,7 +150,7 @@ class Specified:
     kind: Literal["specified"] = "specified"
 
 
-@dataclass(frozen=True)
+@value_object
 class Moved:
     """The car was brought into another position."""
 
@@ -159,7 +160,7 @@ class Moved:
     kind: Literal["moved"] = "moved"
 
 
-@dataclass(frozen=True)
+@value_object
 class Stepped:
     """A step was done, skipped with a reason, or opened again; what rests on it is then open again too."""
 
@@ -169,7 +170,7 @@ class Stepped:
     kind: Literal["stepped"] = "stepped"
 
 
-@dataclass(frozen=True)
+@value_object
 class Noted:
     """Words for the record, at a step or for the whole job."""
 
@@ -178,7 +179,7 @@ class Noted:
     kind: Literal["noted"] = "noted"
 
 
-@dataclass(frozen=True)
+@value_object
 class TakenOff:
     """Something that no plan names came off: a cover, a liner, a bracket, with so many small fasteners."""
 
@@ -189,7 +190,7 @@ class TakenOff:
     kind: Literal["taken_off"] = "taken_off"
 
 
-@dataclass(frozen=True)
+@value_object
 class Counted:
     """Flats turned at a threaded end: coming off or going on; ``correct`` (longer positive) is of jobs before 0.2."""
 
@@ -201,7 +202,7 @@ class Counted:
     kind: Literal["counted"] = "counted"
 
 
-@dataclass(frozen=True)
+@value_object
 class Turned:
     """An adjuster of a wheel was turned by some of its smallest steps; longer (or inboard) positive.
 
@@ -214,7 +215,7 @@ class Turned:
     kind: Literal["turned"] = "turned"
 
 
-@dataclass(frozen=True)
+@value_object
 class HeightRead:
     """Hub-to-arch height of a corner in the present position of the car."""
 
@@ -224,7 +225,7 @@ class HeightRead:
     kind: Literal["height_read"] = "height_read"
 
 
-@dataclass(frozen=True)
+@value_object
 class Tightened:
     """Fasteners were brought to a stage; of jobs before 0.2.
 
@@ -240,7 +241,7 @@ class Tightened:
     kind: Literal["tightened"] = "tightened"
 
 
-@dataclass(frozen=True)
+@value_object
 class Drawn:
     """A joint's map was drawn, or drawn again in place of one of the same key."""
 
@@ -248,7 +249,7 @@ class Drawn:
     kind: Literal["drawn"] = "drawn"
 
 
-@dataclass(frozen=True)
+@value_object
 class Erased:
     """A joint was taken off; only while nothing of it was worked on."""
 
@@ -256,7 +257,7 @@ class Erased:
     kind: Literal["erased"] = "erased"
 
 
-@dataclass(frozen=True)
+@value_object
 class Adapter:
     """An adapter on the torque wrench: grip to drive, drive to bolt, and the angle between. [mm, deg]"""
 
@@ -265,7 +266,7 @@ class Adapter:
     angle_deg: float = 0.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Worked:
     """Places of a joint were brought to a stage.
 
@@ -289,7 +290,7 @@ class Worked:
     kind: Literal["worked"] = "worked"
 
 
-@dataclass(frozen=True)
+@value_object
 class Planned:
     """The work order was planned, or planned again: its steps in order, the maps of its fasteners, its lists.
 
@@ -309,7 +310,7 @@ class Planned:
     kind: Literal["planned"] = "planned"
 
 
-@dataclass(frozen=True)
+@value_object
 class Stopped:
     """Work was stopped for the day, with words for whoever goes on."""
 
@@ -317,7 +318,7 @@ class Stopped:
     kind: Literal["stopped"] = "stopped"
 
 
-@dataclass(frozen=True)
+@value_object
 class Undone:
     """An earlier event no longer counts; it stays in the log."""
 
@@ -325,7 +326,7 @@ class Undone:
     kind: Literal["undone"] = "undone"
 
 
-@dataclass(frozen=True)
+@value_object
 class Signed:
     """The record was signed over everything before it; ``listed`` are the items accepted as open.
 
@@ -339,7 +340,7 @@ class Signed:
     kind: Literal["signed"] = "signed"
 
 
-@dataclass(frozen=True)
+@value_object
 class Reopened:
     """A signed record was opened again, with the reason."""
 
@@ -376,7 +377,7 @@ Act = (
 ACTS: tuple[type[Act], ...] = get_args(Act)
 
 
-@dataclass(frozen=True)
+@value_object
 class Event:
     """One line of the log: identity, place in it, time in UTC, and the act.
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.joblog.bolt_needs import is_final, state_of
 from fair_spindle.core.joblog.kinds import JobTemplate
@@ -15,7 +15,7 @@ from fair_spindle.core.joblog.wording import position_words
 MOST_BEGUN = 8
 
 
-@dataclass(frozen=True)
+@value_object
 class Loose:
     """One thing that is not as it has to be on the road: what, and how it stands."""
 
@@ -23,7 +23,7 @@ class Loose:
     how: str
 
 
-@dataclass(frozen=True)
+@value_object
 class StandsNow:
     """How the car was left: where, what is loose, what is begun and not closed, and what comes next."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.basics.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty, slope_from_two
@@ -12,6 +12,7 @@ from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.spelling import read_number, read_table
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.field import Field, Method, Part, Sheet
 from fair_spindle.core.geometry.toe import rim_toe_angle, string_toe
 from fair_spindle.core.geometry.wheel_angles import caster_from_sweep, plates_total_toe, plumb_camber
@@ -23,7 +24,7 @@ Values = Mapping[str, float]
 MOST_READINGS = 12
 
 
-@dataclass(frozen=True)
+@value_object
 class Quantity:
     """A read value in core units, its standard uncertainty, and the repeats behind it.
 

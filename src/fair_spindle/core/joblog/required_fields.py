@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from fair_spindle.core.basics.remember import by_identity
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
@@ -45,7 +45,7 @@ def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
     return sheet_for("car" if template.key == "car" else "work", shape_now(state), template.reads)
 
 
-@dataclass(frozen=True)
+@value_object
 class Readings:
     """The fields asked now, and everything read in them: quantities and words by field key."""
 

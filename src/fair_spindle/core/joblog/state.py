@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import Side
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.joblog.bolt_state import BoltState
@@ -24,7 +25,7 @@ from fair_spindle.core.joblog.log import (
 from fair_spindle.core.planning.template import Position
 
 
-@dataclass(frozen=True)
+@value_object
 class Taken:
     """A filled-in field, and how the car stood when it was; ``source`` where it came with many others."""
 
@@ -35,7 +36,7 @@ class Taken:
     source: str = ""
 
 
-@dataclass(frozen=True)
+@value_object
 class Override:
     """A rule of the job was overridden; this stays on the record, also when undone."""
 
@@ -44,7 +45,7 @@ class Override:
     at: str
 
 
-@dataclass(frozen=True)
+@value_object
 class JobState:
     """Everything that follows from the log; ``listed`` is where each row of a car's list sits: joint and place."""
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from math import hypot
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_number
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.state import JobState
@@ -19,7 +19,7 @@ ARM = "tie"
 ENDS = tuple(f"{wheel}.{ARM}" for wheel in WHEELS)
 
 
-@dataclass(frozen=True)
+@value_object
 class Carried:
     """Turns on for a new end so that the rod keeps its length. [turn]
 

@@ -6,12 +6,13 @@ import math
 import re
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from fair_spindle.core.basics.errors import InputError, require
 from fair_spindle.core.basics.spelling import read_number, read_thread
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import units_of
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.fasteners import TorqueDoubt, doubt_torque
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
 from fair_spindle.core.joblog.joint_maps import other_side_of
@@ -41,7 +42,7 @@ _SAME = {
 _SIDES = {"left": "left", "lh": "left", "right": "right", "rh": "right"}
 
 
-@dataclass(frozen=True)
+@value_object
 class ListRow:
     """A row of a list as it was read: its words, value, thread [mm], size across flats [mm] and count; 0 not told."""
 
@@ -70,7 +71,7 @@ class ListRow:
         )
 
 
-@dataclass(frozen=True)
+@value_object
 class ListMatch:
     """A row and the joints it belongs to, both sides together; where it fits several or none, what to ask."""
 

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.clock import relies_on
 from fair_spindle.core.planning.template import Step
 
 
-@dataclass(frozen=True)
+@value_object
 class Wait:
     """A done step that goes on by itself: usable from ``ready``, finished at ``over``."""
 
@@ -21,7 +21,7 @@ class Wait:
     over: datetime
 
 
-@dataclass(frozen=True)
+@value_object
 class Waived:
     """A step that was done before what it relies on was ready, and why."""
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.planning.lists import Remark
 
@@ -18,7 +18,7 @@ _MOVES = ("raise.", "hang.", "lower.")
 JACKS = ("Jack", "Transmission jack")
 
 
-@dataclass(frozen=True)
+@value_object
 class Bay:
     """A lift or none; how many jacks, axle stands, poles under a lift, and pairs of hands there are."""
 

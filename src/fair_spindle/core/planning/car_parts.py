@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cache
 from typing import Any, Literal, cast
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.planning.part_effects import moved_by, usual_effects
 from fair_spindle.core.planning.procedure import (
@@ -51,7 +52,7 @@ _MEASURED = ("baseline", "measure")
 _WIDE = ("wires_back", "links_free")
 
 
-@dataclass(frozen=True)
+@value_object
 class PartJoint:
     """A joint that has to open for a part to come out: its kind, and what it is called on the part."""
 
@@ -65,7 +66,7 @@ class PartJoint:
         return tuple(dict.fromkeys((self.kind, *_OUTER.get(self.key, ()))))
 
 
-@dataclass(frozen=True)
+@value_object
 class CarPart:
     """A part that can be swapped: where it is, what it hangs on, and what is carried while it is out.
 
@@ -249,7 +250,7 @@ def _supports(part: CarPart) -> tuple[str, ...]:
     return ("support:axle",) if part.carried == "axle" else ("support:upright", "support:arm")
 
 
-@dataclass(frozen=True)
+@value_object
 class _Piece:
     """One joint of a part as one kind of joint, done where the joint is of that kind.
 

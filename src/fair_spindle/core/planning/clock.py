@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from itertools import groupby
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.planning.template import DRIVING, Step
 
 Which = Literal["least", "most"]
@@ -15,7 +15,7 @@ MOVE_MINUTES = 5.0
 WHEEL_NUTS = "common.wheel."
 
 
-@dataclass(frozen=True)
+@value_object
 class Timed:
     """A step with its begin and end. [min]"""
 
@@ -24,7 +24,7 @@ class Timed:
     end: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Stretch:
     """Steps in one position of the car: when it is reached and left again. [min]"""
 

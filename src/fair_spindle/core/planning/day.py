@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
+
+from fair_spindle.core.basics.value_object import value_object
 
 EXACT = 6
 Spans = tuple[tuple[float, float, int], ...]
 
 
-@dataclass(frozen=True)
+@value_object
 class Block:
     """A part of a job that is not broken off: how long, how many hands, whether the car is up; what then works alone.
 
@@ -26,7 +28,7 @@ class Block:
     parts: tuple[Block, ...] = ()
 
 
-@dataclass(frozen=True)
+@value_object
 class Work:
     """A job's blocks in order; jobs of one ``car`` follow each other, and one that is ``up`` keeps its place."""
 
@@ -36,7 +38,7 @@ class Work:
     up: bool = False
 
 
-@dataclass(frozen=True)
+@value_object
 class Slot:
     """When a block of a job is done. [min]"""
 
@@ -46,7 +48,7 @@ class Slot:
     end: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Means:
     """What a workshop has for a day: pairs of hands, cars that can be up at once, jacks that can hold something."""
 
@@ -55,7 +57,7 @@ class Means:
     jacks: int = 1
 
 
-@dataclass(frozen=True)
+@value_object
 class Day:
     """A plan of the day, how long it takes, one car after the other, and what no plan can beat. [min]"""
 
@@ -163,7 +165,7 @@ def _length(slots: Sequence[Slot]) -> float:
     return float(max((slot.end for slot in slots), default=0.0))
 
 
-@dataclass(frozen=True)
+@value_object
 class _Laid:
     """What is laid out so far: slots, the times lifts are held, and until when each car is taken."""
 
@@ -221,7 +223,7 @@ def _runs(blocks: Sequence[Block]) -> list[list[Block]]:
     return runs
 
 
-@dataclass(frozen=True)
+@value_object
 class _Taken:
     """What is taken when, as begin, end and how many: hands, jacks, lifts."""
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 
-@dataclass(frozen=True)
+
+@value_object
 class Listing:
     """A line of a work order's lists: what, how many, and why."""
 
@@ -16,7 +17,7 @@ class Listing:
     why: str = ""
 
 
-@dataclass(frozen=True)
+@value_object
 class Remark:
     """Something found before the car was raised; what blocks keeps the parts of ``procedure`` from going in."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from functools import cache
 
 import numpy as np
 
 from fair_spindle.core.basics.errors import SpindleError
 from fair_spindle.core.basics.units import from_core, to_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.usual_corners import usual_corner
@@ -24,7 +24,7 @@ TOLD: dict[Measured, float] = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class Effect:
     """What 1 mm of a part does to an angle, whichever way it is moved that does the most. [rad/mm]
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import wheels_at
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, arms_of
@@ -23,7 +24,7 @@ _HELD: dict[str, tuple[str, ...]] = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class GraphPart:
     """A part of an axle: what joins it to what, what is carried while it is out, what runs along it, what it moves.
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
 from fair_spindle.core.planning.part_effects import say_effects
@@ -87,7 +87,7 @@ _WORK: dict[str, tuple[str, ...]] = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class MapPart:
     """A part on the drawing: its line from above and from the side, the work there is on it, and what joins it.
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.planning.procedure import Fastening, Operation, Procedure, Scope, holds
 
 
-@dataclass(frozen=True)
+@value_object
 class Placed:
     """An operation at its place; ``owner`` is the procedure it stands in, ``by`` those that want it.
 

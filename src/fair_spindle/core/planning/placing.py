@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections import deque
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.planning.bay import Bay, ways_in
 from fair_spindle.core.planning.places import Placed, share, spots_of
@@ -24,7 +25,7 @@ from fair_spindle.core.planning.procedure import (
 from fair_spindle.core.planning.schools import ways_of
 
 
-@dataclass(frozen=True)
+@value_object
 class Known:
     """What decides the conditions: the brief, the library, the car's choices, the workshop's schools and its bay.
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
 from fair_spindle.core.basics.errors import Inconsistent
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.stages import STAGES, WorkStage
 from fair_spindle.core.planning.places import Placed, fastenings_at
 from fair_spindle.core.planning.procedure import Brief, Library
@@ -33,7 +33,7 @@ SETTLED = "Rubber is clamped where the car has settled."
 PREPARED, SNUGGED, MEASURED, TESTED = 3, 7, 12, 13
 
 
-@dataclass(frozen=True)
+@value_object
 class Edge:
     """One operation before another, by their numbers; ``rests`` where undoing the first undoes the second."""
 
@@ -44,7 +44,7 @@ class Edge:
     rests: bool = False
 
 
-@dataclass(frozen=True)
+@value_object
 class Ordering:
     """All edges between placed operations."""
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES, Axle, Side
 from fair_spindle.core.planning.template import Asks, Reading
 
@@ -17,7 +18,7 @@ Measured = Literal["height", "toe", "camber", "caster"]
 When = dict[str, tuple[str, ...]]
 
 
-@dataclass(frozen=True)
+@value_object
 class Choice:
     """One answer to a question."""
 
@@ -25,7 +26,7 @@ class Choice:
     label: str
 
 
-@dataclass(frozen=True)
+@value_object
 class Option:
     """A question that decides what is done; asked only where the car's record does not answer it.
 
@@ -41,7 +42,7 @@ class Option:
     asked: bool = True
 
 
-@dataclass(frozen=True)
+@value_object
 class Fastening:
     """Fasteners of one purpose: how many at each side (or axle, or car), how they lie and are tightened.
 
@@ -69,7 +70,7 @@ class Fastening:
     when: When = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class PartCheck:
     """What is compared between the old part and the new one before the car is raised; what a difference means."""
 
@@ -80,7 +81,7 @@ class PartCheck:
     means: str = ""
 
 
-@dataclass(frozen=True)
+@value_object
 class Ware:
     """Something to buy, a chemical, or a part that is left over as it should be; why, and how many for each place."""
 
@@ -92,7 +93,7 @@ class Ware:
     when: When = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class Operation:
     """One thing that is done, on which part of the car, in which position of it, and what it waits for.
 
@@ -128,7 +129,7 @@ class Operation:
     when: When = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class Procedure:
     """A kind of job.
 
@@ -161,7 +162,7 @@ class Procedure:
         return next((operation for operation in self.operations if operation.key == key), None)
 
 
-@dataclass(frozen=True)
+@value_object
 class Library:
     """Every kind of job there is, and the operations they share."""
 
@@ -175,7 +176,7 @@ class Library:
         return self.procedures[key]
 
 
-@dataclass(frozen=True)
+@value_object
 class Compared:
     """Old and new part beside each other, as typed."""
 
@@ -183,7 +184,7 @@ class Compared:
     new: str
 
 
-@dataclass(frozen=True)
+@value_object
 class Fitting:
     """What is fitted: by which procedure, at which axle and sides; answers to its questions, and its part checks.
 
@@ -197,7 +198,7 @@ class Fitting:
     compared: dict[str, Compared] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class OwnStep:
     """A step of the user's own, at its place on the car, after the steps it names."""
 
@@ -212,7 +213,7 @@ class OwnStep:
     minutes: tuple[float, ...] = (5.0, 10.0)
 
 
-@dataclass(frozen=True)
+@value_object
 class Later:
     """The user wants one step after another."""
 
@@ -220,7 +221,7 @@ class Later:
     then: str
 
 
-@dataclass(frozen=True)
+@value_object
 class Brief:
     """What is asked of the planner: what is fitted, the schools for this job, the user's own edits.
 

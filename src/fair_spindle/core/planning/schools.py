@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from fair_spindle.core.basics.value_object import value_object
 
 
-@dataclass(frozen=True)
+@value_object
 class School:
     """A question on which good practitioners disagree; ``ways`` by key in words, the first is usual here."""
 

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import heapq
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.planning.places import Placed
 from fair_spindle.core.planning.precedence import Ordering
 from fair_spindle.core.planning.states import ON_WHEELS, cost
 
 
-@dataclass(frozen=True)
+@value_object
 class Stretch:
     """What is done in one position of the car, in order."""
 

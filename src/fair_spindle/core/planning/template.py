@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES, Side
 
 Position = Literal["on_wheels", "hanging", "corner_carried"]
@@ -20,7 +20,7 @@ POSITION_NAMES: dict[Position, str] = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class Reading:
     """A number or a choice that a step asks for: kind, unit, limits in that unit, and what it stands beside.
 
@@ -50,7 +50,7 @@ class Reading:
         return ".".join(part for part in (self.axle or "car", self.side, self.name) if part)
 
 
-@dataclass(frozen=True)
+@value_object
 class JointGoal:
     """A joint, and the stage a step brings it to."""
 
@@ -58,7 +58,7 @@ class JointGoal:
     to: Literal["hand", "snug", "torqued", "marked"]
 
 
-@dataclass(frozen=True)
+@value_object
 class Step:
     """One step: where the car must be, which joints are freed, what stage they reach, what is asked.
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal, cast
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, Side
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.joint_patterns import places_of
@@ -26,7 +27,7 @@ MOST_REASONS = 4
 SPACING = 60.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Question:
     """What has to be asked: of which fitting, the choices, and what is assumed until it is answered."""
 
@@ -38,7 +39,7 @@ class Question:
     told: bool
 
 
-@dataclass(frozen=True)
+@value_object
 class WorkOrder:
     """Everything the planner says; ``minutes`` of work from and to, ``wait_h`` that nothing can fill."""
 

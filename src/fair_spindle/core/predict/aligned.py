@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from math import degrees, hypot
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES, wheels_at
 from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.readings import Quantity
@@ -25,7 +26,7 @@ WHEEL_OFF = "car.check_wheel_off"
 NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
 
-@dataclass(frozen=True)
+@value_object
 class AlignedWheel:
     """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
 
@@ -121,7 +122,7 @@ def _comes_to_toe(one: AlignedWheel) -> float | None:
     return one.plan.plan.after["toe"] if one.plan.plan else one.plan.wheel.read.get("toe")
 
 
-@dataclass(frozen=True)
+@value_object
 class AlignedRod:
     """A rod of a solid axle through the job, in its steps; ``still`` is None until the axle was read again."""
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE, Propagated, propagate, shift_inputs
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -21,7 +22,7 @@ Array = NDArray[np.float64]
 HOLES = ("1", "2", "3")
 
 
-@dataclass(frozen=True)
+@value_object
 class Hole:
     """One hole: rate at the wheels for their travel difference [N/mm], and the front's share of roll stiffness."""
 
@@ -31,7 +32,7 @@ class Hole:
     used: bool
 
 
-@dataclass(frozen=True)
+@value_object
 class BarOfAxle:
     """A bar: its holes; a forced link's force [N], what it does to cross weight [-], the length that is free [mm].
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 from math import hypot, radians
 
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.units import from_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.fasteners import assumed_class, doubt_torque, odd_thread, thread_name
 from fair_spindle.core.bolts.joint import Bolt, Joint
 from fair_spindle.core.bolts.stages import STAGES, has_reached
@@ -197,7 +197,7 @@ def doubts_of(bolt: Bolt) -> tuple[str, ...]:
     return tuple(found)
 
 
-@dataclass(frozen=True)
+@value_object
 class Strain:
     """What tightening a place as specified does: tension [N], share of the proof load with ± [-], class judged by."""
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import degrees, hypot
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.geometry.layouts import find_layout
@@ -41,7 +42,7 @@ ONE_OF_FOUR = 0.75
 Reader = Callable[..., Quantity | None]
 
 
-@dataclass(frozen=True)
+@value_object
 class Pivot:
     """A rubber pivot's corner: ride height it will live at, what turns there, its clamp window. [mm, hub to arch]
 
@@ -60,7 +61,7 @@ class Pivot:
         return float(swing_angle(self.swing, 0.0) - clamped)
 
 
-@dataclass(frozen=True)
+@value_object
 class WoundUp:
     """A bolt that was clamped off height: its twist at ride height with ± [rad].
 

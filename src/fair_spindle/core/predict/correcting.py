@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.readings import Quantity
@@ -25,7 +26,7 @@ STEP_OPEN = 0.15
 TURNING_OPEN = 0.05
 
 
-@dataclass(frozen=True)
+@value_object
 class Corrected:
     """What a wheel still wants after it was read: steps by adjuster, the plan they come from, and what they bring.
 
@@ -37,7 +38,7 @@ class Corrected:
     comes_to: Mapping[str, tuple[float, float]]
 
 
-@dataclass(frozen=True)
+@value_object
 class Again:
     """A wheel read after the work: its plan, steps turned so far, those of them since the reading, what was read
     [rad], and the travel it was read at. [mm]"""
@@ -49,7 +50,7 @@ class Again:
     travel: float
 
 
-@dataclass(frozen=True)
+@value_object
 class AsSteered:
     """What a steering wheel says that was read running straight: half of left toe less right of the front axle, what
     the thrust line and how it was held for the gauges leave open [rad], and the steps turned since at both wheels."""
@@ -59,7 +60,7 @@ class AsSteered:
     since: tuple[Mapping[str, int], Mapping[str, int]]
 
 
-@dataclass(frozen=True)
+@value_object
 class _Now:
     """What is wanted of a wheel whose geometry gives what was read, and how it stands. [rad]"""
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 
@@ -16,7 +17,7 @@ Number = float | Array
 Rule = Callable[[Mapping[str, Number]], Array]
 
 
-@dataclass(frozen=True)
+@value_object
 class Evidence:
     """What readings taught: the inputs as believed now, and how drawn inputs are moved by drawn readings.
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.required_fields import Readings
@@ -20,7 +20,7 @@ NAMES = {"height": "height", "toe": "toe", "camber": "camber", "caster": "caster
 MOST_FIELDS = 12
 
 
-@dataclass(frozen=True)
+@value_object
 class Foreseen:
     """One thing that will be known or not: in words, how sure, and the fields that would tell it. [min]"""
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, OUT, SIDES, WHEELS, other_side
 from fair_spindle.core.geometry.corner import Corner, Link, make_corner
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, find_layout
@@ -48,7 +49,7 @@ BUMP_STEER_UNKNOWN = to_core(6, "min_per_10mm")
 CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
 
 
-@dataclass(frozen=True)
+@value_object
 class Wheel:
     """One wheel's geometry: its corner or slopes, or why there is none; what can be turned; what is wanted.
 
@@ -115,7 +116,7 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
     return {wheel: _wheel(wheel, record, baseline) for wheel in WHEELS}
 
 
-@dataclass(frozen=True)
+@value_object
 class AxleGeometry:
     """An axle whose wheels move together, from its points, or what is missing for it."""
 
@@ -211,7 +212,7 @@ def _new_height(record: Readings, axle: str, side: str) -> tuple[Quantity, float
     return change, (left.value - right.value) / track.value, track.value
 
 
-@dataclass(frozen=True)
+@value_object
 class _Drawn:
     """A wheel as deep as it is known: where it may lie, what its points lack or get wrong, which reading does not
     fit."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
 from math import hypot
 
 import numpy as np
@@ -11,6 +10,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import propagate, shift_inputs
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -25,7 +25,7 @@ LEFT_OUT = 0.1
 _OF_AXLE = ("motion_ratio", "spring.rate", "spring.free", "new_spring.rate", "new_spring.free")
 
 
-@dataclass(frozen=True)
+@value_object
 class HeightModel:
     """Wheels, the inputs that decide their heights by field key, and the height change that rows of them give.
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import asin, hypot
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.ride_height import Sitting, WheelSits
@@ -25,7 +26,7 @@ _BY_HEIGHT: dict[str, tuple[str, str]] = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class WheelTravel:
     """What ends the bump and the droop of a wheel, the first first; and what else is to be said. [mm]"""
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, spindle_of
 from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
 from fair_spindle.core.predict.evidence import best_gain
@@ -23,7 +24,7 @@ SURPRISING, IMPOSSIBLE = 2.5, 4.0
 MODEL = np.radians(0.02)
 
 
-@dataclass(frozen=True)
+@value_object
 class Row:
     """One thing read of a linkage: its name, the travel it was read at [mm], what it was read as and its uncertainty.
 
@@ -37,7 +38,7 @@ class Row:
     uncertainty: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Fitted:
     """A linkage as all readings together say it is, where it may lie, and which of them do not fit, with by how much.
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from math import hypot
 
 import numpy as np
@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -36,7 +37,7 @@ UNYIELDING = 1e6
 WEIGHED = 0.005
 
 
-@dataclass(frozen=True)
+@value_object
 class Bench:
     """One perch before assembly: its place, or what is missing for it.
 
@@ -53,7 +54,7 @@ class Bench:
     plus_minus: float = 0.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Correction:
     """The turns at all four perches, from heights and loads as they stand; or why there are none.
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.sprung_car import APART, Number, SprungCar
@@ -22,7 +23,7 @@ OUTSIDE = 0.0455
 LEAST_AT_REST = 50
 
 
-@dataclass(frozen=True)
+@value_object
 class WheelSits:
     """One wheel, before and after. [mm, N]
 
@@ -56,7 +57,7 @@ class WheelSits:
         return float(np.hypot(self.plus_minus, read))
 
 
-@dataclass(frozen=True)
+@value_object
 class Sitting:
     """Where the car will sit, how sure that is, and which inputs leave most open (shares of the variance).
 

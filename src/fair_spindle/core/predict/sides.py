@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, SIDES
 from fair_spindle.core.joblog.readings import Quantity
 
 ANGLES = ("toe", "camber", "caster")
 
 
-@dataclass(frozen=True)
+@value_object
 class SidesApart:
     """Left minus right of one angle, and how much it may be. [rad]"""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import cos, hypot, sqrt
 
 import numpy as np
@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_table
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, wheels_at
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.readings import Quantity
@@ -46,7 +47,7 @@ APART = ".apart"
 KEY_BY_LEVEL_ARM = 0.06
 
 
-@dataclass(frozen=True)
+@value_object
 class Held:
     """A car on its springs, before and after, for one set of numbers or many at once."""
 
@@ -65,7 +66,7 @@ class Held:
         return let_down(self.stance, self.loads, self.unsprung, self.legs)
 
 
-@dataclass(frozen=True)
+@value_object
 class SprungCar:
     """All that decides where a car sits: inputs by field key, how to build it, what is missing or wrong.
 

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import hypot
 
 import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES
 from fair_spindle.core.geometry.drag_link import DragLink, length_to_steer, rod_shift, steered_by_height
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout
@@ -24,7 +25,7 @@ from fair_spindle.core.turns.realign import TOLERANCES
 WHERE = "front"
 
 
-@dataclass(frozen=True)
+@value_object
 class Rod:
     """A rod of the axle: what it sets, where that stands untouched and where it is wanted [rad], and its turns.
 
@@ -56,7 +57,7 @@ class Rod:
         return 0 if abs(off) <= self.within else round(off / self.per_turn / self.adjuster.step)
 
 
-@dataclass(frozen=True)
+@value_object
 class SolidSteering:
     """The steering of a solid axle, what is missing for its turns, and what cannot be right."""
 
@@ -184,7 +185,7 @@ def _drag(readings: Readings, lacks: list[str], tie: Rod | None) -> Iterator[Rod
     yield replace(planned, plus_minus=COVERAGE * abs(hypot(*spread) / per_turn))
 
 
-@dataclass(frozen=True)
+@value_object
 class _Steered:
     """How a drag link lies: which way it steers made longer, whether beside a Panhard rod, its gear at the left, and
     by how much the tie rod changes total toe [rad].  Sizes go by name. [mm, rad]"""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import OUT, SIDES, wheels_at
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
@@ -22,7 +23,7 @@ from fair_spindle.core.turns.realign import ANGLES, Realigned, Wanted, realign, 
 LIKELY = 0.7
 
 
-@dataclass(frozen=True)
+@value_object
 class WheelPlan:
     """The plan for one wheel: the turns, how sure they are, or why there is no plan.
 
@@ -36,7 +37,7 @@ class WheelPlan:
     targets: Mapping[str, float]
 
 
-@dataclass(frozen=True)
+@value_object
 class AxlePlan:
     """The toe an axle ends at; where both its wheels are planned, what they make together and how sure that is."""
 
@@ -45,7 +46,7 @@ class AxlePlan:
     sureness: AxleSureness | None = None
 
 
-@dataclass(frozen=True)
+@value_object
 class CarPlan:
     """The plan for the whole car: each wheel, and each axle."""
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import hypot
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.catalogue import reading_field
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_entry
@@ -12,7 +12,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import Reading
 
 
-@dataclass(frozen=True)
+@value_object
 class AtWork:
     """A number read at a step, by its field; ``before`` is the field it stands beside, where that was read too."""
 

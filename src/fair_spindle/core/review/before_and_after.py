@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
 from math import hypot
 from typing import Literal
 
@@ -11,6 +10,7 @@ import numpy as np
 
 from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -24,7 +24,7 @@ Name = Literal["height", "toe", "camber", "caster"]
 NAMES: tuple[Name, ...] = ("height", "toe", "camber", "caster")
 
 
-@dataclass(frozen=True)
+@value_object
 class Beside:
     """A height or an angle after the work, and what it stands beside; None what is not known. [mm, rad]
 
@@ -62,7 +62,7 @@ class Beside:
         return self.miss is not None and abs(self.miss) > self.plus_minus
 
 
-@dataclass(frozen=True)
+@value_object
 class MovesToe:
     """What moves a wheel's toe: one turn of its rod, None where none can be turned [rad]; height [rad/mm].
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel
@@ -18,7 +18,7 @@ What = Literal["toe", "ring", "arms", "link"]
 FREE_WITHIN = 1.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Want:
     """One thing still wanted: where, what kind of work it is, by which adjuster, and by how much of it.
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Container, Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from math import exp, hypot
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.height_model import HeightModel
 from fair_spindle.core.review.before_and_after import Beside
@@ -19,7 +19,7 @@ WORTH_TELLING = 0.03
 MOST_TOLD = 6
 
 
-@dataclass(frozen=True)
+@value_object
 class Cause:
     """A kind of cause: how far off such a thing usually is, how common it is, in words, and its cheapest test.
 
@@ -125,7 +125,7 @@ RUBBER = Cause(
 )
 
 
-@dataclass(frozen=True)
+@value_object
 class Explanation:
     """One explanation: its cause and where, how far off the input would be, how much it explains, its share."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,6 +10,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.refit import refit
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.height_model import HeightModel
 
@@ -19,7 +19,7 @@ LEARNABLE = (".motion_ratio", ".damper_ratio", ".load", ".spring.rate", ".new_sp
 WORTH_TELLING = 0.97
 
 
-@dataclass(frozen=True)
+@value_object
 class Learned:
     """One input before and after the heights were read; ± with coverage factor 2. [core unit]"""
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from math import hypot
 from typing import Literal
 
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
@@ -27,7 +28,7 @@ SETTINGS = (
 READ = ("height", "toe", "camber", "caster", "total_toe", "loads", "odometer")
 
 
-@dataclass(frozen=True)
+@value_object
 class Moment:
     """How a car stood before or after one job: quantities and words by field, as they would stand in a baseline."""
 
@@ -38,7 +39,7 @@ class Moment:
     fields: Mapping[str, str] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class Difference:
     """One field at two moments; ``change`` with its ± where both are numbers. [core unit]"""
 

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 from math import degrees, exp, hypot
 
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.review.before_and_after import Beside, MovesToe
 from fair_spindle.core.review.height_causes import WORTH_TELLING
 from fair_spindle.core.turns.threads import FLAT
 
 
-@dataclass(frozen=True)
+@value_object
 class ToeExplanation:
     """One explanation of a toe that came out otherwise, with its cheapest test."""
 

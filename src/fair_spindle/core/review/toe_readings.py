@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from math import hypot
 
 import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.joblog.log import Entered, Event
@@ -22,7 +22,7 @@ from fair_spindle.core.predict.geometry import Wheel, slope_read, wheels_of
 from fair_spindle.core.turns.adjuster import changes_by_link
 
 
-@dataclass(frozen=True)
+@value_object
 class Occasion:
     """A reading of one wheel after the work: the walk it belongs to, its place in the log, toe [rad], height [mm]."""
 
@@ -32,7 +32,7 @@ class Occasion:
     height: Quantity
 
 
-@dataclass(frozen=True)
+@value_object
 class ToeRead:
     """A toe reading after the work, and what was expected of it since the baseline.
 
@@ -48,7 +48,7 @@ class ToeRead:
     by_rod: float
 
 
-@dataclass(frozen=True)
+@value_object
 class ToeStory:
     """One wheel's toe through the job, and what was believed about it.
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import Inconsistent, NoSolution, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.springs.springs import Curve
 
@@ -31,7 +32,7 @@ UNBALANCED = 1e-2
 WHEEL = np.arange(4)
 
 
-@dataclass(frozen=True)
+@value_object
 class Leg:
     """What holds one corner; every number may be an array of one size, a car each.
 
@@ -83,7 +84,7 @@ class Leg:
         return replace(self, **many)  # type: ignore[arg-type]  # only numbers are arrays
 
 
-@dataclass(frozen=True)
+@value_object
 class Stance:
     """What does not change on a car: wheelbase and tracks [mm], bars [N/mm at the wheels], tyres [N/mm] or rigid.
 
@@ -99,7 +100,7 @@ class Stance:
     preload: tuple[Number, Number] = (0.0, 0.0)
 
 
-@dataclass(frozen=True)
+@value_object
 class Settled:
     """Where the car sits: body against hub and body against ground [mm], wheel loads [N], each shape (n, 4)."""
 
@@ -338,7 +339,7 @@ def let_down(
     return Settled(-travel, -travel - give * change, after), rests
 
 
-@dataclass(frozen=True)
+@value_object
 class _Pull:
     """What the wheels of n cars are pressed with: legs, sprung loads (n, 4), bars (n, 4, 4), forced links (n, 4)."""
 

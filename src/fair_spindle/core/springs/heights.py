@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import Inconsistent, require
+from fair_spindle.core.basics.value_object import value_object
 
 Array = NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@value_object
 class Spring:
     """A linear spring as fitted; every member may be an array of the same shape.
 

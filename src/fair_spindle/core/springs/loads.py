@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from fair_spindle.core.basics.errors import InputError
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
 
 USUAL_UNSPRUNG_SHARE = 0.12
 
 
-@dataclass(frozen=True)
+@value_object
 class Load:
     """A force, and whether it is an estimate. [N]"""
 
@@ -19,7 +19,7 @@ class Load:
     estimated: bool
 
 
-@dataclass(frozen=True)
+@value_object
 class CarLoads:
     """Loads of the four wheels, their unsprung and sprung parts, and the shares. [N, -]
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.bounded import bounded_least_squares
 from fair_spindle.core.basics.errors import Inconsistent, InputError, require
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.springs.car_heights import cross_weight
 from fair_spindle.core.springs.springs import Coil, stack_under_load
 
@@ -25,7 +25,7 @@ MOST_TRIED = 120
 RELUCTANCE = 0.02
 
 
-@dataclass(frozen=True)
+@value_object
 class PerchPlace:
     """A perch as it is to be set: lengths [mm] and turns up from the lowest place."""
 
@@ -114,7 +114,7 @@ def perch_place(
     return PerchPlace(damper, stack, seat, (seat - lowest) / pitch)
 
 
-@dataclass(frozen=True)
+@value_object
 class PerchGoals:
     """What the perches are to bring: heights [mm], NaN where none is wanted, cross weight [-] or None, how near."""
 
@@ -124,7 +124,7 @@ class PerchGoals:
     within_cross: float = 0.002
 
 
-@dataclass(frozen=True)
+@value_object
 class PerchTurns:
     """Turns at FL FR RL RR, exact and on steps; what they bring, and what one turn up at each perch does.
 

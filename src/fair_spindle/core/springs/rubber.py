@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import OutOfRange, require
+from fair_spindle.core.basics.value_object import value_object
 
 Array = NDArray[np.float64]
 
@@ -23,7 +22,7 @@ BUSHING_KINDS = {
 }
 
 
-@dataclass(frozen=True)
+@value_object
 class Arm:
     """A swinging arm at ride height.
 
@@ -171,7 +170,7 @@ def clamp_window(arm: Arm, twist_limit: float = DEFAULT_TWIST_LIMIT) -> tuple[fl
     return float(low), float(high)
 
 
-@dataclass(frozen=True)
+@value_object
 class Shackle:
     """A leaf spring's shackle at ride height, or the eye at its foot.
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, require
+from fair_spindle.core.basics.value_object import value_object
 
 Array = NDArray[np.float64]
 # Once coils touch, or past the end of a table: rigid, as far as any reading can tell. [N/mm]
@@ -18,7 +18,7 @@ SHEAR_MODULUS = 79300.0
 YOUNGS_MODULUS = 207000.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Coil:
     """One linear coil spring: rate [N/mm], free and solid length [mm]."""
 
@@ -27,7 +27,7 @@ class Coil:
     solid: float = 0.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Curve:
     """Force over compression in straight pieces, both from zero and rising; ``free`` is the unloaded length.
 
@@ -63,7 +63,7 @@ class Curve:
         return np.asarray(np.interp(given, self.forces, self.compressions) + beyond)
 
 
-@dataclass(frozen=True)
+@value_object
 class Stacked:
     """Springs in series under a load: each length [mm], which are solid, and the rate of the whole [N/mm]."""
 

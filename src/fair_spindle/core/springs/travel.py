@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from math import asin, sin
 
 from fair_spindle.core.basics.errors import Inconsistent, require
+from fair_spindle.core.basics.value_object import value_object
 
 
-@dataclass(frozen=True)
+@value_object
 class Budget:
     """Wheel travel left from ride height: droop, bump until the stop touches, bump until metal. [mm]"""
 
@@ -18,7 +18,7 @@ class Budget:
     bump_to_metal: float
 
 
-@dataclass(frozen=True)
+@value_object
 class Limit:
     """Something that ends the travel: what, at how much wheel travel from ride height [mm], and what helps.
 

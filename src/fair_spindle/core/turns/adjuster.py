@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
+
+from fair_spindle.core.basics.value_object import value_object
 
 Array = NDArray[np.float64]
 MOST_TRIES = 2500
 AROUND = 8
 
 
-@dataclass(frozen=True)
+@value_object
 class Adjuster:
     """Something that changes a link's length (or moves the strut top inboard), in steps, between limits.
 

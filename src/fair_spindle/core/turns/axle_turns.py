@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.remember import by_content
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.turns.realign import (
     Realigned,
     Tried,
@@ -30,7 +30,7 @@ STEERING_WHEEL_WITHIN = to_core(1.0, "deg")
 USUAL_RATIO, RATIO_OPEN = 15.0, 1.5
 
 
-@dataclass(frozen=True)
+@value_object
 class Across:
     """What both wheels make together: left · angle + right · angle is to be ``goal``, within ``limit``. [rad]"""
 

@@ -6,12 +6,13 @@ After JCGM 101 (propagation of distributions by a Monte Carlo method).
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import field
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, spindle_of
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.geometry.slopes import angles_at
@@ -23,7 +24,7 @@ Array = NDArray[np.float64]
 SAMPLES = 2000
 
 
-@dataclass(frozen=True)
+@value_object
 class Cloud:
     """Where a wheel's points and angles may lie: offsets as a linear map of independent standard normals.
 
@@ -43,7 +44,7 @@ class Cloud:
         return scatter, found[:, -2], found[:, -1]
 
 
-@dataclass(frozen=True)
+@value_object
 class Doubtful:
     """Standard uncertainties of what a plan rests on: wheel angles [rad], travel and points [mm].
 
@@ -60,7 +61,7 @@ class Doubtful:
     track: float = 0.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Sureness:
     """How sure the plan of one wheel is.
 
@@ -74,7 +75,7 @@ class Sureness:
     chances: Mapping[str, float] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
+@value_object
 class AxleSureness:
     """How sure the plan of an axle is.
 

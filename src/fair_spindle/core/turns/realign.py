@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.bounded import bounded_least_squares
 from fair_spindle.core.basics.errors import InputError, NoSolution, require
 from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.slopes import Geometry, angles_at
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, near_settings
 
@@ -29,7 +29,7 @@ WELL_INSIDE = 2.0
 SHARES = (1.0, 0.5, 0.25, 0.1, 0.03, 0.01)
 
 
-@dataclass(frozen=True)
+@value_object
 class Realigned:
     """What turning brings: angles [rad] before and after, exact length changes [mm] and set turns.
 
@@ -46,7 +46,7 @@ class Realigned:
     limited_by: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@value_object
 class Wanted:
     """What is wanted of one wheel: its geometry, travel [mm], adjusters, targets and tolerances [rad]."""
 
@@ -57,7 +57,7 @@ class Wanted:
     tolerances: Mapping[str, float]
 
 
-@dataclass(frozen=True)
+@value_object
 class Tried:
     """Settings tried on one wheel: ``changes`` [mm] (n, m), the ``angles`` [rad] they give, what each ``cost``."""
 

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Any
 
 from fair_spindle.core.basics.errors import require
+from fair_spindle.core.basics.value_object import value_object
 
 FLAT = 1 / 6
 
 
-@dataclass(frozen=True)
+@value_object
 class RodEnd:
     """A rod and the end screwed on it.
 
@@ -24,7 +24,7 @@ class RodEnd:
     rod_length: Any = 0.0
 
 
-@dataclass(frozen=True)
+@value_object
 class Transfer:
     """Turns that carry a length over to a new end, exact and on the nearest step."""
 
@@ -35,7 +35,7 @@ class Transfer:
     engagement_ok: bool
 
 
-@dataclass(frozen=True)
+@value_object
 class Tally:
     """A turn count as it is chalked: whole turns and the flats left over."""
 

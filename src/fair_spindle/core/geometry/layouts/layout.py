@@ -6,9 +6,10 @@ Names of points and links are those of the published geometry calculations.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal
 
+from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, Axle
 
 Point = tuple[float, float, float]
@@ -21,7 +22,7 @@ ENDS = (("inner", "inner end"), ("outer", "outer end"))
 WHEEL = ("wheel_center", "Wheel centre")
 
 
-@dataclass(frozen=True)
+@value_object
 class PlanMeasure:
     """What a tape reads of an arm seen from above: name, label, limits. [mm]"""
 
@@ -31,7 +32,7 @@ class PlanMeasure:
     high: float
 
 
-@dataclass(frozen=True)
+@value_object
 class ArmKind:
     """An arm or link of a layout: key, name, its pivots, whether one serves both sides.
 
@@ -52,7 +53,7 @@ class ArmKind:
     plan: tuple[PlanMeasure, ...] = ()
 
 
-@dataclass(frozen=True)
+@value_object
 class Layout:
     """A type of axle.  A new one is a file like its neighbours, and its line in ``layouts``.
 
