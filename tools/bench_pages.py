@@ -1,4 +1,4 @@
-"""The first page and coming back to one, in Chromium on a slow phone: by the browser's own performance figures.
+"""The first page and coming back to one, in Chromium on a slow phone.
 
 A phone over a workshop's network is taken as 10 Mbit/s, 40 ms away, four times slower than this machine.
 """
@@ -7,6 +7,7 @@ import json
 import sys
 import tempfile
 from pathlib import Path
+from statistics import median
 
 from bench import launch, serving, stop
 from bounds import Bounds
@@ -17,10 +18,18 @@ LINE = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "upload
 SLOWER = 4
 PHONE = {"width": 390, "height": 844}
 # Times a page without scripts over the same line; frames; kB packed.
-FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 6.0, 2.0, 300.0, 120.0
+FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 2.5, 2.0, 300.0, 120.0
 PAINTED = """() => new Promise((done) => new PerformanceObserver((list) => {
   const last = list.getEntries().at(-1); setTimeout(() => done(last.startTime), 300)
 }).observe({ type: 'largest-contentful-paint', buffered: true }))"""
+# Until the first car of the board stands on the screen: found in the page, and a frame painted since.
+CARS_STAND = """window.carsStand = new Promise((done) => {
+  const look = new MutationObserver(() => {
+    if (!document.querySelector('main article')) return
+    look.disconnect(); requestAnimationFrame(() => setTimeout(() => done(performance.now())))
+  })
+  look.observe(document, { childList: true, subtree: true })
+})"""
 SIZES = """() => performance.getEntriesByType('resource').filter((one) => /\\.(js|css)$/.test(one.name))
   .map((one) => [one.name.split('/').at(-1), one.encodedBodySize])"""
 # From the tap on a link until what the page showed before stands there again, in frames of the screen.
@@ -41,11 +50,21 @@ def phone(browser: Browser) -> Page:
     return page
 
 
-def first_page(browser: Browser, address: str, path: str) -> tuple[float, list[tuple[str, int]]]:
-    """Until its largest part is painted [ms], and the scripts and styles it took [bytes packed]."""
+def bare_page(browser: Browser, address: str) -> float:
+    """Until the largest part of a page of text is painted [ms]."""
     page = phone(browser)
-    page.goto(f"{address}{path}")
-    painted = page.evaluate(PAINTED)
+    page.goto(f"{address}/licences.txt")
+    painted: float = page.evaluate(PAINTED)
+    page.close()
+    return painted
+
+
+def first_page(browser: Browser, address: str) -> tuple[float, list[tuple[str, int]]]:
+    """Until the board's first car is painted [ms], and the scripts and styles taken till then [bytes packed]."""
+    page = phone(browser)
+    page.add_init_script(CARS_STAND)
+    page.goto(address)
+    painted = page.evaluate("() => window.carsStand")
     sizes = page.evaluate(SIZES)
     page.close()
     return painted, sizes
@@ -77,9 +96,11 @@ def main() -> None:
             jobs = json.loads(page.goto(f"{address}/api/jobs").text())
             job = next(one["id"] for one in jobs if "again" not in one["title"] and "camber" in one["title"])
             page.close()
-            bare = min(first_page(browser, address, "/licences.txt")[0] for _ in range(3))
-            painted, sizes = min(first_page(browser, address, "/") for _ in range(3))
-            bounds.line("the first page on a slow phone", painted, ("a page of text alone", bare), FIRST_BOUND)
+            # In turns: the machine is not as fast at one moment as at another.
+            pairs = [(bare_page(browser, address), *first_page(browser, address)) for _ in range(7)]
+            bare, painted = (median(column) for column in list(zip(*pairs, strict=True))[:2])
+            sizes = pairs[0][2]
+            bounds.line("the board on a slow phone", painted, ("a page of text alone", bare), FIRST_BOUND)
             total = sum(size for _, size in sizes) / 1000
             bounds.line("its scripts and styles, packed", total, ("one kB", 1.0), SIZE_BOUND, "kB")
             largest = max(size for _, size in sizes) / 1000

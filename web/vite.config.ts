@@ -80,7 +80,7 @@ export default defineConfig({
         // What several pages stand on comes in one piece: each file is a way to the server and back.
         codeSplitting: {
           groups: [
-            { name: 'frame', test: /node_modules.(@?vue|pinia|@tanstack|openapi-fetch|immutable)/ },
+            { name: 'frame', test: /node_modules.(@?vue|pinia|@tanstack|openapi-fetch|immutable|dayjs.dayjs)/ },
             { name: 'parts', test: /node_modules.(?!echarts|zrender|three)/, minShareCount: 6 },
             { name: 'ready', test: /preload-helper|export-helper|src.parts.later|RefusalNote/ },
             { name: 'shared', test: /src.(composables|stores|api)/, minShareCount: 6 },

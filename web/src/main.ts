@@ -27,8 +27,7 @@ window.addEventListener('unhandledrejection', (event) => {
 })
 app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
 
-const AFTER_PAINT_MS = 300
-window.setTimeout(fetchParts, AFTER_PAINT_MS)
+fetchParts()
 
 // A page of an older version whose parts are gone on the server takes the new one; without a connection there is none.
 window.addEventListener('vite:preloadError', () => {

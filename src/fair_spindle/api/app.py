@@ -30,6 +30,8 @@ warnings.filterwarnings("ignore", message="The 'alias' attribute with value")
 mimetypes.add_type("application/manifest+json", ".webmanifest")
 DAY_SECONDS = 24 * 3600
 FIRST_PAGE_SECONDS = 2
+# What the first page asks for once its scripts run; told with the page, the browser asks while it still reads them.
+ASKED_FIRST = ", ".join(f"<{path}>; rel=preload; as=fetch; crossorigin" for path in ("/api/me", "/api/board"))
 WEB_APP = Path(__file__).parent.parent / "web_app"
 # What the first page asks for comes first.
 ROUTERS = {
@@ -135,7 +137,7 @@ def _page(path: str) -> Response:
     index = WEB_APP / "index.html"
     if not index.is_file():
         raise HTTPException(404, "The web pages are not built yet: run make setup.")
-    return FileResponse(index, headers={"Cache-Control": "no-cache"})
+    return FileResponse(index, headers={"Cache-Control": "no-cache"} | ({} if path else {"Link": ASKED_FIRST}))
 
 
 def _built_file(path: str) -> Path | None:

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { BoardLine } from '../api/client'
-import { sayClock, sayLeft, useClock } from '../composables/useTimers'
-import { sayMoment } from '../composables/useWords'
+import { sayLeft, useClock } from '../composables/useTimers'
+import { sayClock, sayMoment } from '../composables/useWords'
 import PositionMark from './PositionMark.vue'
 import StateLine from './StateLine.vue'
 

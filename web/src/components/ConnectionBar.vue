@@ -2,18 +2,16 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { connection } from '../api/connection'
-import { useFresh } from '../composables/useFresh'
-import { ElAlert, ElButton } from '../parts/later'
+import { sayMoment } from '../composables/useWords'
+import { ElAlert, later } from '../parts/later'
 import { useQueue } from '../stores/queue'
+
+const NewVersion = later(() => import('./NewVersion.vue'))
 
 /** Above every page: how old what is shown is, what waits elsewhere, and that a new version is there. */
 const queue = useQueue()
 const route = useRoute()
-const { waits: newVersion, load } = useFresh()
-const keptAt = computed(() =>
-  connection.keptAt ? new Date(connection.keptAt).toLocaleString(undefined, SHORT) : '',
-)
-const SHORT = { dateStyle: 'short', timeStyle: 'short' } as const
+const keptAt = computed(() => (connection.keptAt ? sayMoment(connection.keptAt) : ''))
 const elsewhere = computed(() =>
   queue.books
     .filter((one) => ![route.params.jobId, route.params.carId].includes(one.book))
@@ -54,10 +52,7 @@ const elsewhere = computed(() =>
       </span>
       <router-link :to="one.to">Open it →</router-link>
     </el-alert>
-    <el-alert v-if="newVersion" role="status" type="success" :closable="false">
-      <span>A new version is here. What waits to be sent stays.</span>
-      <el-button @click="load">Load it</el-button>
-    </el-alert>
+    <NewVersion />
   </div>
 </template>
 

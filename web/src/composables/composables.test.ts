@@ -193,9 +193,8 @@ it('moves the car at once where nothing is lost, and only after a yes where some
 })
 
 it('a day and a moment tell their year where it is not this one', () => {
+  expect(sayDay('1999-03-04T23:30:00')).toBe('Thu 4 Mar 1999')
+  expect(sayMoment('1999-03-04T09:05:00')).toBe('4 Mar 1999, 09:05')
   const now = new Date().toISOString()
-  for (const say of [sayDay, sayMoment]) {
-    expect(say('1999-03-04T10:00:00Z')).toContain('1999')
-    expect(say(now)).not.toContain(now.slice(0, 4))
-  }
+  for (const say of [sayDay, sayMoment]) expect(say(now)).not.toContain(now.slice(0, 4))
 })

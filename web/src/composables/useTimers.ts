@@ -1,6 +1,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { useJob } from '../stores/job'
+import { sayClock } from './useWords'
 
 export interface Timer {
   title: string
@@ -17,9 +18,6 @@ export function useClock(): Ref<number> {
   useIntervalFn(() => (now.value = Date.now()), TICK_MS)
   return now
 }
-
-export const sayClock = (at: string): string =>
-  new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false })
 
 export function sayLeft(until: string, now: number): string {
   const minutes = Math.ceil((Date.parse(until) - now) / 60_000)

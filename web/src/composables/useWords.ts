@@ -1,17 +1,15 @@
-/** The year is told where it is not this one. */
-const yearOf = (date: Date) =>
-  date.getFullYear() === new Date().getFullYear() ? undefined : ('numeric' as const)
+import dayjs from 'dayjs'
 
-/** A moment of the log in the reader's own time zone. */
+/** The year is told where it is not this one. */
+const year = (at: dayjs.Dayjs) => (at.isSame(dayjs(), 'year') ? '' : ' YYYY')
+
+/** The time of day, in the reader's time zone like all of these. */
+export const sayClock = (at: string): string => dayjs(at).format('HH:mm')
+
+/** A moment of the log. */
 export function sayMoment(moment: string): string {
-  const date = new Date(moment)
-  return date.toLocaleString(undefined, {
-    year: yearOf(date),
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
+  const at = dayjs(moment)
+  return at.format(`D MMM${year(at)}, HH:mm`)
 }
 
 const isNaught = (text: string) => /^-?0(\.0+)?$/.test(text)
@@ -31,13 +29,8 @@ export function saySigned(value: number, digits = 1): string {
 /** How an angle is told to end: likely inside, open, or missed. */
 export const VERDICTS = { likely: '✓', open: '◐', missed: '▲' } as const
 
-/** A day as it is written there, in the reader's form. */
+/** A day as it is written there. */
 export function sayDay(day: string): string {
-  const date = new Date(`${day.slice(0, 10)}T12:00`)
-  return date.toLocaleDateString(undefined, {
-    year: yearOf(date),
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-  })
+  const at = dayjs(day.slice(0, 10))
+  return at.format(`ddd D MMM${year(at)}`)
 }

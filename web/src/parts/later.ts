@@ -1,11 +1,26 @@
-import { defineAsyncComponent } from 'vue'
+import { defineAsyncComponent, readonly, ref, type Component } from 'vue'
+
+const AT_LATEST_MS = 1500
+const stands = ref(false)
+let goOn: () => void
+const shown = new Promise<void>((done) => (goOn = done)).then(() => void (stands.value = true))
+window.setTimeout(() => goOn(), AT_LATEST_MS)
+
+/** The first screen stands: what is below it, and what can wait, comes now. */
+export const firstScreenStands = readonly(stands)
+
+/** What the page is about is there: with the next frame its first screen stands. */
+export const isShown = () => window.requestAnimationFrame(() => window.setTimeout(goOn))
+
+/** A component that comes once the first screen stands. */
+export const later = (load: () => Promise<Component>) =>
+  defineAsyncComponent(() => shown.then(load))
 
 const parts = () => import('./parts')
 
-/** Parts that the first page can be painted without: they come right after it. */
-export const ElAlert = defineAsyncComponent(() => parts().then((one) => one.ElAlert))
-export const ElButton = defineAsyncComponent(() => parts().then((one) => one.ElButton))
-export const ElInput = defineAsyncComponent(() => parts().then((one) => one.ElInput))
+export const ElAlert = later(() => parts().then((one) => one.ElAlert))
+export const ElButton = later(() => parts().then((one) => one.ElButton))
+export const ElInput = later(() => parts().then((one) => one.ElInput))
 
 /** Have them here before the connection may be lost: what then is to be said needs them. */
-export const fetchParts = () => void parts().catch(() => undefined)
+export const fetchParts = () => void shown.then(parts).catch(() => undefined)

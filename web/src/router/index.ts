@@ -1,4 +1,4 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, START_LOCATION } from 'vue-router'
 import HomeFrame from '../views/HomeFrame.vue'
 import WorkshopView from '../views/WorkshopView.vue'
 
@@ -97,5 +97,6 @@ export const router = createRouter({
       component: () => import('../views/NotHereView.vue'),
     },
   ],
-  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  // A page that is opened stands at its top: to scroll there would lay it out before it is whole.
+  scrollBehavior: (_to, from, saved) => saved ?? (from === START_LOCATION ? false : { top: 0 }),
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import RefusalNote from '../components/RefusalNote.vue'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { cache } from '../api/cache'
 import { ask } from '../api/client'
@@ -8,11 +8,11 @@ import BoardCar from '../components/BoardCar.vue'
 import DueCard from '../components/DueCard.vue'
 import JobList from '../components/JobList.vue'
 import { useRead } from '../composables/useRead'
-import { ElButton, ElInput } from '../parts/later'
+import { ElButton, ElInput, firstScreenStands, isShown, later } from '../parts/later'
 import { useMe } from '../stores/me'
 
-const NewJob = defineAsyncComponent(() => import('../components/NewJob.vue'))
-const ImportCard = defineAsyncComponent(() => import('../components/ImportCard.vue'))
+const NewJob = later(() => import('../components/NewJob.vue'))
+const ImportCard = later(() => import('../components/ImportCard.vue'))
 
 const me = useMe()
 const router = useRouter()
@@ -25,6 +25,11 @@ const {
   guarded,
   again,
 } = useRead(['board'], (api) => api.GET('/api/board'))
+watch(board, isShown, { flush: 'post', once: true })
+const FIRST_SCREEN = 4
+const lines = computed(() =>
+  firstScreenStands.value ? board.value?.lines : board.value?.lines.slice(0, FIRST_SCREEN),
+)
 const { found: cars } = useRead(['cars'], (api) => api.GET('/api/cars'))
 const { found: jobs, again: findAgain } = useRead(
   ['jobs'],
@@ -56,7 +61,7 @@ const tryDemo = () =>
         >
       </div>
       <template v-if="board">
-        <BoardCar v-for="line in board.lines" :key="line.id" :line="line" />
+        <BoardCar v-for="line in lines" :key="line.id" :line="line" />
         <p v-if="board.more" class="soft">and {{ board.more }} more in the list below</p>
         <div v-if="!board.lines.length && !jobs?.length && !sought" class="card stack text-18px">
           <p>
@@ -74,7 +79,7 @@ const tryDemo = () =>
         <p v-else-if="!board.lines.length" class="card">No car is in work.</p>
       </template>
       <RefusalNote :said="problem" />
-      <template v-if="jobs?.length || sought">
+      <template v-if="firstScreenStands && (jobs?.length || sought)">
         <div class="row justify-between">
           <h3>Every job</h3>
           <el-input
@@ -90,7 +95,7 @@ const tryDemo = () =>
     </section>
     <aside class="stack">
       <NewJob v-if="cars" id="new-job" :cars="cars" />
-      <DueCard v-if="board" :board="board" />
+      <DueCard v-if="board && firstScreenStands" :board="board" />
       <ImportCard @added="load" />
     </aside>
   </div>
