@@ -22,11 +22,13 @@ FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 2.5, 2.0, 300.0, 120.0
 PAINTED = """() => new Promise((done) => new PerformanceObserver((list) => {
   const last = list.getEntries().at(-1); setTimeout(() => done(last.startTime), 300)
 }).observe({ type: 'largest-contentful-paint', buffered: true }))"""
-# Until the first car of the board stands on the screen: found in the page, and a frame painted since.
+# Until the first car of the board stands on the screen: found in the page, and its frame painted.
 CARS_STAND = """window.carsStand = new Promise((done) => {
+  const { port1, port2 } = new MessageChannel()
+  port1.onmessage = () => done(performance.now())
   const look = new MutationObserver(() => {
     if (!document.querySelector('main article')) return
-    look.disconnect(); requestAnimationFrame(() => setTimeout(() => done(performance.now())))
+    look.disconnect(); requestAnimationFrame(() => port2.postMessage(''))
   })
   look.observe(document, { childList: true, subtree: true })
 })"""

@@ -13,7 +13,7 @@ import pytest
 from playwright.sync_api import expect, sync_playwright
 
 # A busy machine answers late; a page that never does fails all the same.
-expect.set_options(timeout=30_000)
+expect.set_options(timeout=60_000)
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 FLAGS = [
     "--no-sandbox",
@@ -73,7 +73,7 @@ def opened(browser, **more):
     """A page of its own; whatever it throws fails the test."""
     context = browser.new_context(reduced_motion="reduce", **more)
     page = context.new_page()
-    page.set_default_timeout(30_000)
+    page.set_default_timeout(60_000)
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     yield page
