@@ -8,7 +8,7 @@ import { createApp } from 'vue'
 import { cache } from './api/cache'
 import { connection, Offline } from './api/connection'
 import App from './App.vue'
-import { fetchParts } from './parts/later'
+import { fetchParts, isShown } from './parts/later'
 import { router } from './router'
 import './styles/parts'
 import './styles/tokens.css'
@@ -27,6 +27,8 @@ window.addEventListener('unhandledrejection', (event) => {
 })
 app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
 
+// The board says itself when its first screen stands; every other page brings what it needs with its own scripts.
+void router.isReady().then(() => router.currentRoute.value.name === 'workshop' || isShown())
 fetchParts()
 
 // A page of an older version whose parts are gone on the server takes the new one; without a connection there is none.

@@ -25,7 +25,7 @@ const {
   guarded,
   again,
 } = useRead(['board'], (api) => api.GET('/api/board'))
-watch(board, isShown, { flush: 'post', once: true })
+watch([board, problem], isShown, { flush: 'post', once: true })
 const FIRST_SCREEN = 4
 const lines = computed(() =>
   firstScreenStands.value ? board.value?.lines : board.value?.lines.slice(0, FIRST_SCREEN),
