@@ -50,7 +50,7 @@ def main() -> None:
         bounds.line("first start, data made, to first answer", fresh, empty, 2.0)
         bounds.line("start on data that is there, to first answer", again, empty, 1.5)
         bounds.line("the same, to the board's answer", board, empty, 1.5)
-        bounds.line("the same, sample workshop, every log read", full, empty, 1.8)
+        bounds.line("the same, sample workshop, every log read", full, empty, 2.0)
         measure(Path(folder) / "demo.sqlite", bounds)
     bounds.end()
 
