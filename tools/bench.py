@@ -15,9 +15,6 @@ from statistics import median
 
 from bounds import Bounds
 
-from fair_spindle.demo.workshop import fill
-from fair_spindle.records.database import Database
-
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 ROUNDS = 200
 BOARD = "/api/board"
@@ -37,7 +34,7 @@ def main() -> None:
     bounds = Bounds()
     with tempfile.TemporaryDirectory() as folder:
         sample = Path(folder) / "sample.sqlite"
-        _fill(sample)
+        stop(launch(serving("demo", sample))[0])
         # In turns: the machine is not as fast at one moment as at another.
         filled = serving("serve", sample)
         times = []
@@ -61,12 +58,6 @@ def empty_command(port: int) -> list[str]:
 
 def serving(mode: str, db: Path) -> Callable[[int], list[str]]:
     return lambda port: [str(COMMAND), mode, "--db", str(db), "--port", str(port)]
-
-
-def _fill(file: Path) -> None:
-    database = Database(file)
-    fill(database)
-    database.close()
 
 
 def cold_start(command: Callable[[int], list[str]], asks: str = "") -> float:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import json
 import os
 import socket
@@ -291,15 +290,15 @@ def _in_url(host: str) -> str:
 
 
 def _run(file: Path, host: str, port: int, listener: socket.socket, *, keeps_copies: bool = False) -> None:
-    # Collecting garbage while modules load takes time and finds nothing, and so does looking for plugins of pydantic.
-    gc.disable()
+    # Looking for plugins of pydantic takes time and finds nothing.
     os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "true")
-    from fair_spindle.api.app import create_app
-    from fair_spindle.network.serving import serve_plain
+    from fair_spindle.api.lazy import nothing_collected
 
-    application = create_app(_open(file), hosts=[host], keeps_copies=keeps_copies)
-    gc.freeze()
-    gc.enable()
+    with nothing_collected():
+        from fair_spindle.api.app import create_app
+        from fair_spindle.network.serving import serve_plain
+
+        application = create_app(_open(file), hosts=[host], keeps_copies=keeps_copies)
     typer.echo(f"Fair Spindle: http://{_in_url(host)}:{port}")
     serve_plain(application, listener)
 

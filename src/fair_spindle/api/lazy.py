@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import gc
-from collections.abc import Iterable, Sequence
+import sys
+from collections.abc import Iterable, Iterator, Sequence
+from contextlib import contextmanager
 from importlib import import_module
 from threading import Lock
 
@@ -21,7 +23,7 @@ class LazyRouter(BaseRoute):
     """
 
     def __init__(self, module: str, *paths: str) -> None:
-        self._module = f"fair_spindle.api.routers.{module}"
+        self.module = f"fair_spindle.api.routers.{module}"
         self.paths = paths
         self._routes: Sequence[BaseRoute] = ()
 
@@ -30,7 +32,7 @@ class LazyRouter(BaseRoute):
         """The routes, read now if they were not before."""
         if not self._routes:
             with _READING:
-                self._routes = import_module(self._module).router.routes
+                self._routes = import_module(self.module).router.routes
         return self._routes
 
     def matches(self, scope: Scope) -> tuple[Match, Scope]:
@@ -55,11 +57,20 @@ def all_routes(routes: Iterable[BaseRoute]) -> list[BaseRoute]:
     return [each for route in routes for each in (route.routes if isinstance(route, LazyRouter) else [route])]
 
 
-def read_ahead(routes: Iterable[LazyRouter]) -> None:
-    """Read them now. Collecting garbage while modules are read takes time and finds nothing."""
-    collects = gc.isenabled()
+def read_ahead(routers: Iterable[LazyRouter]) -> None:
+    """Read those that nobody asked for yet."""
+    unread = [router for router in routers if router.module not in sys.modules]
+    if unread:
+        with nothing_collected():
+            all_routes(unread)
+
+
+@contextmanager
+def nothing_collected() -> Iterator[None]:
+    """While modules are read: collecting garbage then takes time and finds nothing, nor does it later among them."""
     gc.disable()
-    all_routes(routes)
-    if collects:
+    try:
+        yield
         gc.freeze()
+    finally:
         gc.enable()

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { DayView } from '../api/client'
-import { sayClock } from '../composables/useWords'
-import { sayDay } from '../composables/useWords'
+import { sayClock, sayDay } from '../composables/useWords'
 
 /** The day drawn: a line for each car, raised where the car is up. */
 const props = defineProps<{ day: DayView }>()
