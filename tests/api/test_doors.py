@@ -128,11 +128,9 @@ def test_a_full_disk_a_lock_and_a_read_only_file_have_words_of_their_own(
     client, jobs, monkeypatch, words, code, status
 ):
     def refuse(*_, **__):
-        from sqlalchemy.exc import OperationalError
+        raise sqlite3.OperationalError(words)
 
-        raise OperationalError("INSERT", {}, sqlite3.OperationalError(words))
-
-    monkeypatch.setattr("fair_spindle.jobs.append.append", refuse)
+    monkeypatch.setattr("fair_spindle.jobs.append.add_line", refuse)
     job = f"/api/jobs/{jobs['hanging']}"
     seen = client.get(f"{job}/version").json()["version"]
     act = {"kind": "noted", "text": "x"}

@@ -11,6 +11,9 @@ from worker import pick, shown
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
 
+NEAR_NM = 4.0  # the wrench errs by 0.4 N·m and scatters by 0.3
+
+
 @pytest.fixture
 def bolts(tuner):
     """The sample job on coilovers at its bolts, the simulated wrench paired."""
@@ -54,7 +57,7 @@ def pull(tuner, says, near):
     field = panel.get_by_label("Torque reading", exact=True)
     for _ in range(20):
         gauge.get_by_role("button", name="Take it").click()
-        if abs(float(field.input_value() or 0) - near) < 4:
+        if abs(float(field.input_value() or 0) - near) < NEAR_NM:
             break
         tuner.page.wait_for_timeout(250)
     press(tuner, "Torqued", says)
@@ -83,7 +86,7 @@ def test_twelve_collars_by_hand_then_in_two_passes_with_the_wrench(bolts):
     expect(works(bolts).get_by_role("heading", level=3)).to_have_text("✓ every place is final")
     done = stages(bolts, "Rear subframe")
     assert all(one["final"] for one in done)
-    assert re.match(r"torqued, 11[678]\.?\d* N·m", done[0]["said"])
+    assert float(re.fullmatch(r"torqued, ([\d.]+) N·m", done[0]["said"])[1]) == pytest.approx(118, abs=NEAR_NM)
     expect(bolts.page.get_by_role("region", name="After the drive")).to_contain_text("Rear subframe")
     with urllib.request.urlopen(
         bolts.page.get_by_role("link", name="Into the calendar").evaluate("a => a.href")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import Depends, Path, Query, Request
+from fastapi.concurrency import run_in_threadpool
 
 from fair_spindle.api.doors import EPOCH
 from fair_spindle.core.basics.errors import Conflict
@@ -14,7 +15,7 @@ from fair_spindle.records.database import Database
 PERSON = "X-Made-By"
 
 
-def _database(request: Request) -> Database:
+async def _database(request: Request) -> Database:
     """The workshop's database, for a page that knows it in its present life."""
     database: Database = request.app.state.database
     seen = request.headers.get(EPOCH)
@@ -25,7 +26,9 @@ def _database(request: Request) -> Database:
             field="epoch",
         )
     person = request.headers.get(PERSON, "")
-    return made_by(database, person) if request.method != "GET" else database
+    if request.method == "GET" or not person:
+        return database
+    return await run_in_threadpool(made_by, database, person)
 
 
 ID = r"^[0-9a-zA-Z-]{8,64}$"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import sqlite3
 from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from uuid import uuid4
@@ -70,7 +71,7 @@ def told(error: Exception, where: str) -> tuple[int, ErrorBody]:
     """Status and words for an error that nothing else answered; its trace goes to the log under a reference."""
     reference = uuid4().hex[:8]
     LOGGER.error("%s %s", reference, where, exc_info=error)
-    words = str(error).lower() if isinstance(error, DBAPIError | OSError) else ""
+    words = str(error).lower() if isinstance(error, DBAPIError | sqlite3.Error | OSError) else ""
     if isinstance(error, OSError) and error.errno == 28:
         words = "disk is full"
     for sign, status, code, message in DISK:

@@ -47,12 +47,12 @@ from fair_spindle.core.predict.known_adjusters import hold_turns
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs.book import now_utc, standing
 from fair_spindle.jobs.book_models import UnderstoodView
-from fair_spindle.jobs.car_facts import keep_fitted, share_fact
+from fair_spindle.jobs.car_facts import concerns_car, keep_fitted, share_fact
 from fair_spindle.jobs.people import name_of
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.snapshot_cache import keep_after
 from fair_spindle.jobs.wording import say_act, say_entry
-from fair_spindle.records.books import append, line_of, load_book, log_length, said_before
+from fair_spindle.records.books import add_line, append, line_of, load_book, log_length, said_before, written
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow
 
@@ -98,20 +98,26 @@ def write_act(
         at = now_utc()
         if not is_bare(before.book):
             not_too_soon(act, before, at)
-        event = Event(key, before.version + 1, at, accept(act, before), by=database.made_by)
-        after = before.then(event)
-        written = False
-        with database.writing() as session:
-            if log_length(session, book_id) == before.version:
-                after = _write(session, event, after, said)
-                written = True
-        if written:
+        event = written(Event(key, before.version + 1, at, accept(act, before), by=database.made_by))
+        after = _write(database, event, before.then(event), said)
+        if after is not None:
             keep_after(before, after, line_of(event))
             return after
     raise Conflict("Many devices write in this at once. Look at it again, then enter yours once more.")
 
 
-def _write(session: Session, event: Event, after: Standing, said: str) -> Standing:
+def _write(database: Database, event: Event, after: Standing, said: str) -> Standing | None:
+    """Write a line, and what it takes with it; None where another came between."""
+    book = after.book
+    if book.template != CAR.key and not concerns_car(book, event.act, after.sheet):
+        return after if add_line(database, book.id, event, said) else None
+    with database.writing() as session:
+        if log_length(session, book.id) != event.seq - 1:
+            return None
+        return _with_its_car(session, event, after, said)
+
+
+def _with_its_car(session: Session, event: Event, after: Standing, said: str) -> Standing:
     """Write a line and what it takes with it: shared facts, what a signed job fitted, a car's title."""
     append(session, after.book.id, [event], said)
     share_fact(session, after.book, event, after.sheet)

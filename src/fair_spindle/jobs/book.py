@@ -9,7 +9,7 @@ from uuid import uuid4
 from sqlmodel import Session
 
 from fair_spindle.core.basics.errors import Conflict, SpindleError
-from fair_spindle.core.fields.field import Phase
+from fair_spindle.core.fields.field import MEASURING, Phase
 from fair_spindle.core.fields.walk import order_walk
 from fair_spindle.core.joblog.kinds import CAR, WORK
 from fair_spindle.core.joblog.listed_places import drawn_joints
@@ -21,7 +21,7 @@ from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.book_views import shown_once
 from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
-from fair_spindle.jobs.settings import WalkOrderView, measures_now, walk_order
+from fair_spindle.jobs.settings import WalkOrderView, limits_now, walk_order
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
@@ -84,8 +84,7 @@ def standing(database: Database, book_id: str, *, car: bool = False) -> Standing
     """How a job or car stands now."""
     mark = database.watch.mark()  # before anything is read: what comes between is looked at again next time
     row, length = look_up(database, book_id, car=car)
-    limits = measures_now(database).limits()
-    return stand(row, limits, mark, length, lambda after: lines_of(database, book_id, after))
+    return stand(row, limits_now(database), mark, length, lambda after: lines_of(database, book_id, after))
 
 
 def see_job(database: Database, job_id: str) -> JobView:
@@ -124,14 +123,13 @@ def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
 
 
 def _walks(now: Standing, wanted: WalkOrderView) -> dict[str, list[str]]:
-    phases: tuple[Phase, ...] = ("baseline", "check")
     shape = shape_now(now.state)
 
     def way(phase: Phase) -> list[str]:
         fields = ((key, now.sheet.fields[key]) for key in order_walk(now.sheet, wanted.corners, wanted.by, phase))
         return [key for key, field in fields if is_asked(field, now.template, shape) or phase == "baseline"]
 
-    return {phase: way(phase) for phase in phases}
+    return {phase: way(phase) for phase in MEASURING}
 
 
 def see_version(database: Database, book_id: str, *, car: bool = False) -> VersionView:

@@ -79,8 +79,8 @@ def show_wheels(now: Standing) -> list[m.WheelView]:
 
 
 def _wheels(now: Standing) -> list[m.WheelView]:
-    asked = {key.rsplit(".", 1)[0] for key in now.sheet.fields if key.endswith(".height")}
-    return [_wheel(now, Wheel(corner)) for corner in WALK_ROUND if corner in asked]
+    asked = now.sheet.keys_by_name.get("height", ())
+    return [_wheel(now, Wheel(corner)) for corner in WALK_ROUND if f"{corner}.height" in asked]
 
 
 def show_loads(now: Standing) -> m.LoadsView | None:

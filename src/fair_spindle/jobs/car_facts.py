@@ -13,7 +13,7 @@ from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.joblog.kinds import CAR
-from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Undone
+from fair_spindle.core.joblog.log import Act, Drawn, Entered, Event, Filled, Signed, Undone
 from fair_spindle.core.joblog.replay import undoing
 from fair_spindle.core.joblog.rules import permit
 from fair_spindle.core.joblog.state import JobState
@@ -38,17 +38,28 @@ NOW_ON_THE_CAR = {
 AT_A_WHEEL = {"new_end.length": "tie.end", "new_end.pitch": "tie.pitch"}
 
 
+def concerns_car(row: BookRow, act: Act, sheet: Sheet) -> bool:
+    """Whether an act says something of the car itself, which its record and its other open jobs are to know."""
+    if not (row.car_id or row.template == CAR.key):
+        return False
+    if isinstance(act, Entered):
+        of_car = act.key in sheet.fields and sheet.fields[act.key].phase == "car"
+        return of_car or row.template == CAR.key
+    return isinstance(act, Undone | Signed)
+
+
 def share_fact(session: Session, row: BookRow, event: Event, sheet: Sheet) -> None:
     """Carry a field that was filled in on to the car's record and its other open jobs, and its undoing too."""
-    car_id = row.id if row.template == CAR.key else row.car_id
-    if not car_id:
+    if not concerns_car(row, event.act, sheet):
         return
+    car_id = row.car_id or row.id
     if isinstance(event.act, Undone):
         _undo_shared(session, car_id, event, event.act.event, row.id)
-    elif isinstance(event.act, Entered):
-        of_car = event.act.key in sheet.fields and sheet.fields[event.act.key].phase == "car"
-        if row.id == car_id or (of_car and _to_record(session, car_id, [event.act], event.at, event.id)):
-            _to_open_jobs(session, car_id, event.act, event, except_for=row.id)
+        return
+    if isinstance(event.act, Entered) and (
+        row.id == car_id or _to_record(session, car_id, [event.act], event.at, event.id)
+    ):
+        _to_open_jobs(session, car_id, event.act, event, except_for=row.id)
 
 
 def shared_id(event_id: str, book_id: str) -> str:

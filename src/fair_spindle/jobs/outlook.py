@@ -9,8 +9,10 @@ from functools import cached_property
 from threading import Lock
 from typing import TypeVar
 
+from fair_spindle.core.basics.remember import of_one
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.log import Entered
 from fair_spindle.core.joblog.required_fields import Readings, readings_now, with_limits
 from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.joblog.state import JobState
@@ -121,9 +123,14 @@ class Outlook:
 
     def _key(self, keys: Iterable[str]) -> bytes:
         """What some readings say, so that a change beside the program is seen too."""
-        told = [(key, repr(self._state.entries[key].act)) for key in sorted(keys)]
+        told = [(key, _said(self._state.entries[key].act)) for key in sorted(keys)]
         kind = (self._template.key, self._template.pages, sorted(self._limits.items()))
         return hashlib.blake2b(repr((kind, told)).encode(), digest_size=16).digest()
+
+
+@of_one()
+def _said(act: Entered) -> str:
+    return repr(act)
 
 
 def _once(key: bytes, name: str, make: Callable[[], Result]) -> Result:

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import json
+from collections.abc import Mapping
 from dataclasses import fields
+from functools import lru_cache
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -14,7 +17,7 @@ from fair_spindle.core.planning.bay import Bay
 from fair_spindle.core.planning.schools import SCHOOLS, ways_of
 from fair_spindle.formats.acts import Strict
 from fair_spindle.records.database import Database
-from fair_spindle.records.settings import read_setting, save_setting
+from fair_spindle.records.settings import read_setting, save_setting, written_setting
 
 CHOOSABLE = ("length", "angle", "force", "rate", "torque", "pressure", "distance")
 
@@ -184,9 +187,14 @@ class MeasuresUpdate(Measures):
     seen: int
 
 
-def measures_now(database: Database) -> Measures:
-    """The workshop's units and limits."""
-    return Measures(**read_setting(database, "measures")[0])
+def limits_now(database: Database) -> Mapping[str, float]:
+    """The workshop's limits as the core takes them; the very same while they do not change."""
+    return _limits(written_setting(database, "measures"))
+
+
+@lru_cache(maxsize=8)
+def _limits(written: str) -> Mapping[str, float]:
+    return Measures(**json.loads(written)).limits()
 
 
 def workshop_measures(database: Database) -> MeasuresView:

@@ -5,11 +5,13 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Mapping
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.units import UNITS, units_of
 from fair_spindle.core.bolts.fasteners import PROPERTY_CLASSES
 from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.cards import CARDS, card_of
-from fair_spindle.core.fields.field import Field, Method, Part
+from fair_spindle.core.fields.field import Field, Method, Part, Sheet
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
 from fair_spindle.core.joblog.required_fields import is_asked, is_required, shape_now
 from fair_spindle.core.joblog.waiting import GATE_KINDS, names_of_kinds
 from fair_spindle.jobs import book_models as m
@@ -43,7 +45,12 @@ def show_choices(units: Mapping[str, str]) -> m.ChoicesView:
 
 def mark_of(now: Standing) -> str:
     """A short mark that is the same for the same fields, asked for the same."""
-    told = (*now.sheet.fields, *sorted(now.template.measured), *now.template.measures)
+    return _mark(now.sheet, now.template)
+
+
+@by_identity(most=KEPT)
+def _mark(sheet: Sheet, template: JobTemplate) -> str:
+    told = (*sheet.fields, *sorted(template.measured), *template.measures)
     return hashlib.sha256("\n".join(told).encode()).hexdigest()[:12]
 
 

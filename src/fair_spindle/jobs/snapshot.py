@@ -19,7 +19,7 @@ from fair_spindle.core.joblog.log import Event, Undone
 from fair_spindle.core.joblog.plan_now import template_now
 from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.required_fields import Readings, choices_now
-from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.joblog.state import JobState, Taken
 from fair_spindle.core.joblog.together import together
 from fair_spindle.core.predict.aligned import (
     AlignedWheel,
@@ -55,6 +55,7 @@ _AT_BOLTS = _STEPS | {"bolts", "overrides", "choices"}
 RESTS_ON: Mapping[str, frozenset[str]] = {
     "template": _STEPS,
     "step_views": _STEPS,
+    "work_views": (_PARTS | {"choices"}) - {"entries", "before", "before_from", "notes", "attached", "stopped"},
     "outlook": _READ,
     "choice_views": _STEPS | {"choices"},
     "read_views": _READ | {"before", "settled"},
@@ -115,6 +116,11 @@ class Standing:
     def step_views(self) -> dict[str, tuple[object, Any]]:
         """Steps as they were shown last with these steps and joints, by key, each with what decided it then."""
         return {}
+
+    @cached_property
+    def work_views(self) -> list[tuple[tuple[Taken | None, ...], Any]]:
+        """Steps as they were shown last with this work done, each with what had been read for it then."""
+        return []
 
     @cached_property
     def state_views(self) -> dict[str, Any]:

@@ -9,6 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from threading import Lock
 
 from fair_spindle.core.basics.growing import Growing
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.records.books import Line, read_lines
@@ -69,6 +70,7 @@ def keep_after(before: Standing, after: Standing, line: Line) -> None:
         _keep(_key(after.book, after.limits), _Kept(kept.mark, kept.lines.and_one(line), after))
 
 
+@by_identity(most=2 * MOST)
 def _key(book: BookRow, limits: Mapping[str, float]) -> bytes:
     told = json.dumps([book.model_dump(), limits], sort_keys=True).encode()
     return hashlib.blake2b(told, digest_size=16).digest()

@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
+from fair_spindle.core.basics.remember import of_one
+from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.findings import Finding
-from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
 from fair_spindle.core.joblog.log import Stepped, Undone
 from fair_spindle.core.joblog.plan_now import reopened
 from fair_spindle.core.joblog.reducer import effective
@@ -18,7 +20,7 @@ from fair_spindle.core.joblog.wording import position_words
 from fair_spindle.core.joblog.wrong_parts import say_wrong_part
 from fair_spindle.core.planning.cautions import CAUTIONS
 from fair_spindle.core.planning.template import Reading, Step
-from fair_spindle.core.predict.step_words import say_flats, say_step
+from fair_spindle.core.predict.step_words import rests_on_own_reads, say_flats, say_step
 from fair_spindle.core.turns.threads import FLAT, tally
 from fair_spindle.formats.job_file import digest
 from fair_spindle.jobs import models as m
@@ -66,20 +68,44 @@ def _note(text: str, step: str, at: str) -> m.NoteView:
 def _steps(now: Standing) -> list[m.StepView]:
     waits = {wait.step.key: wait for wait in waits_of(now.state, now.template)}
     binding = binding_waits(now.state, now.template) if waits else ()
-    return [_step(step, now, waits, binding) for step in now.template.steps]
+    shown, entries = list(now.work_views), now.state.entries
+    if not shown:
+        shown = [((), _step(step, now, waits, binding)) for step in now.template.steps]
+    for place, step, keys in _asking(now.template):
+        read = tuple(map(entries.get, keys))
+        if not keys or shown[place][0] != read:
+            shown[place] = (read, _step(step, now, waits, binding))
+    now.work_views[:] = shown
+    return [view for _, view in shown]
+
+
+@of_one(most=KEPT)
+def _asking(template: JobTemplate) -> list[tuple[int, Step, tuple[str, ...]]]:
+    """Steps that something read decides about, each with its place and the keys of what alone does, where it does."""
+
+    def keys(step: Step) -> tuple[str, ...]:
+        return tuple(key for reading in step.reads for key in (reading.key, _beside(reading)) if key)
+
+    steps = [(place, step, rests_on_own_reads(step)) for place, step in enumerate(template.steps)]
+    return [(place, step, keys(step) if own else ()) for place, step, own in steps if step.reads or not own]
+
+
+def _beside(reading: Reading) -> str:
+    """Key of the number that stands beside one; empty where none does."""
+    return f"{reading.key.removesuffix(reading.name)}{reading.beside}" if reading.beside else ""
 
 
 def _findings(now: Standing) -> list[m.FindingView]:
     return [_finding(finding) for finding in now.findings]
 
 
-@lru_cache(maxsize=MOST_FINDINGS)
+@of_one(most=MOST_FINDINGS)
 def _finding(finding: Finding) -> m.FindingView:
     return m.FindingView(**vars(finding))
 
 
 def _missing(now: Standing) -> dict[str, list[str]]:
-    return {phase: list(missing_fields(now.state, now.template, phase)) for phase in ("baseline", "check")}
+    return {phase: list(missing_fields(now.state, now.template, phase)) for phase in MEASURING}
 
 
 def show_log(now: Standing) -> list[LogLineView]:
@@ -171,7 +197,7 @@ def _show_step(
 def _said_at(reading: Reading, now: Standing) -> tuple[str, str, int | None]:
     """What was read, what stands beside it, and the flats that were counted where it is counted turn by turn."""
     entries, (end, _, direction) = now.state.entries, reading.key.partition(".turns_")
-    beside = f"{reading.key.removesuffix(reading.name)}{reading.beside}" if reading.beside else ""
+    beside = _beside(reading)
     return (
         say_entry(entries[reading.key].act, now.sheet) if reading.key in entries else "",
         say_entry(entries[beside].act, now.sheet) if beside in entries else "",

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from functools import lru_cache
 
 from sqlalchemy import ColumnElement, func, or_, text
 from sqlmodel import Session, col, delete, select
@@ -11,7 +13,7 @@ from sqlmodel import Session, col, delete, select
 from fair_spindle.core.basics.errors import NotFound
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.joblog.kinds import CAR
-from fair_spindle.core.joblog.log import Event
+from fair_spindle.core.joblog.log import Act, Event
 from fair_spindle.core.joblog.plain import act_of, plain
 from fair_spindle.records.database import Database
 from fair_spindle.records.tables import BookRow, EventRow
@@ -43,10 +45,10 @@ Line = tuple[str, int, str, str, str]
 # Asked with every entry: written out, so that nothing is put together for it each time.
 _HEAD = ", ".join(BookRow.model_fields)
 _LOOK = f"SELECT {_HEAD}, (SELECT max(seq) FROM event WHERE book_id = book.id) FROM book WHERE id = :book"
-_LENGTH = text("SELECT max(seq) FROM event WHERE book_id = :book")
+_LENGTH = "SELECT max(seq) FROM event WHERE book_id = :book"
 _SAID = "SELECT said FROM event WHERE book_id = :book AND id = :key"
 _LINES = "SELECT id, seq, at, act, made_by FROM event WHERE book_id = :book AND seq > :after ORDER BY seq"
-_ADD = text(
+_ADD = (
     "INSERT INTO event (book_id, seq, id, at, kind, act, made_by, said) "
     "VALUES (:book, :seq, :id, :at, :kind, :act, :by, :said)"
 )
@@ -55,8 +57,13 @@ _ADD = text(
 def look_up(database: Database, book_id: str, *, car: bool) -> tuple[BookRow, int]:
     """The head of a job or a car, not to be written, and the length of its log; NotFound as :func:`load_book`."""
     found = database.ask(_LOOK, book=book_id)
-    row = BookRow(**dict(zip(BookRow.model_fields, found[0], strict=False))) if found else None
+    row = _head(found[0][:-1]) if found else None
     return _of_kind(row, car=car), (found[0][-1] or 0)
+
+
+@lru_cache(maxsize=256)
+def _head(told: tuple[str, ...]) -> BookRow:
+    return BookRow(**dict(zip(BookRow.model_fields, told, strict=True)))
 
 
 def lines_of(database: Database, book_id: str, after: int = 0) -> tuple[Line, ...]:
@@ -87,7 +94,7 @@ def delete_book(session: Session, book_id: str) -> None:
 
 def log_length(session: Session, book_id: str) -> int:
     """Number of lines in a book's log, which has no gaps."""
-    return session.connection().execute(_LENGTH, {"book": book_id}).scalar() or 0
+    return session.connection().execute(text(_LENGTH), {"book": book_id}).scalar() or 0
 
 
 def said_before(database: Database, book_id: str, key: str) -> str | None:
@@ -98,25 +105,40 @@ def said_before(database: Database, book_id: str, key: str) -> str | None:
 
 def append(session: Session, book_id: str, events: Iterable[Event], said: str = "") -> None:
     """Add lines at the end of a book's log; ``said`` is the fingerprint of the request they come from."""
-    lines = [
-        {"book": book_id, "seq": seq, "id": id_, "at": at, "kind": event.act.kind, "act": act, "by": by, "said": said}
-        for event in events
-        for id_, seq, at, act, by in (line_of(event),)
-    ]
+    lines = [_row(book_id, event, said) for event in events]
     session.flush()
     if lines:
-        session.connection().execute(_ADD, lines)
+        session.connection().execute(text(_ADD), lines)
+
+
+def add_line(database: Database, book_id: str, event: Event, said: str) -> bool:
+    """Add a line that takes nothing else with it, where the log still ends right before it; whether it did."""
+    with database.adding() as at_driver:
+        ((length,),) = at_driver.execute(_LENGTH, {"book": book_id})
+        if follows := (length or 0) == event.seq - 1:
+            at_driver.execute(_ADD, _row(book_id, event, said))
+    return follows
+
+
+def _row(book_id: str, event: Event, said: str) -> dict[str, object]:
+    id_, seq, at, act, by = line_of(event)
+    return {
+        "book": book_id, "seq": seq, "id": id_, "at": at, "kind": event.act.kind, "act": act, "by": by, "said": said
+    }  # fmt: skip
 
 
 def line_of(event: Event) -> Line:
     """A line as it is written."""
-    return (
-        event.id,
-        event.seq,
-        event.at,
-        event.written or json.dumps(plain(event.act), ensure_ascii=False),
-        event.by,
-    )
+    return event.id, event.seq, event.at, event.written or _json(event.act), event.by
+
+
+def written(event: Event) -> Event:
+    """A line that knows how it is written."""
+    return replace(event, written=_json(event.act))
+
+
+def _json(act: Act) -> str:
+    return json.dumps(plain(act), ensure_ascii=False)
 
 
 def list_books(

@@ -13,6 +13,7 @@ from typing import Any
 from uuid import uuid4
 
 from sqlalchemy import Engine, event
+from sqlalchemy.pool import QueuePool
 from sqlmodel import Session, create_engine
 
 from fair_spindle.core.basics.errors import InputError
@@ -41,9 +42,9 @@ class Database:
             raise InputError(f"{path} cannot be used: {_reason(error)}.", field="db") from None
         self.made_by = ""
         self._epoch = [""]
-        # A session of the ORM takes many times what a question asked with every entry does.
-        self._asked = sqlite3.connect(path, timeout=10, isolation_level=None, check_same_thread=False)
-        self._asking = Lock()
+        # A session of the ORM takes many times what is asked, and added, with every entry.
+        self._asked, self._added = _at_driver(path), _at_driver(path)
+        self._asking, self._adding = Lock(), Lock()
         self._reader = _engine(path, "BEGIN")
         self._writer = _engine(path, "BEGIN IMMEDIATE")
         self.watch = Watch(path)
@@ -68,6 +69,15 @@ class Database:
             # Asked while the write lock is held: what another program wrote until now is not taken for our own.
             self.watch.mark()
             session.commit()
+        self.watch.wrote()
+
+    @contextmanager
+    def adding(self) -> Iterator[sqlite3.Connection]:
+        """The driver's own connection with the file's write lock; committed when left without an error."""
+        with self._adding, self._added:
+            self._added.execute("BEGIN IMMEDIATE")
+            yield self._added
+            self.watch.mark()
         self.watch.wrote()
 
     def used_by(self, person: str) -> Database:
@@ -101,6 +111,7 @@ class Database:
         self._reader.dispose()
         self._writer.dispose()
         self._asked.close()
+        self._added.close()
         self.watch.close()
 
     def _prepare(self) -> None:
@@ -152,14 +163,16 @@ def _reason(error: Exception) -> str:
     return words[:1].lower() + words[1:]
 
 
-def _engine(path: Path, begin: str) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"check_same_thread": False})
+def _at_driver(path: Path) -> sqlite3.Connection:
+    """A connection that begins and ends nothing by itself; what it commits is on the disk."""
+    connection = sqlite3.connect(path, isolation_level=None, check_same_thread=False)
+    for pragma in ("busy_timeout=10000", "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
+        connection.execute(f"PRAGMA {pragma}")
+    return connection
 
-    @event.listens_for(engine, "connect")
-    def _connected(connection: Any, _: object) -> None:
-        connection.isolation_level = None
-        for pragma in ("journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "busy_timeout=10000"):
-            connection.execute(f"PRAGMA {pragma}")
+
+def _engine(path: Path, begin: str) -> Engine:
+    engine = create_engine("sqlite://", creator=lambda: _at_driver(path), poolclass=QueuePool)
 
     @event.listens_for(engine, "begin")
     def _begun(connection: Any) -> None:

@@ -24,6 +24,12 @@ def read_setting(database: Database, key: str) -> tuple[dict[str, Any], int]:
     return (json.loads(found[0][0]), found[0][1]) if found else ({}, 0)
 
 
+def written_setting(database: Database, key: str) -> str:
+    """A setting as it is written, by which what follows from it is remembered; ``{}`` where it was never made."""
+    found = database.ask("SELECT value FROM setting WHERE key = :key", key=key)
+    return str(found[0][0]) if found else "{}"
+
+
 def save_setting(session: Session, key: str, value: dict[str, Any], seen: int) -> None:
     """Write a setting over the version that was seen; Conflict where another came between."""
     found, version = load_setting(session, key)

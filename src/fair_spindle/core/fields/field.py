@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import field, replace
 from functools import cached_property
 from typing import Literal
@@ -13,6 +13,8 @@ from fair_spindle.core.basics.value_object import value_object
 FieldAxle = Literal["", "front", "rear"]
 FieldSide = Literal["", "left", "right"]
 Phase = Literal["car", "baseline", "plan", "floor", "check"]
+# The phases in which a job reads its car: before the work and after it.
+MEASURING: tuple[Literal["baseline", "check"], ...] = ("baseline", "check")
 
 
 @value_object
@@ -101,6 +103,14 @@ class Sheet:
         if key not in self.fields:
             raise InputError(f"There is no field {key!r} on this car and job.", field="key")
         return self.fields[key]
+
+    @cached_property
+    def keys_by_name(self) -> Mapping[str, Sequence[str]]:
+        """Keys of the fields of each name, wherever on the car."""
+        found: dict[str, list[str]] = {}
+        for key, one in self.fields.items():
+            found.setdefault(one.name, []).append(key)
+        return found
 
     def of_phase(self, phase: Phase) -> tuple[Field, ...]:
         """Fields of one phase."""

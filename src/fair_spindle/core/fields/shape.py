@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import Axle
@@ -47,4 +47,10 @@ def shape_of(choices: Mapping[str, str]) -> Shape:
 
     Layout, steering linkage, way of adjusting each arm, kind of spring now and from now on, whether a bar is fitted.
     """
-    return Shape(frozenset((key, word) for key, word in choices.items() if key.endswith(DECIDING)))
+    return _shape(frozenset((key, word) for key, word in choices.items() if key.endswith(DECIDING)))
+
+
+@lru_cache(maxsize=512)
+def _shape(deciding: frozenset[tuple[str, str]]) -> Shape:
+    """The very same for the same choices, by which what follows from it is remembered."""
+    return Shape(deciding)

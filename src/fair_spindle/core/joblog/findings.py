@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
+from fair_spindle.core.basics.remember import by_identity, of_one
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.doubts import Doubt, Read, doubt_readings
-from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.fields.field import MEASURING, Field, Sheet
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
+from fair_spindle.core.joblog.log import Event, Stepped
 from fair_spindle.core.joblog.readings import read_all
 from fair_spindle.core.joblog.required_fields import Readings, missing_fields
 from fair_spindle.core.joblog.state import JobState, Taken
 from fair_spindle.core.joblog.wording import label_field, label_wheel, position_words
-from fair_spindle.core.planning.template import POSITION_NAMES
+from fair_spindle.core.planning.template import POSITION_NAMES, Step
 
 Severity = Literal["blocks", "open", "question", "note"]
+GRAVITY: Mapping[Severity, int] = {"blocks": 0, "open": 1, "question": 2, "note": 3}
 HEIGHT_SPREAD = 4.0
 
 
@@ -40,13 +43,16 @@ def look(state: JobState, readings: Readings, template: JobTemplate) -> list[Fin
     """
     found = [
         *_position(state),
-        *_steps(state, template),
+        *_steps(state.steps, template.steps),
         *_missing(state, readings.sheet, template),
         *_taken(state, readings),
         *_spread(readings),
     ]
-    order: tuple[Severity, ...] = ("blocks", "open", "question", "note")
-    return sorted(found, key=lambda finding: order.index(finding.severity))
+    return sorted(found, key=_gravity)
+
+
+def _gravity(finding: Finding) -> int:
+    return GRAVITY[finding.severity]
 
 
 def _position(state: JobState) -> Iterator[Finding]:
@@ -55,23 +61,33 @@ def _position(state: JobState) -> Iterator[Finding]:
         yield Finding("not_on_wheels", "blocks", f"The car is {where}.", "position")
 
 
-def _steps(state: JobState, template: JobTemplate) -> Iterator[Finding]:
-    for step in template.steps:
-        if step.key not in state.steps:
-            yield Finding("step_open", "open", f"Step not done: {step.title}.", step.key)
-        elif (act := state.steps[step.key][1]).outcome == "skipped":
-            yield Finding("step_skipped", "open", f"Step skipped: {step.title} ({act.reason}).", step.key)
+@by_identity(most=KEPT)
+def _steps(done: Mapping[str, tuple[Event, Stepped]], steps: Sequence[Step]) -> list[Finding]:
+    found = []
+    for step in steps:
+        if step.key not in done:
+            found.append(Finding("step_open", "open", f"Step not done: {step.title}.", step.key))
+        elif (act := done[step.key][1]).outcome == "skipped":
+            found.append(Finding("step_skipped", "open", f"Step skipped: {step.title} ({act.reason}).", step.key))
         elif act.reason:
-            yield Finding("all_the_same", "open", f"Done all the same: {step.title} ({act.reason}).", step.key)
+            message = f"Done all the same: {step.title} ({act.reason})."
+            found.append(Finding("all_the_same", "open", message, step.key))
+    return found
 
 
 def _missing(state: JobState, sheet: Sheet, template: JobTemplate) -> Iterator[Finding]:
-    for phase in ("baseline", "check"):
+    for phase in MEASURING:
         for key in missing_fields(state, template, phase):
-            words = label_field(sheet.find(key)).lower()
-            yield Finding(f"{phase}_missing", "open", f"Not read in the {phase}: {words}.", key)
+            yield _not_read(sheet.find(key))
 
 
+@of_one()
+def _not_read(asked: Field) -> Finding:
+    message = f"Not read in the {asked.phase}: {label_field(asked).lower()}."
+    return Finding(f"{asked.phase}_missing", "open", message, asked.key)
+
+
+@by_identity(most=KEPT)
 def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
     """Find readings of a job that are out of line.
 

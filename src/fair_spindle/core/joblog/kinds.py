@@ -11,6 +11,9 @@ from fair_spindle.core.basics.wheels import AXLES, Axle
 from fair_spindle.core.joblog.log import Act
 from fair_spindle.core.planning.template import Reading, Step
 
+# States and templates of jobs by which answers are remembered: one look at a job asks the same of them many times.
+KEPT = 100
+
 
 @value_object
 class JobTemplate:

@@ -2,20 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.wheels import AXLES
+from fair_spindle.core.bolts.joint import Joint
 from fair_spindle.core.bolts.stages import has_reached
+from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.bolt_needs import is_final, state_of
-from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.log import Event, Moved, TakenOff
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
+from fair_spindle.core.joblog.log import Event, Moved, Planned, TakenOff
 from fair_spindle.core.joblog.single_use import with_new_asked
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.template import DRIVING, JointGoal, Position, Reading, Step
 
 # The phase of the work in which the car is closed up.
 CLOSING = 11
+ThingsOff = tuple[tuple[Event, TakenOff, Position], ...]
 MOVES = ("raise.", "hang.", "carry.", "lower.")
 
 
@@ -25,17 +29,23 @@ def template_now(state: JobState, template: JobTemplate) -> JobTemplate:
     What the plan changes decides which pages it has; only axles it works on are measured. A plan taken before 0.2
     does not tell what is read: everything, as it was then.
     """
-    planned = _as_planned(state, template)
+    return _template(template, state.plan, state.joints, state.taken_off)
+
+
+@by_identity(most=KEPT)
+def _template(
+    template: JobTemplate, plan: Planned | None, joints: Mapping[str, Joint], taken_off: ThingsOff
+) -> JobTemplate:
+    planned = _as_planned(plan, template)
     steps = planned.steps
-    if state.plan and state.plan.asks_new:
-        steps = with_new_asked(steps, state.joints)
-    if state.taken_off:
-        steps = with_taken_off(steps, state)
+    if plan and plan.asks_new:
+        steps = with_new_asked(steps, joints)
+    if taken_off:
+        steps = with_taken_off(steps, taken_off)
     return planned if steps is planned.steps else replace(planned, steps=steps)
 
 
-def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
-    plan = state.plan
+def _as_planned(plan: Planned | None, template: JobTemplate) -> JobTemplate:
     if plan is None:
         return template
     also = [
@@ -43,7 +53,7 @@ def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
     ]
     first = template.pages.index("floor") if "floor" in template.pages else len(template.pages)
     axles = tuple(dict.fromkeys(fitting.axle for fitting in plan.brief.fittings if fitting.axle)) or AXLES
-    measures = tuple(sorted({step.asks for step in plan.steps} & {"baseline", "check"}))
+    measures = tuple(sorted({step.asks for step in plan.steps} & set(MEASURING)))
     pages = (*template.pages[:first], *also, *template.pages[first:])
     before_0_2 = (f"{axle}.{name}" for axle in axles for name in ("height", "toe", "camber", "caster"))
     return replace(
@@ -56,14 +66,14 @@ def _as_planned(state: JobState, template: JobTemplate) -> JobTemplate:
     )
 
 
-def with_taken_off(steps: Sequence[Step], state: JobState) -> tuple[Step, ...]:
+def with_taken_off(steps: Sequence[Step], taken_off: ThingsOff) -> tuple[Step, ...]:
     """The steps, and those that put back what came off beside them, last off first.
 
     What came off while a corner was carried goes back while the car hangs.
 
     Common practice, no published source.
     """
-    back = [_back_on(event, act, position) for event, act, position in reversed(state.taken_off)]
+    back = [_back_on(event, act, position) for event, act, position in reversed(taken_off)]
     keys = tuple(one.key for one in back)
     worked = [step for step in steps if step.phase < DRIVING]
     found: list[Step] = []

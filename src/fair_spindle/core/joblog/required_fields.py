@@ -7,15 +7,12 @@ from collections.abc import Mapping
 from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.catalogue import sheet_for
-from fair_spindle.core.fields.field import Field, Phase, Sheet
+from fair_spindle.core.fields.field import MEASURING, Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
-from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_all
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import with_counts
-
-# One look at a job asks the same of its state many times.
-KEPT = 50
 
 
 def shape_now(state: JobState) -> Shape:
@@ -42,7 +39,12 @@ def sheet_now(state: JobState, template: JobTemplate) -> Sheet:
 
     Raises NotFound: A layout that does not exist; accepted choices always do.
     """
-    return sheet_for("car" if template.key == "car" else "work", shape_now(state), template.reads)
+    return _sheet(shape_now(state), template)
+
+
+@by_identity(most=KEPT)
+def _sheet(shape: Shape, template: JobTemplate) -> Sheet:
+    return sheet_for("car" if template.key == "car" else "work", shape, template.reads)
 
 
 @value_object
@@ -109,7 +111,7 @@ def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:
     if not limits:
         return readings
     places = {"car.twist_limit": "twist_limit"}
-    places |= {key: name for key in readings.sheet.fields for name in limits if key.endswith(f".{name}")}
+    places |= {key: name for name in limits for key in readings.sheet.keys_by_name.get(name, ())}
     told = {key: Quantity(limits[name], 0.0) for key, name in places.items() if name in limits}
     return Readings(readings.sheet, {**told, **readings.quantities}, readings.words)
 
@@ -131,19 +133,23 @@ def missing_fields(state: JobState, template: JobTemplate, phase: Phase) -> tupl
     """
     if phase != "car" and phase not in template.measures:
         return ()
-    shape = shape_now(state)
+    required = _required(sheet_now(state, template), template, phase, shape_now(state))
+    return tuple(key for key, instead in required if key not in state.entries and instead not in state.entries)
+
+
+@by_identity(most=KEPT)
+def _required(sheet: Sheet, template: JobTemplate, phase: Phase, shape: Shape) -> tuple[tuple[str, str], ...]:
+    """Keys of what cannot be done without, each with the key of what may stand in its place."""
     return tuple(
-        one.key
-        for one in sheet_now(state, template).of_phase(phase)
+        (one.key, f"{one.axle or 'car'}.{one.instead}" if one.instead else "")
+        for one in sheet.of_phase(phase)
         if is_required(one, template, shape)
-        and one.key not in state.entries
-        and not (one.instead and f"{one.axle or 'car'}.{one.instead}" in state.entries)
     )
 
 
 def is_asked(asked: Field, template: JobTemplate, shape: Shape) -> bool:
     """Whether this job has a use for a reading: what it cannot do without, and what else its plan moves."""
-    if asked.phase not in ("baseline", "check"):
+    if asked.phase not in MEASURING:
         return True
     name = asked.name.removeprefix("check_")
     if name == "total_toe":
@@ -163,7 +169,7 @@ STRAIGHT = "wheel_straight"
 
 def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
     """Whether this job cannot do without a reading."""
-    if asked.phase not in ("baseline", "check"):
+    if asked.phase not in MEASURING:
         return asked.required
     name = asked.name.removeprefix("check_")
     if name == STRAIGHT:

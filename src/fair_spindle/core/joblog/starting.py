@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.fields.catalogue import sheet_for
+from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.joblog.kinds import CAR, JobTemplate
 from fair_spindle.core.joblog.log import Entered
@@ -46,7 +47,7 @@ def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[E
     wanted = _asked(now, choices_now(job))
     found: dict[str, Entered] = {}
     for key, taken in job.entries.items():
-        if key in sheet and sheet[key].phase in ("baseline", "check") and not taken.source:
+        if key in sheet and sheet[key].phase in MEASURING and not taken.source:
             name = key.replace(".check_", ".")
             if name in wanted and (name not in found or name != key):
                 act = taken.act

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fair_spindle.core.bolts.stages import STAGES
 from fair_spindle.core.fields.catalogue import reading_field
+from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.plan_now import short_goals, short_places
 from fair_spindle.core.joblog.readings import Quantity, read_entry
@@ -57,7 +58,7 @@ def say_unread(step: Step, state: JobState, template: JobTemplate) -> str:
         return f"Still to be read: {own[0].label.lower()}{f', {where}' if where else ''}."
     if other := next((said for reading in step.reads if (said := _other_number(reading, state))), ""):
         return other
-    if step.asks in ("baseline", "check"):
+    if step.asks in MEASURING:
         sheet = sheet_now(state, template)
         missing = missing_fields(state, template, step.asks)
         names = [label_field(sheet.find(key)).lower() for key in missing]

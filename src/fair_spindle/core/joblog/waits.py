@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.joblog.kinds import JobTemplate
+from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
+from fair_spindle.core.joblog.log import Event, Stepped
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.planning.clock import relies_on
 from fair_spindle.core.planning.template import Step
@@ -32,16 +34,19 @@ class Waived:
 
 def waits_of(state: JobState, template: JobTemplate) -> tuple[Wait, ...]:
     """What was started and works by itself, in the order of the plan; a step that was skipped starts nothing."""
-    return tuple(_started(state, template))
+    return _started(state.steps, template.steps)
 
 
-def _started(state: JobState, template: JobTemplate) -> Iterator[Wait]:
-    for step in template.steps:
-        event, act = state.steps.get(step.key, (None, None))
+@by_identity(most=KEPT)
+def _started(taken: Mapping[str, tuple[Event, Stepped]], steps: Sequence[Step]) -> tuple[Wait, ...]:
+    found = []
+    for step in steps:
+        event, act = taken.get(step.key, (None, None))
         if event and act and act.outcome == "done" and step.wait_h:
             begun = datetime.fromisoformat(event.at)
             low, high = (begun + timedelta(hours=hours) for hours in (step.wait_h[0], step.wait_h[-1]))
-            yield Wait(step, low, high)
+            found.append(Wait(step, low, high))
+    return tuple(found)
 
 
 def held_by(step: Step, waits: Iterable[Wait]) -> Wait | None:

@@ -201,6 +201,8 @@ def _worth_turning(pair: Sequence[_Now], plans: Sequence[Realigned]) -> bool:
     def all_off(by: float) -> NDArray[np.float64]:
         return np.array([miss for now, plan in zip(pair, plans, strict=True) for miss in off(now, plan.after, by)])
 
+    if not pair:
+        return False
     before, after = all_off(0.0), all_off(1.0)
     cured, spoilt = np.any((before > 1) & (after <= 1)), np.any((before <= 1) & (after > 1))
     squares, worst = np.sum(before**2), max(np.sum(all_off(by) ** 2) for by in (1 - STEP_OPEN, 1 + STEP_OPEN))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.threaded_ends import Carried, carry
 from fair_spindle.core.planning.template import Step
@@ -19,6 +20,11 @@ def say_step(step: Step, readings: Readings) -> Iterator[str]:
             carried = carry(readings.quantities, reading.key.removesuffix(PUT_ON))
             if carried:
                 yield say_carried(carried, f"{reading.side} " if reading.side else "")
+
+
+def rests_on_own_reads(step: Step) -> bool:
+    """Whether no other reading than a step's own decides about it: it asks for no sheet, and tells no turns."""
+    return step.asks not in MEASURING and not any(reading.key.endswith(PUT_ON) for reading in step.reads)
 
 
 def say_carried(one: Carried, where: str = "") -> str:
