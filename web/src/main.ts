@@ -8,6 +8,7 @@ import { createApp } from 'vue'
 import { cache } from './api/cache'
 import { connection, Offline } from './api/connection'
 import App from './App.vue'
+import { askForBoard } from './composables/useBoard'
 import { fetchParts, isShown } from './parts/later'
 import { router } from './router'
 import './styles/parts'
@@ -17,6 +18,8 @@ import './styles/element.css'
 import './styles/print.css'
 import 'virtual:uno.css'
 
+const MOST_MS = 300
+const wait = (ms: number) => new Promise((done) => window.setTimeout(done, ms))
 const app = createApp(App)
 // That nothing is reached stands above every page; whoever asked has nothing to add to it.
 app.config.errorHandler = (error) => {
@@ -25,10 +28,15 @@ app.config.errorHandler = (error) => {
 window.addEventListener('unhandledrejection', (event) => {
   if (event.reason instanceof Offline) event.preventDefault()
 })
-app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router).mount('#app')
+app.use(createPinia()).use(VueQueryPlugin, { queryClient: cache }).use(router)
 
-// The board says itself when its first screen stands; every other page brings what it needs with its own scripts.
-void router.isReady().then(() => router.currentRoute.value.name === 'workshop' || isShown())
+if (location.pathname === '/') {
+  // Drawn once it is known what stands on it, which it then says itself; the band alone where that takes long.
+  void Promise.race([askForBoard(), wait(MOST_MS)]).then(() => app.mount('#app'))
+} else {
+  app.mount('#app')
+  void router.isReady().then(isShown)
+}
 fetchParts()
 
 // A page of an older version whose parts are gone on the server takes the new one; without a connection there is none.

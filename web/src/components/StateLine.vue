@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Position, StepView } from '../api/client'
 
-type Dot = Pick<StepView, 'key' | 'title' | 'where' | 'state'>
+type Dot = Pick<StepView, 'title' | 'where' | 'state'>
 
 const props = defineProps<{ steps: Dot[] }>()
 
@@ -27,9 +27,15 @@ const gap = computed(() => Math.max(6, Math.min(WIDEST, ROOM / Math.max(1, shown
 const radius = computed(() => Math.min(7, gap.value * 0.36))
 const nextOpen = computed(() => props.steps.findIndex((step) => step.state === 'open'))
 
-const dots = computed(() =>
+interface Place {
+  x: number
+  y: number
+  state: StepView['state']
+  next: boolean
+}
+
+const dots = computed<Place[]>(() =>
   shown.value.map((step, place) => ({
-    key: step.key,
     x: 14 + place * gap.value,
     y: LEVEL[step.where],
     state: step.state,
@@ -48,6 +54,28 @@ const line = computed(() =>
     })
     .join(''),
 )
+const ring =
+  (r: number) =>
+  ({ x, y }: Place) =>
+    `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`
+const drawn = (which: (dot: Place) => boolean, shape: (dot: Place) => string) =>
+  dots.value.filter(which).map(shape).join('')
+/** One path for all dots of a state: a board of long plans is few elements. */
+const rings = computed(() => {
+  const path = (state: string) =>
+    drawn((dot) => (dot.next ? 'next' : dot.state) === state, ring(radius.value))
+  return { open: path('open'), done: path('done'), skipped: path('skipped'), next: path('next') }
+})
+const ticks = computed(() => ({
+  done: drawn(
+    (dot) => dot.state === 'done',
+    ({ x, y }) => `M${x - 3.5} ${y}l2.6 2.8 4.6-5.6`,
+  ),
+  skipped: drawn(
+    (dot) => dot.state === 'skipped',
+    ({ x, y }) => `M${x - 4} ${y + 4}l8-8`,
+  ),
+}))
 /** Nothing is kept free above a car that never leaves its wheels. */
 const top = computed(() => Math.min(...dots.value.map((dot) => dot.y), LEVEL.on_wheels) - 14)
 const height = computed(() => TALL - top.value)
@@ -68,32 +96,21 @@ const summary = computed(() => {
     preserveAspectRatio="xMidYMid meet"
   >
     <path :d="line" class="fill-none stroke-chalk-soft [stroke-width:3] [stroke-linejoin:round]" />
-    <g v-for="dot in dots" :key="dot.key">
-      <circle
-        v-if="dot.next"
-        :cx="dot.x"
-        :cy="dot.y"
-        :r="radius + 5"
-        class="[stroke-width:2] fill-none stroke-brass"
-      />
-      <circle
-        :cx="dot.x"
-        :cy="dot.y"
-        :r="radius"
-        :class="[dot.state, { next: dot.next }]"
-        class="stroke-chalk [stroke-width:2]"
-      />
-      <path
-        v-if="dot.state === 'done' && radius > 5"
-        :d="`M${dot.x - 3.5} ${dot.y}l2.6 2.8 4.6-5.6`"
-        class="fill-none stroke-band [stroke-width:2.2]"
-      />
-      <path
-        v-if="dot.state === 'skipped' && radius > 5"
-        :d="`M${dot.x - 4} ${dot.y + 4}l8-8`"
-        class="stroke-brass [stroke-width:2.2]"
-      />
-    </g>
+    <path
+      v-for="(path, state) in rings"
+      :key="state"
+      :d="path"
+      :class="state"
+      class="stroke-chalk [stroke-width:2]"
+    />
+    <template v-if="radius > 5">
+      <path :d="ticks.done" class="fill-none stroke-band [stroke-width:2.2]" />
+      <path :d="ticks.skipped" class="stroke-brass [stroke-width:2.2]" />
+    </template>
+    <path
+      :d="drawn((dot) => dot.next, ring(radius + 5))"
+      class="[stroke-width:2] fill-none stroke-brass"
+    />
   </svg>
 </template>
 

@@ -9,6 +9,7 @@ import {
 } from 'vue'
 import { ask, type Call } from '../api/client'
 import { cache } from '../api/cache'
+import { firstScreenStands } from '../parts/later'
 import { sayRefusal, useGuarded, type Guarded } from './useGuarded'
 
 export interface Read<T> extends Guarded {
@@ -24,16 +25,24 @@ interface When {
   version?: MaybeRefOrGetter<number | string>
   /** Ask only while this holds. */
   when?: MaybeRefOrGetter<boolean>
+  /** It was read ahead: while the first screen is built it is not read again. */
+  ahead?: boolean
 }
+
+const keyOf = (name: readonly string[], version: number | string = '') => [...name, version]
+
+/** Read something before the page that shows it is there. */
+export const readAhead = <T extends object>(name: readonly string[], call: Call<T>) =>
+  cache.prefetchQuery({ queryKey: keyOf(name), queryFn: () => ask(call) })
 
 /** Something read from the server, kept by its name: coming back shows at once what was there. */
 export function useRead<T extends object>(
   name: MaybeRefOrGetter<readonly string[]>,
   call: Call<T>,
-  { version = '', when = true }: When = {},
+  { version = '', when = true, ahead = false }: When = {},
 ): Read<T> {
   const { problem, busy, guarded } = useGuarded()
-  const key = computed(() => [...toValue(name), toValue(version)])
+  const key = computed(() => keyOf(toValue(name), toValue(version)))
   const same = (other: readonly unknown[] | undefined) =>
     toValue(name).every((one, at) => one === other?.[at])
   const { data, error, isPlaceholderData, refetch } = useQuery(
@@ -41,6 +50,7 @@ export function useRead<T extends object>(
       queryKey: key,
       queryFn: () => ask(call),
       enabled: () => toValue(when),
+      staleTime: () => (ahead && !firstScreenStands.value ? Infinity : 0),
       placeholderData: (last, query) => (same(query?.queryKey) ? last : undefined),
       shallow: true,
     },

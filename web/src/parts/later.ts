@@ -9,8 +9,10 @@ window.setTimeout(() => goOn(), AT_LATEST_MS)
 /** The first screen stands: what is below it, and what can wait, comes now. */
 export const firstScreenStands = readonly(stands)
 
-/** What the page is about is there: with the next frame its first screen stands. */
-export const isShown = () => window.requestAnimationFrame(() => window.setTimeout(goOn))
+const nextFrame = (then: () => void) => void window.requestAnimationFrame(then)
+
+/** What the page is about is there: once the next frame is painted, which is before another begins, it stands. */
+export const isShown = () => nextFrame(() => nextFrame(() => window.setTimeout(goOn)))
 
 /** A component that comes once the first screen stands. */
 export const later = (load: () => Promise<Component>) =>

@@ -7,6 +7,7 @@ import { ask } from '../api/client'
 import BoardCar from '../components/BoardCar.vue'
 import DueCard from '../components/DueCard.vue'
 import JobList from '../components/JobList.vue'
+import { useBoard } from '../composables/useBoard'
 import { useRead } from '../composables/useRead'
 import { ElButton, ElInput, firstScreenStands, isShown, later } from '../parts/later'
 import { useMe } from '../stores/me'
@@ -18,23 +19,23 @@ const me = useMe()
 const router = useRouter()
 const sought = ref('')
 const search = computed(() => sought.value.trim())
-const {
-  found: board,
-  problem,
-  busy,
-  guarded,
-  again,
-} = useRead(['board'], (api) => api.GET('/api/board'))
-watch([board, problem], isShown, { flush: 'post', once: true })
-const FIRST_SCREEN = 4
+const { found: board, problem, busy, guarded, again } = useBoard()
+watch(
+  () => Boolean(board.value || problem.value),
+  (stands) => stands && isShown(),
+  { flush: 'post', immediate: true },
+)
+const FIRST_SCREEN = 3
 const lines = computed(() =>
   firstScreenStands.value ? board.value?.lines : board.value?.lines.slice(0, FIRST_SCREEN),
 )
-const { found: cars } = useRead(['cars'], (api) => api.GET('/api/cars'))
+const { found: cars } = useRead(['cars'], (api) => api.GET('/api/cars'), {
+  when: firstScreenStands,
+})
 const { found: jobs, again: findAgain } = useRead(
   ['jobs'],
   (api) => api.GET('/api/jobs', { params: { query: { search: search.value } } }),
-  { version: search },
+  { version: search, when: firstScreenStands },
 )
 
 async function load(): Promise<void> {
@@ -63,7 +64,10 @@ const tryDemo = () =>
       <template v-if="board">
         <BoardCar v-for="line in lines" :key="line.id" :line="line" />
         <p v-if="board.more" class="soft">and {{ board.more }} more in the list below</p>
-        <div v-if="!board.lines.length && !jobs?.length && !sought" class="card stack text-18px">
+        <div
+          v-if="!board.lines.length && jobs && !jobs.length && !sought"
+          class="card stack text-18px"
+        >
           <p>
             <b>1.</b> Start a job: the car’s name is enough.<br />
             <b>2.</b> Say what is fitted: steps, tools and what to read follow from it.<br />
@@ -76,7 +80,7 @@ const tryDemo = () =>
             >
           </div>
         </div>
-        <p v-else-if="!board.lines.length" class="card">No car is in work.</p>
+        <p v-else-if="!board.lines.length && jobs" class="card">No car is in work.</p>
       </template>
       <RefusalNote :said="problem" />
       <template v-if="firstScreenStands && (jobs?.length || sought)">
