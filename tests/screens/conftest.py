@@ -1,16 +1,17 @@
 """The built application on a port of its own, and Debian's Chromium to drive it."""
 
-import os
 import re
-import signal
-import subprocess
 import sys
-import time
-import urllib.request
 from pathlib import Path
+from socket import create_server, socket
+from threading import Thread
 
 import pytest
 from playwright.sync_api import expect, sync_playwright
+
+from fair_spindle.api.app import create_app
+from fair_spindle.api.routers import gauges
+from fair_spindle.network.serving import server_for
 
 # A busy machine answers late; a page that never does fails all the same.
 expect.set_options(timeout=60_000)
@@ -27,38 +28,37 @@ FLAGS = [
 
 
 class Server:
-    """The server as a user starts it; can be killed and started again on the same data."""
+    """The application on a port, in a thread: its modules are read once for all tests of a worker."""
 
-    def __init__(self, db, port):
-        self.db, self.port = db, port
-        self.address = f"http://127.0.0.1:{port}"
-        self.start()
+    def __init__(self, db, listener):
+        self.address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        self._server = server_for(create_app(db))
+        self._thread = Thread(target=self._server.run, kwargs={"sockets": [listener]})
+        self._thread.start()
 
-    def start(self):
-        command = [COMMAND, "serve", "--db", str(self.db), "--port", str(self.port)]
-        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        for _ in range(1200):
-            try:
-                urllib.request.urlopen(f"{self.address}/api/health", timeout=1)
-                return
-            except OSError:
-                time.sleep(0.05)
-        raise AssertionError("the server did not answer")
+    def stop(self):
+        self._server.should_exit = True
+        self._thread.join()
 
-    def kill(self):
-        os.kill(self.process.pid, signal.SIGKILL)
-        self.process.wait()
+
+@pytest.fixture(scope="session")
+def port():
+    """One for all tests of a worker: the browser keeps what it has read of the pages."""
+    with socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
 
 
 @pytest.fixture
-def server(tmp_path, free_port, request):
-    """An empty workshop, or with the parameter "demo" a copy of the demo's."""
+def server(tmp_path, port, request, monkeypatch):
+    """An empty workshop, or with the parameter "demo" a copy of the demo's; its simulated gauges are quick."""
+    monkeypatch.setattr(gauges, "TICK_SECONDS", 0.04)
     file = tmp_path / "data.sqlite"
     if getattr(request, "param", "") == "demo":
         file.write_bytes(request.getfixturevalue("filled").read_bytes())
-    running = Server(file, free_port)
+    running = Server(file, create_server(("127.0.0.1", port)))
     yield running
-    running.kill()
+    running.stop()
 
 
 @pytest.fixture(scope="session")
@@ -69,27 +69,41 @@ def browser():
         browser.close()
 
 
-def opened(browser, **more):
-    """A page of its own; whatever it throws fails the test."""
-    context = browser.new_context(reduced_motion="reduce", **more)
+def opened(context):
+    """A page; whatever it throws fails the test."""
     page = context.new_page()
     page.set_default_timeout(60_000)
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     yield page
-    context.close()
+    page.close()
     assert not errors
 
 
-@pytest.fixture
-def page(browser):
-    yield from opened(browser, viewport={"width": 1280, "height": 800}, service_workers="block")
+@pytest.fixture(scope="session")
+def bench(browser):
+    """The browser at the bench, for all tests of a worker: it has read the pages before."""
+    return browser.new_context(
+        reduced_motion="reduce", viewport={"width": 1280, "height": 800}, service_workers="block"
+    )
 
 
 @pytest.fixture
-def keeping_page(browser):
+def page(bench, server):
+    """A page at the bench that knows nothing of the tests before."""
+    for page in opened(bench):
+        wire = bench.new_cdp_session(page)
+        yield page
+        told = {"origin": server.address, "storageTypes": "cookies,local_storage,indexeddb"}
+        wire.send("Storage.clearDataForOrigin", told)
+
+
+@pytest.fixture
+def keeping_page(browser, server):
     """A phone whose browser keeps the pages."""
-    yield from opened(browser, viewport={"width": 390, "height": 844})
+    context = browser.new_context(reduced_motion="reduce", viewport={"width": 390, "height": 844})
+    yield from opened(context)
+    context.close()
 
 
 class Tuner:

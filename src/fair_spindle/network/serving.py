@@ -14,15 +14,15 @@ if TYPE_CHECKING:
 
 def serve_plain(application: Any, listener: socket.socket) -> None:
     """Serve without TLS until told to stop."""
-    _server(application).run(sockets=[listener])
+    server_for(application).run(sockets=[listener])
 
 
 def serve_safely(
     application: Any, listener: socket.socket, credentials: Credentials, welcome: Any, plain: socket.socket
 ) -> None:
     """Serve over TLS, and the welcome on the plain port; when one stops so does the other."""
-    safe = _server(application, ssl_certfile=str(credentials.certificate), ssl_keyfile=str(credentials.key))
-    beside = _server(welcome, lifespan="off")
+    safe = server_for(application, ssl_certfile=str(credentials.certificate), ssl_keyfile=str(credentials.key))
+    beside = server_for(welcome, lifespan="off")
 
     async def both() -> None:
         # Only one of them may listen for signals; this one is told when to stop.
@@ -34,7 +34,8 @@ def serve_safely(
     asyncio.run(both())
 
 
-def _server(application: Any, **more: Any) -> uvicorn.Server:
+def server_for(application: Any, **more: Any) -> uvicorn.Server:
+    """A server as every application of the workshop has it; ``more`` are settings of its own."""
     import uvicorn
 
     settings = {
