@@ -20,6 +20,12 @@ settings.register_profile("hunt", deadline=None)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "any machine"))
 
 
+@pytest.fixture
+def quick_gauges(monkeypatch):
+    """Simulated gauges come to rest at once, not within three seconds."""
+    monkeypatch.setattr("fair_spindle.api.routers.gauges.TICK_SECONDS", 0.02)
+
+
 @pytest.fixture(scope="session")
 def filled(tmp_path_factory) -> Path:
     """A database file with the demo's jobs; copied by whoever changes it."""
@@ -41,7 +47,7 @@ def database(filled, tmp_path):
 
 
 @pytest.fixture
-def client(filled, tmp_path):
+def client(filled, tmp_path, quick_gauges):
     """The API over a fresh copy of the demo workshop."""
     file = tmp_path / "workshop.sqlite"
     file.write_bytes(filled.read_bytes())

@@ -10,7 +10,6 @@ import pytest
 from playwright.sync_api import expect, sync_playwright
 
 from fair_spindle.api.app import create_app
-from fair_spindle.api.routers import gauges
 from fair_spindle.network.serving import server_for
 
 # A busy machine answers late; a page that never does fails all the same.
@@ -50,9 +49,8 @@ def port():
 
 
 @pytest.fixture
-def server(tmp_path, port, request, monkeypatch):
-    """An empty workshop, or with the parameter "demo" a copy of the demo's; its simulated gauges are quick."""
-    monkeypatch.setattr(gauges, "TICK_SECONDS", 0.04)
+def server(tmp_path, port, request, quick_gauges):
+    """An empty workshop, or with the parameter "demo" a copy of the demo's."""
     file = tmp_path / "data.sqlite"
     if getattr(request, "param", "") == "demo":
         file.write_bytes(request.getfixturevalue("filled").read_bytes())

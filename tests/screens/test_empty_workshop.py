@@ -78,11 +78,20 @@ MOST_TOUCHES = 220
 LOADED = ("Loading for", "on its wheels or on ramps")
 BARS = ["Sway bar with adjustable links: front", "Sway bar with adjustable links: rear"]
 WHOLE = {
-    "lower arm": (["Lower arm, one bushing and one ball joint: front"], [LOADED], [], {}),
     "dampers": (["Dampers: front", "Dampers: rear"], [LOADED], [], {}),
     "brace": (["Under-body braces: add"], [], [("Bolts of the brace", "10")], {}),
     "springs and bars": (["Springs: front", "Springs: rear", *BARS], [LOADED], [], {"": "88"}),
 }
+
+
+def all_by_the_rules(tuner):
+    """Every step done, nothing overridden, rubber clamped where the car stands; the joints."""
+    view, joints = told(tuner, ""), told(tuner, "/joints")["joints"]
+    assert view["overrides"] == []
+    assert {step["state"] for step in view["steps"]} == {"done"}
+    rubber = [bolt for joint in joints if joint["waits_for_load"] for bolt in joint["bolts"]]
+    assert all("settled on its wheels" in bolt["said"] for bolt in rubber)
+    return joints
 
 
 @pytest.mark.parametrize(("parts", "ways", "answers", "values"), WHOLE.values(), ids=list(WHOLE))
@@ -93,11 +102,7 @@ def test_a_whole_job_without_a_record_of_the_car(tuner, parts, ways, answers, va
     worker.to_the_end()
     worker.sign()
     assert worker.touches <= MOST_TOUCHES, "springs all round with both bars, each value typed from its sheet"
-    view, joints = told(tuner, ""), told(tuner, "/joints")["joints"]
-    assert view["overrides"] == []
-    assert {step["state"] for step in view["steps"]} == {"done"}
-    rubber = [bolt for joint in joints if joint["waits_for_load"] for bolt in joint["bolts"]]
-    assert all("settled on its wheels" in bolt["said"] for bolt in rubber)
+    joints = all_by_the_rules(tuner)
     if answers:
         assert len(next(joint for joint in joints if joint["label"].startswith("Brace"))["bolts"]) == 10
 
@@ -112,4 +117,4 @@ def test_springs_arms_bar_and_tie_rod_ends_of_both_axles_in_one_job(tuner):
     worker.start("Sample Wagon", *parts, ways=[LOADED])
     worker.to_the_end()
     worker.sign()
-    assert told(tuner, "")["overrides"] == []
+    assert any("lower" in joint["key"] for joint in all_by_the_rules(tuner))
