@@ -18,7 +18,7 @@ LINE = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "upload
 SLOWER = 4
 PHONE = {"width": 390, "height": 844}
 # Times a page without scripts over the same line; frames; kB packed.
-FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 3.0, 2.0, 300.0, 120.0
+FIRST_BOUND, FRAMES_BOUND, SIZE_BOUND, CHUNK_BOUND = 2.5, 2.0, 300.0, 120.0
 PAINTED = """() => new Promise((done) => new PerformanceObserver((list) => {
   const last = list.getEntries().at(-1); setTimeout(() => done(last.startTime), 300)
 }).observe({ type: 'largest-contentful-paint', buffered: true }))"""

@@ -27,6 +27,7 @@ from fair_spindle.jobs.snapshot_cache import stand
 from fair_spindle.jobs.views import show_job, show_log
 from fair_spindle.records.books import append, jobs_of, lines_of, list_books, load_book, load_log, look_up
 from fair_spindle.records.database import Database
+from fair_spindle.records.settings import written_setting
 from fair_spindle.records.tables import BookRow
 
 
@@ -117,8 +118,8 @@ def _without_its_last_line(now: Standing) -> JobView:
 
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
     """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
-    wanted = walk_order(database)
-    walks: dict[str, list[str]] = shown_once(now, f"walks {wanted}", lambda now: _walks(now, wanted), "choice_views")
+    name = f"walks {written_setting(database, 'walk')}"
+    walks: dict[str, list[str]] = shown_once(now, name, lambda now: _walks(now, walk_order(database)), "choice_views")
     return walks
 
 
