@@ -7,8 +7,10 @@ import subprocess
 import sys
 import zipfile
 from pathlib import Path
+from unittest.mock import Mock
 
 import pytest
+from sqlalchemy.exc import OperationalError
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
@@ -127,17 +129,18 @@ def test_what_nobody_foresaw_is_answered_in_words_with_a_reference_into_the_log(
 def test_a_full_disk_a_lock_and_a_read_only_file_have_words_of_their_own(
     client, jobs, monkeypatch, words, code, status
 ):
-    def refuse(*_, **__):
-        raise sqlite3.OperationalError(words)
-
-    monkeypatch.setattr("fair_spindle.jobs.append.add_line", refuse)
-    job = f"/api/jobs/{jobs['hanging']}"
-    seen = client.get(f"{job}/version").json()["version"]
+    told = sqlite3.OperationalError(words)
+    refused = {"add_line": told, "append": OperationalError("INSERT", {}, told)}
+    for name, error in refused.items():
+        monkeypatch.setattr(f"fair_spindle.jobs.append.{name}", Mock(side_effect=error))
+    car = client.get("/api/cars").json()[0]["id"]
     act = {"kind": "noted", "text": "x"}
-    answer = client.post(f"{job}/events", json={"id": "refused-01", "seen": seen, "act": act})
-    assert (answer.status_code, answer.json()["code"]) == (status, code)
-    assert "lost" not in answer.json()["message"]
-    assert client.get(f"{job}/version").json()["version"] == seen
+    for book in (f"/api/jobs/{jobs['hanging']}", f"/api/cars/{car}"):
+        seen = client.get(f"{book}/version").json()["version"]
+        answer = client.post(f"{book}/events", json={"id": "refused-01", "seen": seen, "act": act})
+        assert (answer.status_code, answer.json()["code"]) == (status, code), book
+        assert "lost" not in answer.json()["message"]
+        assert client.get(f"{book}/version").json()["version"] == seen
 
 
 @pytest.mark.parametrize("cell", ["\tx", "\r=1", "=1+1", "@x", "-x"])

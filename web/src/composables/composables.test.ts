@@ -10,6 +10,7 @@ import { useJob } from '../stores/job'
 import { provideDesk } from './useDesk'
 import { useField, type FieldEntry } from './useField'
 import { useMoveOn } from './useMoveOn'
+import { askForBoard, useBoard } from './useBoard'
 import { useRead, type Read } from './useRead'
 import { sayDay, sayMoment } from './useWords'
 
@@ -154,6 +155,15 @@ it('shows what was read before at once, reads it anew, and never shows one thing
   expect(again.found.value).toBeNull()
   await settled()
   expect(again.problem.value).toBe('Not now.')
+})
+
+it('asks once for what was read ahead, while the first screen is built', async () => {
+  const asked = vi.fn(() => Promise.resolve(Response.json({ lines: [] })))
+  vi.stubGlobal('fetch', asked)
+  await askForBoard()
+  const { given } = mount(null, useBoard)
+  await settled()
+  expect([given.found.value, asked.mock.calls.length]).toEqual([{ lines: [] }, 1])
 })
 
 it('counts a tapped turn at the end it belongs to', async () => {
