@@ -65,15 +65,23 @@ onMounted(lookSoon)
   background: var(--band);
 }
 
-/* Where the main action stays at the bottom it is out of its way. */
+/* Where the main action stays at the bottom it stands beside it, over nothing. */
 @media (width <= 760px) {
   main:has(.finish) > .jump {
-    right: 4px;
-    bottom: 170px;
+    right: 31px;
+    bottom: 8px;
+  }
+
+  main:has(.finish) > .jump > .el-button {
+    min-height: 60px;
   }
 
   main:has(.finish) > .jump .words {
     display: none;
+  }
+
+  :global(main:has(> .jump) .finish) {
+    padding-right: 62px;
   }
 }
 
