@@ -69,9 +69,19 @@ def jobs(client):
     return {name: line["id"] for line in lines for word, name in names.items() if word in line["title"]}
 
 
+@pytest.fixture(scope="session")
+def find_port():
+    """Finds a port nobody listens on."""
+
+    def find() -> int:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            return int(probe.getsockname()[1])
+
+    return find
+
+
 @pytest.fixture
-def free_port() -> int:
+def free_port(find_port) -> int:
     """A port nobody listens on."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    return find_port()

@@ -2,8 +2,9 @@
 
 import re
 import sys
+from contextlib import contextmanager
 from pathlib import Path
-from socket import create_server, socket
+from socket import create_server
 from threading import Thread
 
 import pytest
@@ -41,11 +42,9 @@ class Server:
 
 
 @pytest.fixture(scope="session")
-def port():
+def port(find_port):
     """One for all tests of a worker: the browser keeps what it has read of the pages."""
-    with socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return probe.getsockname()[1]
+    return find_port()
 
 
 @pytest.fixture
@@ -67,6 +66,7 @@ def browser():
         browser.close()
 
 
+@contextmanager
 def opened(context):
     """A page; whatever it throws fails the test."""
     page = context.new_page()
@@ -89,7 +89,7 @@ def bench(browser):
 @pytest.fixture
 def page(bench, server):
     """A page at the bench that knows nothing of the tests before."""
-    for page in opened(bench):
+    with opened(bench) as page:
         wire = bench.new_cdp_session(page)
         yield page
         told = {"origin": server.address, "storageTypes": "cookies,local_storage,indexeddb"}
@@ -100,7 +100,8 @@ def page(bench, server):
 def keeping_page(browser, server):
     """A phone whose browser keeps the pages."""
     context = browser.new_context(reduced_motion="reduce", viewport={"width": 390, "height": 844})
-    yield from opened(context)
+    with opened(context) as page:
+        yield page
     context.close()
 
 

@@ -118,7 +118,7 @@ def _without_its_last_line(now: Standing) -> JobView:
 
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:
     """The workshop's way round the car, before the job and after it; after it only at axles the job worked on."""
-    name = f"walks {written_setting(database, 'walk')}"
+    name = f"walks {written_setting(database, 'walk')[0]}"
     walks: dict[str, list[str]] = shown_once(now, name, lambda now: _walks(now, walk_order(database)), "choice_views")
     return walks
 

@@ -55,8 +55,7 @@ def share_fact(session: Session, row: BookRow, event: Event, sheet: Sheet) -> No
     car_id = row.car_id or row.id
     if isinstance(event.act, Undone):
         _undo_shared(session, car_id, event, event.act.event, row.id)
-        return
-    if isinstance(event.act, Entered) and (
+    elif isinstance(event.act, Entered) and (
         row.id == car_id or _to_record(session, car_id, [event.act], event.at, event.id)
     ):
         _to_open_jobs(session, car_id, event.act, event, except_for=row.id)

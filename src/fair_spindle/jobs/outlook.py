@@ -9,7 +9,7 @@ from functools import cached_property
 from threading import Lock
 from typing import TypeVar
 
-from fair_spindle.core.basics.remember import of_one
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Entered
@@ -128,7 +128,7 @@ class Outlook:
         return hashlib.blake2b(repr((kind, told)).encode(), digest_size=16).digest()
 
 
-@of_one()
+@by_identity()
 def _said(act: Entered) -> str:
     return repr(act)
 

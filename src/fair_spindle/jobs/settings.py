@@ -189,7 +189,7 @@ class MeasuresUpdate(Measures):
 
 def limits_now(database: Database) -> Mapping[str, float]:
     """The workshop's limits as the core takes them; the very same while they do not change."""
-    return _limits(written_setting(database, "measures"))
+    return _limits(written_setting(database, "measures")[0])
 
 
 @lru_cache(maxsize=8)

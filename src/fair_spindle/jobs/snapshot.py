@@ -118,9 +118,9 @@ class Standing:
         return {}
 
     @cached_property
-    def work_views(self) -> list[tuple[tuple[Taken | None, ...], Any]]:
-        """Steps as they were shown last with this work done, each with what had been read for it then."""
-        return []
+    def work_views(self) -> dict[str, tuple[tuple[Taken | None, ...], Any]]:
+        """Steps as they were shown last with this work done, by key, each with what had been read for it then."""
+        return {}
 
     @cached_property
     def state_views(self) -> dict[str, Any]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
-from fair_spindle.core.basics.remember import of_one
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
@@ -68,26 +68,25 @@ def _note(text: str, step: str, at: str) -> m.NoteView:
 def _steps(now: Standing) -> list[m.StepView]:
     waits = {wait.step.key: wait for wait in waits_of(now.state, now.template)}
     binding = binding_waits(now.state, now.template) if waits else ()
-    shown, entries = list(now.work_views), now.state.entries
-    if not shown:
-        shown = [((), _step(step, now, waits, binding)) for step in now.template.steps]
-    for place, step, keys in _asking(now.template):
-        read = tuple(map(entries.get, keys))
-        if not keys or shown[place][0] != read:
-            shown[place] = (read, _step(step, now, waits, binding))
-    now.work_views[:] = shown
-    return [view for _, view in shown]
+    entries, shown = now.state.entries, now.work_views
+    views: list[m.StepView] = []
+    for step, keys in _own_reads(now.template):
+        read = tuple(map(entries.get, keys)) if keys else ()
+        kept = shown.get(step.key)
+        if keys is None or kept is None or kept[0] != read:
+            kept = shown[step.key] = (read, _step(step, now, waits, binding))
+        views.append(kept[1])
+    return views
 
 
-@of_one(most=KEPT)
-def _asking(template: JobTemplate) -> list[tuple[int, Step, tuple[str, ...]]]:
-    """Steps that something read decides about, each with its place and the keys of what alone does, where it does."""
+@by_identity(most=KEPT)
+def _own_reads(template: JobTemplate) -> list[tuple[Step, tuple[str, ...] | None]]:
+    """The steps, each with the keys of its own numbers and of those beside them; None where others decide, too."""
 
     def keys(step: Step) -> tuple[str, ...]:
         return tuple(key for reading in step.reads for key in (reading.key, _beside(reading)) if key)
 
-    steps = [(place, step, rests_on_own_reads(step)) for place, step in enumerate(template.steps)]
-    return [(place, step, keys(step) if own else ()) for place, step, own in steps if step.reads or not own]
+    return [(step, keys(step) if rests_on_own_reads(step) else None) for step in template.steps]
 
 
 def _beside(reading: Reading) -> str:
@@ -99,7 +98,7 @@ def _findings(now: Standing) -> list[m.FindingView]:
     return [_finding(finding) for finding in now.findings]
 
 
-@of_one(most=MOST_FINDINGS)
+@by_identity(most=MOST_FINDINGS)
 def _finding(finding: Finding) -> m.FindingView:
     return m.FindingView(**vars(finding))
 

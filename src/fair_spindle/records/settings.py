@@ -20,14 +20,14 @@ def load_setting(session: Session, key: str) -> tuple[dict[str, Any], int]:
 
 def read_setting(database: Database, key: str) -> tuple[dict[str, Any], int]:
     """The same as it stands now, for what is asked with every entry."""
-    found = database.ask("SELECT value, version FROM setting WHERE key = :key", key=key)
-    return (json.loads(found[0][0]), found[0][1]) if found else ({}, 0)
+    value, version = written_setting(database, key)
+    return json.loads(value), version
 
 
-def written_setting(database: Database, key: str) -> str:
-    """A setting as it is written, by which what follows from it is remembered; ``{}`` where it was never made."""
-    found = database.ask("SELECT value FROM setting WHERE key = :key", key=key)
-    return str(found[0][0]) if found else "{}"
+def written_setting(database: Database, key: str) -> tuple[str, int]:
+    """The same as it is written, by which what follows from it is remembered."""
+    found: list[tuple[str, int]] = database.ask("SELECT value, version FROM setting WHERE key = :key", key=key)
+    return found[0] if found else ("{}", 0)
 
 
 def save_setting(session: Session, key: str, value: dict[str, Any], seen: int) -> None:

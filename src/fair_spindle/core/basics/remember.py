@@ -12,7 +12,6 @@ from typing import ParamSpec, TypeVar
 
 MOST = 20_000
 P = ParamSpec("P")
-A = TypeVar("A")
 R = TypeVar("R")
 
 
@@ -31,45 +30,16 @@ def by_identity(*, most: int = MOST) -> Callable[[Callable[P, R]], Callable[P, R
     """
 
     def remembering(function: Callable[P, R]) -> Callable[P, R]:
-        known: dict[tuple[int, ...], tuple[tuple[object, ...], R]] = {}
+        known: dict[int | tuple[int, ...], tuple[tuple[object, ...], R]] = {}
 
         @wraps(function)
         def remembered(*args: P.args, **kwargs: P.kwargs) -> R:
-            key = tuple(map(id, args))
+            key = id(args[0]) if len(args) == 1 else tuple(map(id, args))
             found = None if kwargs else known.get(key)
             if found is None:
                 if len(known) >= most:
                     known.clear()
                 found = known[key] = (args, function(*args, **kwargs))
-            return found[1]
-
-        return remembered
-
-    return remembering
-
-
-def of_one(*, most: int = MOST) -> Callable[[Callable[[A], R]], Callable[[A], R]]:
-    """As :func:`by_identity`, for functions of one argument that are asked a hundred times in a row.
-
-    Examples
-    --------
-    >>> asked = []
-    >>> length = of_one()(lambda numbers: asked.append(len(numbers)) or len(numbers))
-    >>> numbers = [1.0, 2.0]
-    >>> length(numbers), length(numbers), asked
-    (2, 2, [2])
-    """
-
-    def remembering(function: Callable[[A], R]) -> Callable[[A], R]:
-        known: dict[int, tuple[A, R]] = {}
-
-        @wraps(function)
-        def remembered(asked: A) -> R:
-            found = known.get(id(asked))
-            if found is None:
-                if len(known) >= most:
-                    known.clear()
-                found = known[id(asked)] = (asked, function(asked))
             return found[1]
 
         return remembered

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
-from fair_spindle.core.basics.remember import by_identity, of_one
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.fields.doubts import Doubt, Read, doubt_readings
@@ -81,7 +81,7 @@ def _missing(state: JobState, sheet: Sheet, template: JobTemplate) -> Iterator[F
             yield _not_read(sheet.find(key))
 
 
-@of_one()
+@by_identity()
 def _not_read(asked: Field) -> Finding:
     message = f"Not read in the {asked.phase}: {label_field(asked).lower()}."
     return Finding(f"{asked.phase}_missing", "open", message, asked.key)

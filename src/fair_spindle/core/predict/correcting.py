@@ -88,10 +88,11 @@ def correct_axle(
     if steered and len(states) == len(SIDES) and states[0] and states[1]:
         states = list(_straightened(states[0], states[1], steered))
     known = [state for state in states if state]
-    plans: list[Realigned] = []
+    if not known:
+        return [None for _ in pair]
     if len(known) == len(SIDES) and any(one.wanted.adjusters for one in known):
         plans = list(realign_axle(known[0].wanted, known[1].wanted, _aimed(across, known)))
-    elif known:
+    else:
         plans = [turn_alone(one.wanted) for one in known]
     worth = _worth_turning(known, plans)
     found = iter([_settled(now, plan, worth) for now, plan in zip(known, plans, strict=True)])
@@ -201,8 +202,6 @@ def _worth_turning(pair: Sequence[_Now], plans: Sequence[Realigned]) -> bool:
     def all_off(by: float) -> NDArray[np.float64]:
         return np.array([miss for now, plan in zip(pair, plans, strict=True) for miss in off(now, plan.after, by)])
 
-    if not pair:
-        return False
     before, after = all_off(0.0), all_off(1.0)
     cured, spoilt = np.any((before > 1) & (after <= 1)), np.any((before <= 1) & (after > 1))
     squares, worst = np.sum(before**2), max(np.sum(all_off(by) ** 2) for by in (1 - STEP_OPEN, 1 + STEP_OPEN))
