@@ -65,23 +65,26 @@ def by_key(found, **_):
     found.page.keyboard.press("Space" if kind in ("radio", "checkbox") else "Enter")
 
 
-def test_a_whole_job_by_keyboard_alone(tuner, monkeypatch):
+def test_a_whole_job_with_going_back_by_keyboard_alone(tuner, monkeypatch):
     monkeypatch.setattr(Locator, "click", by_key)
-    worker = Worker(tuner)
-    worker.start("Sample Wagon", "Tie-rod end or rack boot: front")
+    page, worker = tuner.page, Worker(tuner)
+    worker.start("Sample Wagon", "Tie-rod end or rack boot: front", sides=[("Tie-rod end", "Right")])
+    tuner.tab("Floor")
+    worker.until("Turn the end off and count")
+    page.get_by_role("button", name=re.compile("Wheels off, front")).click()
+    tuner.press("↶ Open this step again")
+    expect(page.get_by_role("alertdialog")).to_contain_text("Open again: Mark the jam nut")
+    tuner.press("Go back all the same")
+    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ Done")
+    tuner.press("↶ Undo")
+    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ done")
+    tuner.press("◐ Stop for the day")
+    expect(page.get_by_role("list", name="Loose right now")).to_contain_text("Tie-rod jam nut, front left: loose")
+    expect(page.get_by_text("Not to be driven.")).to_be_visible()
+    page.reload()
     worker.to_the_end()
     worker.sign()
     assert {step["state"] for step in told(tuner, "")["steps"]} == {"done"}
-
-
-MOST_TOUCHES = 220
-LOADED = ("Loading for", "on its wheels or on ramps")
-BARS = ["Sway bar with adjustable links: front", "Sway bar with adjustable links: rear"]
-WHOLE = {
-    "dampers": (["Dampers: front", "Dampers: rear"], [LOADED], [], {}),
-    "brace": (["Under-body braces: add"], [], [("Bolts of the brace", "10")], {}),
-    "springs and bars": (["Springs: front", "Springs: rear", *BARS], [LOADED], [], {"": "88"}),
-}
 
 
 def all_by_the_rules(tuner):
@@ -94,27 +97,28 @@ def all_by_the_rules(tuner):
     return joints
 
 
-@pytest.mark.parametrize(("parts", "ways", "answers", "values"), WHOLE.values(), ids=list(WHOLE))
-def test_a_whole_job_without_a_record_of_the_car(tuner, parts, ways, answers, values):
+def test_a_brace_without_a_record_of_the_car(tuner):
     worker = Worker(tuner)
-    worker.values = values
-    worker.start("Sample Wagon", *parts, ways=ways, answers=answers)
+    worker.start("Sample Wagon", "Under-body braces: add", answers=[("Bolts of the brace", "10")])
     worker.to_the_end()
     worker.sign()
-    assert worker.touches <= MOST_TOUCHES, "springs all round with both bars, each value typed from its sheet"
-    joints = all_by_the_rules(tuner)
-    if answers:
-        assert len(next(joint for joint in joints if joint["label"].startswith("Brace"))["bolts"]) == 10
+    brace = next(joint for joint in all_by_the_rules(tuner) if joint["label"].startswith("Brace"))
+    assert len(brace["bolts"]) == 10
 
 
-def test_springs_arms_bar_and_tie_rod_ends_of_both_axles_in_one_job(tuner):
+BOTH_AXLES = (
+    "Springs: front", "Springs: rear", "Dampers: rear", "Lower arm, one bushing and one ball joint: front",
+    "Sway bar with adjustable links: front", "Sway bar with adjustable links: rear",
+    "Tie-rod end or rack boot: front",
+)  # fmt: skip
+MOST_TOUCHES = 300
+
+
+def test_springs_dampers_arms_bars_and_tie_rod_ends_of_both_axles_in_one_job(tuner):
     worker = Worker(tuner)
-    parts = [
-        "Springs: front", "Springs: rear", "Lower arm, one bushing and one ball joint: front",
-        "Sway bar with adjustable links: front", "Sway bar with adjustable links: rear",
-        "Tie-rod end or rack boot: front",
-    ]  # fmt: skip
-    worker.start("Sample Wagon", *parts, ways=[LOADED])
+    worker.values = {"": "88"}
+    worker.start("Sample Wagon", *BOTH_AXLES, ways=[("Loading for", "on its wheels or on ramps")])
     worker.to_the_end()
     worker.sign()
+    assert worker.touches <= MOST_TOUCHES, "each value typed from its sheet"
     assert any("lower" in joint["key"] for joint in all_by_the_rules(tuner))

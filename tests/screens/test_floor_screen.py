@@ -1,5 +1,7 @@
 """The floor screen at the wheel arch: refusals, overrides, lost connection, keyboard, paper."""
 
+from datetime import datetime, timedelta
+
 import pytest
 from playwright.sync_api import expect
 from worker import pick
@@ -111,8 +113,14 @@ def test_a_foot_switch_confirms_a_step_that_is_in_sight_and_goes_back(floor):
     now = title.inner_text()
     page.keyboard.press("PageUp")
     expect(title).to_have_text(FIRST)
+    page.clock.install()
+    page.clock.pause_at(datetime.now() + timedelta(seconds=2))
     page.get_by_role("button", name="Back to the next open step").click()
     expect(title).to_have_text(now)
+    done = page.get_by_role("button", name="✓ Done", exact=True)
+    expect(done).to_be_disabled(), "a second tap finishes nothing"
+    page.clock.run_for(600)
+    expect(done).to_be_enabled()
     page.get_by_label("Note for the record").click()
     page.keyboard.press("ArrowRight")
     page.wait_for_timeout(700)

@@ -1,6 +1,4 @@
-"""Work orders carried out on the screen: one with going back on a phone, one by two devices at once."""
-
-import re
+"""A work order carried out by two devices at once."""
 
 import pytest
 from playwright.sync_api import expect
@@ -9,48 +7,16 @@ from worker import Worker
 from conftest import Tuner
 
 pytestmark = pytest.mark.screen
-PHONE = {"width": 390, "height": 844}
 
 
 def heading(page):
     return page.get_by_role("heading", level=2).first
 
 
-def fits_the_width(page):
-    assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
-
-
-def test_one_tie_rod_end_with_going_back_on_a_phone(tuner):
-    page = tuner.page
-    page.set_viewport_size(PHONE)
-    worker = Worker(tuner)
-    worker.start("Sample Saloon 1.8", "Tie-rod end or rack boot: front", sides=[("Tie-rod end", "Right")])
-    fits_the_width(page)
-    tuner.tab("Floor")
-    worker.until("Turn the end off and count")
-    page.get_by_role("button", name=re.compile("Wheels off, front")).click()
-    tuner.press("↶ Open this step again")
-    expect(page.get_by_role("alertdialog")).to_contain_text("Open again: Mark the jam nut")
-    tuner.press("Go back all the same")
-    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ Done")
-    page.get_by_role("button", name="↶ Undo").click()
-    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ done")
-    page.get_by_role("button", name="◐ Stop for the day").click()
-    expect(page.get_by_role("list", name="Loose right now")).to_contain_text("Tie-rod jam nut, front left: loose")
-    expect(page.get_by_text("Not to be driven.")).to_be_visible()
-    page.reload()
-    worker.to_the_end()
-    worker.sign("O. Reader")
-
-
 def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
     page = tuner.page
     worker = Worker(tuner)
-    worker.start(
-        "Sample Saloon 1.8",
-        "Sway bar with adjustable links: front",
-        "Lower arm, one bushing and one ball joint: front",
-    )
+    worker.start("Sample Saloon 1.8", "Lower arm, one bushing and one ball joint: front")
     tuner.tab("Floor")
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     other = context.new_page()

@@ -9,6 +9,8 @@ addEventListener('click', (e) => e.isTrusted && e.detail && bump(), true)
 addEventListener('change', (e) => e.target.matches('input:not([type=checkbox]):not([type=radio])') && bump(), true)
 const bump = () => sessionStorage.setItem('touches', String(Number(sessionStorage.getItem('touches') ?? 0) + 1))
 """
+# A card that has just come is deaf for half a second, lest a second tap finish it; here nobody taps twice.
+HURRY = "const wait = setTimeout; window.setTimeout = (then, ms, ...rest) => wait(then, ms / 20, ...rest)"
 WALKED = {"Ride height": "360", "Toe": "6'", "Camber": "-0.6", "Caster": "4"}
 
 
@@ -38,6 +40,7 @@ class Worker:
         self.counts = counts or {"Turns off": "24", "Turns on": "24"}
         self.values = {}
         self.page.add_init_script(COUNT_TOUCHES)
+        self.page.add_init_script(HURRY)
         self.page.reload()
 
     @property
