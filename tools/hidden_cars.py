@@ -2,7 +2,7 @@
 flat.
 
 The truth is rigid uprights on links of fixed length, solved by scipy's root finder, on linear springs, solved by
-hand. Nothing of it is taken from the product; the product sees only what was read. Twenty cars run in the suite;
+hand. Nothing of it is taken from the product; the product sees only what was read. Twelve cars run in the suite;
 ``hidden_cars.py N`` tells, of many, what plan and correction leave beside the best possible, and every band.
 """
 

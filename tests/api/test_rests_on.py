@@ -12,7 +12,7 @@ from fair_spindle.jobs.book import all_jobs, standing, walk_of
 from fair_spindle.jobs.snapshot import RESTS_ON, Standing
 from fair_spindle.jobs.views import show_job
 
-SHOWN = 3  # Every so many lines it is shown, as it would be to a page that had been away.
+SHOWN = 7  # Every so many lines it is shown, as it would be to a page that had been away.
 PARTS = {one.name for one in fields(JobState)}
 OF_OUTLOOK = (
     "readings",

@@ -281,16 +281,16 @@ def test_a_page_hears_within_a_second_that_another_device_wrote(job):
 
 
 def _plans():
-    """Every procedure at every axle, in turn with every layout it is for, way of loading and of raising."""
+    """Every procedure at every axle, in turn with each layout it is for, way of loading and of raising."""
     ways = itertools.cycle([("corner", "both_ends"), ("wheels", "one_end"), ("corner", "one_end")])
+    turn = itertools.count()
     for key, procedure in shipped().procedures.items():
         for axle in procedure.axles or ("",):
             fit = [one for one in (procedure.layouts or LAYOUTS) if not axle or axle in LAYOUTS[one].axles]
-            for layout in fit[:: max(1, len(fit) // 2)] if axle else [""]:
-                yield key, axle, layout, *next(ways)
+            yield key, axle, fit[next(turn) % len(fit)] if axle else "", *next(ways)
 
 
-@pytest.mark.parametrize(("key", "axle", "layout", "load", "lift"), _plans())
+@pytest.mark.parametrize(("key", "axle", "layout", "load", "lift"), list(_plans()))
 def test_every_plan_is_shown_on_every_page(client, key, axle, layout, load, lift):
     layouts = {f"{axle}_layout": layout} if layout else {}
     assert client.post("/api/cars", json={"id": "shown-car-1", "car": "Sample", **layouts}).status_code == 201

@@ -167,11 +167,11 @@ def test_a_car_comes_to_rest_where_its_energy_is_least():
 
 
 @pytest.mark.identity
-def test_two_thousand_cars_come_to_rest_with_their_forces_in_balance():
+def test_a_thousand_cars_come_to_rest_with_their_forces_in_balance():
     """Loose springs, solid helpers, pressed stops, forced bars, springs whose corner stands without them."""
     rng = np.random.default_rng(11)
     lifted = loose = 0
-    for _ in range(500):
+    for _ in range(250):
         stance, loads, dead, legs = random_car(rng)
         # Four at once, each on other springs: also shows that the cars of one call do not mix.
         shift = rng.uniform(-40, 40, 4)

@@ -204,7 +204,7 @@ def test_a_forced_link_shifts_cross_weight_and_the_free_length_takes_it_away():
 
 
 @pytest.mark.referee
-@settings(max_examples=25)
+@settings(max_examples=12)
 @given(st.lists(st.floats(-12, 12), min_size=4, max_size=4), st.floats(0.47, 0.53))
 def test_perch_turns_bring_what_they_say_and_are_no_worse_than_their_neighbours(asked, cross):
     """Referee: every combination of steps about the answer, on the full car."""
