@@ -11,8 +11,8 @@ from statistics import median
 
 from bench import launch, serving, stop
 from bounds import Bounds
+from chromium import open_chromium
 from playwright.sync_api import Browser, Page, sync_playwright
-from take_shots import FLAGS
 
 LINE = {"offline": False, "latency": 40, "downloadThroughput": 10e6 / 8, "uploadThroughput": 5e6 / 8}
 SLOWER = 4
@@ -91,7 +91,7 @@ def main() -> None:
     bounds = Bounds()
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server, port = launch(serving("demo", Path(folder) / "pages.sqlite"))
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = open_chromium(playwright)
         address = f"http://127.0.0.1:{port}"
         try:
             page = browser.new_page()

@@ -8,11 +8,11 @@ import time
 import urllib.request
 from pathlib import Path
 
+from chromium import open_chromium
 from playwright.sync_api import Page, sync_playwright
 
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 SHOTS = Path(__file__).parent.parent / "docs" / "screenshots"
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 DESK, PHONE = (1280, 800), (390, 844)
 GEOMETRY = ["Quenlow Vessik", "Geometry"]
 VIEWS = [
@@ -64,7 +64,7 @@ def _wait(port: int) -> None:
 
 def _take(address: str) -> None:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = open_chromium(playwright)
         for name, start, steps, (width, height) in VIEWS:
             page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
             page.goto(f"{address}/{start}")

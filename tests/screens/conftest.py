@@ -8,6 +8,7 @@ from socket import create_server
 from threading import Thread
 
 import pytest
+from chromium import open_chromium
 from playwright.sync_api import expect, sync_playwright
 
 from fair_spindle.api.app import create_app
@@ -16,15 +17,6 @@ from fair_spindle.network.serving import server_for
 # A busy machine answers late; a page that never does fails all the same.
 expect.set_options(timeout=60_000)
 COMMAND = Path(sys.executable).parent / "fair-spindle"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 
 
 class Server:
@@ -61,7 +53,7 @@ def server(tmp_path, port, request, quick_gauges):
 @pytest.fixture(scope="session")
 def browser():
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = open_chromium(playwright)
         yield browser
         browser.close()
 

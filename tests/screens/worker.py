@@ -65,10 +65,10 @@ class Worker:
 
     @property
     def title(self):
-        return self.page.get_by_role("heading", level=2).first.inner_text()
+        return self.page.locator("h2").first.inner_text()
 
     def card(self):
-        return self.page.get_by_role("article").filter(has_text=re.compile(r"Step \d+ of")).first
+        return self.page.locator("article.card").first
 
     def place(self):
         """Number of the step that stands first, and of all."""
@@ -111,7 +111,7 @@ class Worker:
             if card.get_by_role("group", name="Fasteners of this step").count() and "," not in finish.inner_text():
                 self.bring(card)
             finish.click()
-        expect(self.page.get_by_role("heading", level=2).first).not_to_have_text(title)
+        expect(self.page.locator("h2").first).not_to_have_text(title)
 
     def read_own(self, card):
         for label, text in self.counts.items():
