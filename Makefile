@@ -5,8 +5,8 @@ VENV ?= .venv
 PY := $(VENV)/bin/python
 UV := $(VENV)/bin/uv
 WEB_APP := src/fair_spindle/web_app/index.html
+CHROMIUM := chromium-headless-shell chromium
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package-lock.json
-BROWSER := /usr/bin/chromium
 
 .PHONY: setup web demo dist test check shots bench mutants hidden blind types format browser
 
@@ -32,11 +32,9 @@ web: $(WEB_APP)
 demo: setup
 	$(VENV)/bin/fair-spindle demo $(ARGS)
 
-browser: $(BROWSER)
-
-$(BROWSER):
-	apt-get update -qq
-	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium fonts-liberation
+browser:
+	@command -v $(CHROMIUM) > /dev/null || { apt-get update -qq; for one in $(CHROMIUM); do \
+	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $$one fonts-liberation && break; done; }
 
 test: setup browser
 	cd web && npm test --silent

@@ -1,5 +1,7 @@
 """Debian's Chromium, as tests, pictures and benches drive it."""
 
+import shutil
+
 from playwright.sync_api import Browser, Playwright
 
 FLAGS = [
@@ -14,5 +16,6 @@ FLAGS = [
 
 
 def open_chromium(playwright: Playwright) -> Browser:
-    """Start it without a window."""
-    return playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+    """Start it without a window; the build that knows none, which is the quicker one, where it is there."""
+    path = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
+    return playwright.chromium.launch(executable_path=path, args=FLAGS)
