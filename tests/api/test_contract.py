@@ -39,8 +39,6 @@ def test_every_page_answers_as_the_contract_says(client):
     """Referee: the jsonschema library, over the OpenAPI contract that the interface's types are made from."""
     checked, refused = Counter(), []
     for schema, path, filled, way in answers(client):
-        if checked[path] == 2:
-            continue
         answer = client.get(filled)
         assert answer.status_code < 500, filled
         if answer.status_code != 200:
@@ -48,7 +46,7 @@ def test_every_page_answers_as_the_contract_says(client):
             assert set(answer.json()) == {"code", "message", "field", "details"}, filled
             continue
         told = way["responses"]["200"].get("content", {}).get("application/json", {}).get("schema")
-        if told and answer.headers["content-type"].startswith("application/json"):
+        if told and checked[path] < 2 and answer.headers["content-type"].startswith("application/json"):
             whole = {**told, "components": schema["components"]}
             jsonschema.Draft202012Validator(whole).validate(answer.json())
             checked[path] += 1
