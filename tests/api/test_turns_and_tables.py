@@ -144,3 +144,12 @@ def test_wheel_loads_that_heights_correct_go_into_the_record_as_loads(client):
     kept = {wheel["label"]: wheel for wheel in car["loads"]["wheels"]}
     for key, force in told.items():
         assert kept[key.removesuffix(".load").replace(".", " ").capitalize()]["load_n"] == pytest.approx(force, abs=1)
+
+
+def test_what_a_car_of_which_nothing_is_told_lacks_is_said_in_words(client):
+    body = {"id": "table-job-04", "title": "Nothing told", "car": "Any"}
+    assert client.post("/api/jobs", json=body).status_code == 201
+    for wheel in Job(client, "table-job-04").turns()["wheels"]:
+        assert wheel["problem"].endswith("Say first what this axle hangs on, in the order or in the car's record.")
+        assert "have not been read" in wheel["problem"]
+        assert wheel["lacks"] == []

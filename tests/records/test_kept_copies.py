@@ -168,6 +168,7 @@ def test_everything_acknowledged_survives_a_kill_at_any_moment(tmp_path):
         worker = forking.Process(target=work_until_killed, args=(file, theirs, moment))
         worker.start()
         theirs.close()
+        assert ours.poll(120), "the one who writes came to nothing"
         told.append(ours.recv())
         time.sleep(chance.uniform(0, 0.4))
         worker.kill()

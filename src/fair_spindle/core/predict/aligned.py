@@ -57,7 +57,9 @@ def plan_wheels(readings: Readings, samples: int = 0) -> CarPlan:
     """The turns of every wheel by what was read, how sure they are where samples are drawn."""
     ratio = readings.quantities.get("car.steering_ratio")
     wheels = {
-        key: wheel if wheel.read.keys() == {"toe", "camber"} else replace(wheel, corner=None, problem=NOT_READ)
+        key: wheel
+        if wheel.read.keys() == {"toe", "camber"}
+        else replace(wheel, corner=None, problem=f"{NOT_READ} {wheel.problem}".strip())
         for key, wheel in wheels_of(readings, readings.quantities).items()
     }
     return plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)

@@ -110,8 +110,8 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
     >>> from fair_spindle.core.joblog.required_fields import readings_now
     >>> from fair_spindle.core.joblog.state import JobState
     >>> from fair_spindle.core.joblog.kinds import CAR
-    >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].lacks
-    ('layout',)
+    >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].problem
+    "Say first what this axle hangs on, in the order or in the car's record."
     """
     return {wheel: _wheel(wheel, record, baseline) for wheel in WHEELS}
 
@@ -413,7 +413,7 @@ def _corner(
 ) -> tuple[Corner | None, Mapping[str, float], tuple[str, ...], str]:
     """A corner by its points, how unsure each is [mm], which are missing, and what cannot be right."""
     if not layout:
-        return None, {}, ("layout",), "Say first what this axle is."
+        return None, {}, (), "Say first what this axle hangs on, in the order or in the car's record."
     kind = find_layout(layout)
     if kind.guide == "axle":
         return None, {}, (), f"{kind.label}: both wheels move together, see the axle."
