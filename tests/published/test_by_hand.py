@@ -7,7 +7,7 @@ from scipy.optimize import least_squares
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
-from fair_spindle.core.geometry.corner import Corner, Link, make_corner, suspicions
+from fair_spindle.core.geometry.corner import Corner, Link, suspicions
 from fair_spindle.core.geometry.slopes import Slopes, angles_at
 from fair_spindle.core.geometry.solid_axle import make_solid_axle, move_axle
 from fair_spindle.core.springs.car_heights import Leg, cross_weight, spring_length
@@ -221,16 +221,6 @@ def test_the_upper_end_of_a_steering_axis_lies_above_the_lower(above, suspect):
     points = {"wheel_center": (0, 700, 300), "lower_ball": (0, 650, 200), "upper_ball": (0, 640, 200 + above)}
     found = suspicions(Corner("double_wishbone", 1, 0.0, 0.0, points, ()))
     assert [one.field for one in found] == (["points.lower_ball"] if suspect else [])
-
-
-def test_a_corner_is_refused_by_its_first_suspicion_and_by_points_that_are_no_numbers():
-    points = {"arm_inner": (340, 180, 244), "arm_outer": (394, 520, 248), "wheel_center": (-10, 741, np.inf)}
-    with pytest.raises(InputError) as refused:
-        make_corner("semi_trailing", "left", 0.0, 0.0, points)
-    assert (refused.value.field, "three finite numbers" in refused.value.message) == ("points.wheel_center", True)
-    with pytest.raises(InputError) as refused:
-        make_corner("semi_trailing", "left", 0.0, 0.0, {**points, "wheel_center": (-10, -741, 321)})
-    assert (refused.value.field, "positive y" in refused.value.message) == ("points.wheel_center", True)
 
 
 def test_the_four_wheels_are_in_one_order():

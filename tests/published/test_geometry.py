@@ -194,6 +194,7 @@ def test_points_that_cannot_be_right_are_named():
         ({"tie_inner": good["tie_outer"], "tie_outer": good["tie_inner"]}, "links.tie"),
         ({"tie_outer": (-120, 7060, 215)}, "links.tie"),
         ({"upper_ball": (math.nan, 647, 543)}, "points.upper_ball"),
+        ({"tie_outer": (-120, 706, math.inf)}, "points.tie_outer"),
     ):
         with pytest.raises(InputError) as refused:
             corner_of("double_wishbone", {**good, **change})

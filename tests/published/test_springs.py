@@ -6,7 +6,6 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from scipy.optimize import minimize
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, NoSolution, OutOfRange
 from fair_spindle.core.basics.refit import refit
@@ -93,64 +92,6 @@ def test_curves_bend_where_they_are_told_and_are_refused_where_they_cannot_be():
         two_stage_curve(20.0, 60.0, 9000.0, 300.0, 120.0)
     with pytest.raises(InputError):
         in_series([])
-
-
-def corner(rng, place):
-    """A random corner: a linear spring before; any kind after, with gas, bump stop, changing ratio, wound rubber."""
-    ratio = rng.uniform(0.6, 1.1)
-    old, gas = coil_curve(Coil(rng.uniform(25, 60), 360.0)), rng.uniform(0, 200)
-    at = float(spring_length(old, LOADS[place] - DEAD[place], ratio, gas))
-    new = [
-        coil_curve(Coil(rng.uniform(25, 70), 350.0, 90.0)),
-        two_stage_curve(rng.uniform(15, 30), rng.uniform(40, 80), rng.uniform(1000, 3000), 360.0, 60.0),
-        in_series([coil_curve(Coil(rng.uniform(50, 90), 250.0, 80.0)), coil_curve(Coil(3.0, 90.0, 25.0))]),
-    ][rng.integers(3)]
-    stop = table_curve([60.0, 45.0, 20.0], [0.0, 300.0, 2500.0])
-    return Leg(
-        new,
-        at - rng.uniform(-8, 8),
-        ratio,
-        rng.uniform(0, 250),
-        ratio * rng.uniform(0.95, 1.05),
-        rng.uniform(-5e-4, 5e-4),
-        1.0,
-        stop,
-        rng.uniform(15, 60),
-        rng.uniform(0, 4),
-        rng.uniform(-60, 0),
-    )
-
-
-def energy(leg, travel, count=4001):
-    """Work done on a corner from zero travel, by adding up its force along the way."""
-    at = np.linspace(0.0, travel, count)
-    return float(np.trapezoid(leg.force(at)[0], at))
-
-
-@pytest.mark.referee
-@pytest.mark.parametrize("seed", range(12))
-def test_the_whole_car_rests_where_its_energy_is_least(seed):
-    """Referee: scipy minimises spring energy less the work of the car's weight, over heave, roll and pitch."""
-    rng = np.random.default_rng(seed)
-    legs = [corner(rng, place) for place in range(4)]
-    found = settle_car(CAR, LOADS, DEAD, legs)
-    sprung = LOADS - DEAD
-    x = np.array([1, 1, -1, -1]) * CAR.wheelbase / 2
-    y = np.array([CAR.track_front, -CAR.track_front, CAR.track_rear, -CAR.track_rear]) / 2
-
-    def total(pose):
-        travels = -(pose[0] + pose[1] * y / 1000 + pose[2] * x / 1000)
-        bars = (
-            0.5 * CAR.bar_front * (travels[0] - travels[1]) ** 2 + 0.5 * CAR.bar_rear * (travels[2] - travels[3]) ** 2
-        )
-        return sum(energy(leg, t) for leg, t in zip(legs, travels, strict=True)) + bars - float(sprung @ travels)
-
-    best = minimize(total, np.zeros(3), method="Nelder-Mead", options={"xatol": 1e-6, "fatol": 1e-7, "maxiter": 4000})
-    rise = best.x[0] + best.x[1] * y / 1000 + best.x[2] * x / 1000
-    assert found.height_change[0] == pytest.approx(rise, abs=0.02)
-    assert found.loads[0].sum() == pytest.approx(LOADS.sum(), abs=1e-7), "loads sum to the car"
-    assert found.loads[0] @ x == pytest.approx(LOADS @ x, abs=1e-4), "moments balance"
-    assert found.loads[0] @ y == pytest.approx(LOADS @ y, abs=1e-4)
 
 
 def same_legs(ratio=0.9, rate=40.0):
