@@ -276,8 +276,7 @@ def test_realign_at_stops_is_never_worse_than_every_step_there_is():
 @pytest.mark.referee
 def test_rings_at_a_stop_are_never_worse_than_every_quarter_turn_there_is():
     """Referee: brute force over all turns between the stops, on the full car; the others make up for a stuck ring."""
-    rng = np.random.default_rng(2)
-    car = Stance(2600.0, 1500.0, 1480.0, 12.0, 6.0)
+    rng, car = np.random.default_rng(2), Stance(2600.0, 1500.0, 1480.0, 12.0, 6.0)
     loads, dead = np.array([3600.0, 3400.0, 2700.0, 2900.0]), np.array([420.0, 420.0, 380.0, 380.0])
     for _ in range(30):
         legs = [
@@ -304,6 +303,11 @@ def test_rings_at_a_stop_are_never_worse_than_every_quarter_turn_there_is():
         best = cost(np.array(list(itertools.product(*every)))).min()
         assert cost(found.set_turns[None])[0] <= best * (1 + 1e-6) + 1e-6
         assert np.all((low <= found.set_turns) & (found.set_turns <= high))
+        (heights, weighed), still, up = turned(found.set_turns[None]), turned(np.zeros((1, 4))), turned(np.eye(4))
+        assert found.heights == pytest.approx(heights[0])
+        assert found.cross == pytest.approx(float(cross_weight(weighed[0])))
+        assert found.height_effects == pytest.approx(up[0] - still[0])
+        assert found.load_effects == pytest.approx(up[1] - still[1])
 
 
 @pytest.mark.identity

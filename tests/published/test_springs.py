@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, NoSolution, OutOfRange
@@ -142,37 +142,6 @@ def test_a_forced_link_shifts_cross_weight_and_the_free_length_takes_it_away():
     assert link_for_no_preload(140.0, gap, 30.0) == pytest.approx(np.hypot(upright, 30.0))
     with pytest.raises(NoSolution):
         link_for_no_preload(100.0, -120.0)
-
-
-@pytest.mark.referee
-@settings(max_examples=12)
-@given(st.lists(st.floats(-12, 12), min_size=4, max_size=4), st.floats(0.47, 0.53))
-def test_perch_turns_bring_what_they_say_and_are_no_worse_than_their_neighbours(asked, cross):
-    """Referee: every combination of steps about the answer, on the full car."""
-    legs = same_legs()
-
-    def car(turns):
-        moved = [replace(leg, length=leg.length - 1.5 * turns[:, n]) for n, leg in enumerate(legs)]
-        found = settle_car(CAR, LOADS, DEAD, moved)
-        return 350.0 + found.height_change, found.loads
-
-    goals = PerchGoals(350.0 + np.array(asked), cross)
-    found = perch_turns(car, goals, np.full(4, -14.0), np.full(4, 14.0), 0.25)
-
-    def cost(turns):
-        heights, loads = car(turns)
-        off = ((heights - goals.heights) / goals.within_height) ** 2
-        return off.sum(axis=1) + ((cross_weight(loads) - cross) / goals.within_cross) ** 2
-
-    around = found.set_turns + 0.25 * np.array(np.meshgrid(*[[-2, -1, 0, 1, 2]] * 4)).reshape(4, -1).T
-    inside = around[np.all(np.abs(around) <= 14.0, axis=1)]
-    assert cost(found.set_turns[None])[0] <= cost(inside).min() + 0.02
-    heights, loads = car(found.set_turns[None])
-    assert found.heights == pytest.approx(heights[0])
-    assert found.cross == pytest.approx(float(cross_weight(loads[0])))
-    still, up = car(np.zeros((1, 4))), car(np.eye(4))
-    assert found.height_effects == pytest.approx(up[0] - still[0])
-    assert found.load_effects == pytest.approx(up[1] - still[1])
 
 
 @pytest.mark.identity
