@@ -7,7 +7,9 @@ import time
 
 import pytest
 from pypdf import PdfReader
+from starlette.testclient import TestClient
 
+from fair_spindle.api.app import create_app
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.formats.procedure_file import shipped
 
@@ -290,15 +292,24 @@ def _plans():
             yield key, axle, fit[next(turn) % len(fit)] if axle else "", *next(ways)
 
 
+@pytest.fixture(scope="module")
+def one_workshop(tmp_path_factory):
+    """One for all plans that are shown: each is a job of its own."""
+    file = tmp_path_factory.mktemp("shown") / "workshop.sqlite"
+    with TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+        yield client
+
+
 @pytest.mark.parametrize(("key", "axle", "layout", "load", "lift"), list(_plans()))
-def test_every_plan_is_shown_on_every_page(client, key, axle, layout, load, lift):
+def test_every_plan_is_shown_on_every_page(one_workshop, key, axle, layout, load, lift):
+    client, own = one_workshop, f"{key.replace('_', '-')}-{axle}"
     layouts = {f"{axle}_layout": layout} if layout else {}
-    assert client.post("/api/cars", json={"id": "shown-car-1", "car": "Sample", **layouts}).status_code == 201
-    job = client.post("/api/jobs", json={"id": "shown-job-1", "car": "-", "car_id": "shown-car-1"}).json()
+    assert client.post("/api/cars", json={"id": f"car-{own}", "car": "Sample", **layouts}).status_code == 201
+    job = client.post("/api/jobs", json={"id": f"shown-{own}", "car": "-", "car_id": f"car-{own}"}).json()
     brief = {"fittings": [{"procedure": key, "axle": axle}], "schools": {"load": load}, "lift": lift}
     brief["added"] = [{"key": "own.look", "title": "Look at it", "phase": 8}]
     body = {"id": "shown-plan-1", "seen": job["version"], "brief": brief}
-    assert client.post("/api/jobs/shown-job-1/plan", json=body).status_code == 201
+    assert client.post(f"/api/jobs/shown-{own}/plan", json=body).status_code == 201
     for page in ("", "/sheet", "/joints", "/turns", "/record", "/plan", "/stop", "/explained", "/clipboard.pdf"):
-        answer = client.get(f"/api/jobs/shown-job-1{page}")
+        answer = client.get(f"/api/jobs/shown-{own}{page}")
         assert answer.status_code == 200, page
