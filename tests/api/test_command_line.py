@@ -44,6 +44,8 @@ def test_every_calculation_is_listed_and_tells_its_schema():
     [
         ("nothing-like-it", {}, "nothing-like-it"),
         ("axle-toe", b"{", "JSON"),
+        ("string-toe", b"", "JSON"),
+        ("string-toe", {"front_gap_mm": 52, "rear_gap_mm": 50, "measured_across_mm": 1}, "exceed the 1 mm"),
         ("axle-toe", {}, "Field required"),
         ("string-toe", {"front_gap_mm": -5, "rear_gap_mm": 50, "measured_across_mm": 400}, "front_gap_mm"),
     ],

@@ -162,8 +162,13 @@ def test_a_car_comes_to_rest_where_its_energy_is_least():
         for start in plane + rng.normal(0, 6, (2, 3)):
             best = minimize(partial(energy, car), start, method="Nelder-Mead", options={"xatol": 1e-6, "fatol": 1e-7})
             assert here <= best.fun + 1e-3, "nothing lies lower"
-            if best.fun < here + 0.01:
-                assert best.x == pytest.approx(plane, abs=0.05)
+            assert best.x == pytest.approx(plane, abs=1e-4)
+        _, loads, *_ = car
+        x, half = np.array([1, 1, -1, -1]) * stance.wheelbase / 2, np.array([1, -1, 1, -1]) / 2
+        half *= np.repeat([stance.track_front, stance.track_rear], 2)
+        assert found.loads[0].sum() == pytest.approx(loads.sum(), abs=1e-7), "loads sum to the car"
+        assert found.loads[0] @ x == pytest.approx(loads @ x, abs=1e-4), "moments balance"
+        assert found.loads[0] @ half == pytest.approx(loads @ half, abs=1e-4)
 
 
 @pytest.mark.identity
@@ -276,7 +281,8 @@ def test_realign_at_stops_is_never_worse_than_every_step_there_is():
 @pytest.mark.referee
 def test_rings_at_a_stop_are_never_worse_than_every_quarter_turn_there_is():
     """Referee: brute force over all turns between the stops, on the full car; the others make up for a stuck ring."""
-    rng, car = np.random.default_rng(2), Stance(2600.0, 1500.0, 1480.0, 12.0, 6.0)
+    rng = np.random.default_rng(2)
+    car = Stance(2600.0, 1500.0, 1480.0, 12.0, 6.0)
     loads, dead = np.array([3600.0, 3400.0, 2700.0, 2900.0]), np.array([420.0, 420.0, 380.0, 380.0])
     for _ in range(30):
         legs = [

@@ -187,17 +187,18 @@ def test_a_strut_top_moved_inboard_leans_the_steering_axis(side):
 
 def test_points_that_cannot_be_right_are_named():
     good = TYPICAL["double_wishbone"]
-    for change, field in (
-        ({"wheel_center": (0, -760, 320)}, "points.wheel_center"),
+    for change, field, *words in (
+        ({"wheel_center": (0, -760, 320)}, "points.wheel_center", "positive y"),
         ({"upper_ball": good["lower_ball"], "lower_ball": good["upper_ball"]}, "points.lower_ball"),
         ({"tie_inner": good["tie_outer"], "tie_outer": good["tie_inner"]}, "links.tie"),
         ({"tie_outer": (-120, 7060, 215)}, "links.tie"),
         ({"upper_ball": (math.nan, 647, 543)}, "points.upper_ball"),
-        ({"tie_outer": (-120, 706, math.inf)}, "points.tie_outer"),
+        ({"tie_outer": (-120, 706, math.inf)}, "points.tie_outer", "three finite numbers"),
     ):
         with pytest.raises(InputError) as refused:
             corner_of("double_wishbone", {**good, **change})
         assert refused.value.field == field
+        assert all(word in refused.value.message for word in words)
     for name in find_layout("double_wishbone").needed:
         with pytest.raises(InputError, match=name):
             corner_of("double_wishbone", {key: at for key, at in good.items() if key != name})
