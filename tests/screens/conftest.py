@@ -70,6 +70,16 @@ def opened(context):
     assert not errors
 
 
+@contextmanager
+def forgetting(context, server):
+    """A page that knows nothing of the tests before, in a browser that has read the pages themselves."""
+    with opened(context) as page:
+        wire = context.new_cdp_session(page)
+        yield page
+        told = {"origin": server.address, "storageTypes": "cookies,local_storage,indexeddb"}
+        wire.send("Storage.clearDataForOrigin", told)
+
+
 @pytest.fixture(scope="session")
 def bench(browser):
     """The browser at the bench, for all tests of a worker: it has read the pages before."""
@@ -80,21 +90,24 @@ def bench(browser):
 
 @pytest.fixture
 def page(bench, server):
-    """A page at the bench that knows nothing of the tests before."""
-    with opened(bench) as page:
-        wire = bench.new_cdp_session(page)
+    """A page at the bench."""
+    with forgetting(bench, server) as page:
         yield page
-        told = {"origin": server.address, "storageTypes": "cookies,local_storage,indexeddb"}
-        wire.send("Storage.clearDataForOrigin", told)
+
+
+@pytest.fixture(scope="session")
+def pocket(browser):
+    """The browser of a phone, which keeps the pages, for all tests of a worker."""
+    return browser.new_context(reduced_motion="reduce", viewport={"width": 390, "height": 844})
 
 
 @pytest.fixture
-def keeping_page(browser, server):
-    """A phone whose browser keeps the pages."""
-    context = browser.new_context(reduced_motion="reduce", viewport={"width": 390, "height": 844})
-    with opened(context) as page:
+def keeping_page(pocket, server):
+    """A page on a phone that opens without a connection."""
+    with forgetting(pocket, server) as page:
         yield page
-    context.close()
+        pocket.set_offline(False)
+        page.evaluate("caches.delete('last-seen')")
 
 
 class Tuner:
@@ -129,7 +142,7 @@ class Tuner:
             self.page.keyboard.press("Enter")
 
     def saved(self):
-        expect(self.page.get_by_text("All saved")).to_be_visible()
+        self.page.get_by_text("All saved").wait_for()
 
     def press(self, name, within=None):
         (within or self.page).get_by_role("button", name=name, exact=True).click()

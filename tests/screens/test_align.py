@@ -1,17 +1,14 @@
 """A four-wheel job: from points in a CSV file to turns on the floor and the check afterwards."""
 
-import itertools
-import json
 import re
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from wire import IDS, ask, chosen, typed, write
 from worker import Worker, file_of
 
 pytestmark = pytest.mark.screen
 
-IDS = (f"align-{n:06}" for n in itertools.count())
 LEFT = {
     "front": {
         "upper_front": (120, 396, 176), "upper_rear": (-154, 397, 183), "upper_ball": (-30, 647, 223),
@@ -28,21 +25,6 @@ LEFT = {
 }  # fmt: skip
 
 
-def post(server, path, body):
-    data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
-    request = urllib.request.Request(f"{server.address}{path}", data, headers)
-    with urllib.request.urlopen(request, timeout=60) as answer:
-        return json.load(answer)
-
-
-def entered(key, text, unit):
-    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
-
-
-def chosen(key, word):
-    return {"kind": "entered", "key": key, "choice": word}
-
-
 def table():
     rows = [
         f"{axle},{side},{name},{x},{y if side == 'left' else -y},{z}"
@@ -57,23 +39,23 @@ def table():
 def car(server):
     """A car with an adjustable upper arm and tie rods in front, toe and camber links behind; lower, and wanted so."""
     body = {
-        "id": "align-car-01",
+        "id": next(IDS),
         "car": "Sample Coupe 3.2",
         "front_layout": "double_wishbone",
         "rear_layout": "five_link",
     }
-    begun = post(server, "/api/cars", body)["version"]
-    acts = [entered("car.steering_ratio", "15", "ratio")]
+    ask(server.address, "/api/cars", body)
+    acts = [typed("car.steering_ratio", "15", "ratio")]
     for side in ("left", "right"):
         acts += [chosen(f"front.{side}.{arm}.adjust", "one_thread") for arm in ("upper", "tie")]
         acts += [chosen(f"rear.{side}.{arm}.adjust", "one_thread") for arm in ("upper_front", "tie")]
         acts += [
-            entered(f"front.{side}.target.camber", "-1.2", "deg"),
-            entered(f"rear.{side}.target.camber", "-1.4", "deg"),
+            typed(f"front.{side}.target.camber", "-1.2", "deg"),
+            typed(f"rear.{side}.target.camber", "-1.4", "deg"),
         ]
-    acts += [entered(f"{axle}.height_change", "-20", "mm") for axle in ("front", "rear")]
-    for n, act in enumerate(acts):
-        post(server, f"/api/cars/{body['id']}/events", {"id": next(IDS), "seen": begun + n, "act": act})
+    acts += [typed(f"{axle}.height_change", "-20", "mm") for axle in ("front", "rear")]
+    for act in acts:
+        write(server.address, f"/api/cars/{body['id']}", **act)
     return body
 
 

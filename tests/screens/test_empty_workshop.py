@@ -1,10 +1,10 @@
 """From an empty workshop and a car with nothing but a name to a signed record, without an override, by whole jobs."""
 
-import json
 import re
 
 import pytest
 from playwright.sync_api import Locator, expect
+from wire import ask, job_of
 from worker import Worker
 
 pytestmark = pytest.mark.screen
@@ -12,10 +12,7 @@ PHONE = {"width": 390, "height": 844}
 
 
 def told(tuner, path):
-    job = tuner.page.url.split("/job/")[1].split("/")[0]
-    return json.loads(
-        tuner.page.evaluate("(path) => fetch(path).then((one) => one.text())", f"/api/jobs/{job}{path}")
-    )
+    return ask(tuner.address, f"{job_of(tuner.page)}{path}")
 
 
 def fits_the_width(page):

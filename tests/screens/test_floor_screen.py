@@ -122,9 +122,9 @@ def test_a_foot_switch_confirms_a_step_that_is_in_sight_and_goes_back(floor):
     expect(title).to_have_text(now), "whoever types confirms nothing"
 
 
-def test_a_card_that_has_just_come_is_deaf_to_a_second_tap(keeping_page, server):
-    page = keeping_page  # of a browser of its own: its clock stands still
-    page.clock.install()
+def test_a_card_that_has_just_come_is_deaf_to_a_second_tap(browser, server):
+    page = browser.new_context(reduced_motion="reduce", service_workers="block").new_page()
+    page.clock.install()  # it stands still for all of its context
     page.goto(server.address)
     page.get_by_role("link", name="Orrowby Halm").click()
     done = page.get_by_role("button", name="✓ Done", exact=True)
@@ -136,3 +136,4 @@ def test_a_card_that_has_just_come_is_deaf_to_a_second_tap(keeping_page, server)
     expect(done).to_be_disabled()
     page.clock.run_for(200)
     expect(done).to_be_enabled()
+    page.context.close()

@@ -1,19 +1,12 @@
 """The phone without a connection: the pages open, entries wait in order, and nothing disappears unasked."""
 
-import json
 import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from wire import ask, job_of, write
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
-
-
-def ask(server, path, body=None):
-    content = json.dumps(body).encode() if body else None
-    request = urllib.request.Request(server.address + path, content, {"Content-Type": "application/json"})
-    with urllib.request.urlopen(request, timeout=10) as answer:
-        return json.load(answer)
 
 
 class Phone:
@@ -27,7 +20,7 @@ class Phone:
         self._until("navigator.serviceWorker.controller !== null")
         urls = "caches.open('last-seen').then((one) => one.keys()).then((all) => all.map((one) => one.url).join())"
         self._until(f"{urls}.then((all) => all.includes('/sheet') && all.includes('/joints'))")
-        self.job = page.url.split("/job/")[1].split("/")[0]
+        self.job = job_of(page)
 
     def _until(self, holds):
         for _ in range(300):
@@ -52,12 +45,11 @@ class Phone:
         expect(self.page.get_by_label("Position of the car")).to_contain_text("waits to be sent")
 
     def log(self):
-        return [line["said"] for line in ask(self.server, f"/api/jobs/{self.job}/log")]
+        return [line["said"] for line in ask(self.server.address, f"{self.job}/log")]
 
-    def elsewhere(self, key, **act):
+    def elsewhere(self, **act):
         """Another device writes."""
-        seen = ask(self.server, f"/api/jobs/{self.job}/version")["version"]
-        return ask(self.server, f"/api/jobs/{self.job}/events", {"id": key, "seen": seen, "act": act})
+        write(self.server.address, self.job, **act)
 
 
 @pytest.fixture
@@ -86,7 +78,7 @@ def test_ten_entries_without_a_connection_and_the_car_moved_twice_arrive_in_orde
     expect(page.get_by_text("9 waiting")).to_be_visible()
     phone.note("note 8")
     before = phone.log()
-    phone.elsewhere("second-0001", kind="noted", text="the other device was here")
+    phone.elsewhere(kind="noted", text="the other device was here")
     phone.back()
     expect(page.get_by_text("All saved")).to_be_visible()
     ours = [said.removeprefix("Note: ") for said in phone.log()[len(before) + 1 :]]
@@ -102,7 +94,7 @@ def test_a_refused_entry_stops_the_queue_and_a_person_says_what_becomes_of_each(
     phone.move("Front right carried")
     phone.note("after it")
     phone.note("and this")
-    phone.elsewhere("second-0001", kind="moved", to="hanging")
+    phone.elsewhere(kind="moved", to="hanging")
     phone.back()
     waiting = page.get_by_role("region", name="Waiting to be sent")
     expect(waiting.get_by_role("alert")).to_contain_text("Somebody else changed this")
@@ -122,8 +114,8 @@ def test_what_waits_for_a_job_that_was_taken_away_stays_until_a_person_leaves_it
     page = phone.page
     phone.cut()
     phone.note("too late")
-    seen = ask(phone.server, f"/api/jobs/{phone.job}/version")["version"]
-    gone = urllib.request.Request(f"{phone.server.address}/api/jobs/{phone.job}?seen={seen}", method="DELETE")
+    seen = ask(phone.server.address, f"{phone.job}/version")["version"]
+    gone = urllib.request.Request(f"{phone.server.address}{phone.job}?seen={seen}", method="DELETE")
     urllib.request.urlopen(gone, timeout=10).close()
     phone.back()
     waiting = page.get_by_role("region", name="Waiting to be sent")
@@ -163,3 +155,4 @@ def test_two_tabs_keep_their_entries_apart(phone):
     expect(page.get_by_text("All saved")).to_be_visible()
     expect(second.get_by_text("All saved")).to_be_visible()
     assert phone.log()[-3:] == ["Note: tab one, first", "Note: tab two", "Note: tab one, second"]
+    second.close()

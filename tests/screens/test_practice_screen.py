@@ -1,27 +1,12 @@
 """The board and the practice bay, used from an empty workshop."""
 
-import json
 import re
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from wire import ask, job_of, typed, write
 
 pytestmark = pytest.mark.screen
-
-
-def api(tuner, path, body=None):
-    request = urllib.request.Request(f"{tuner.address}{path}", method="POST" if body else "GET")
-    if body:
-        request.data = json.dumps(body).encode()
-        request.add_header("Content-Type", "application/json")
-    with urllib.request.urlopen(request, timeout=60) as answer:
-        return json.load(answer)
-
-
-def write(tuner, job, n, **act):
-    seen = api(tuner, f"/api/jobs/{job}/version")["version"]
-    return api(tuner, f"/api/jobs/{job}/events", {"id": f"screen-{n:05}", "seen": seen, "act": act})
 
 
 def test_an_empty_workshop_shows_the_way_and_the_board_leads_to_the_next_step(tuner):
@@ -72,13 +57,12 @@ def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tu
     page.get_by_role("navigation").get_by_role("link", name="Springs", exact=True).click()
     page.get_by_text("Rings", exact=True).click()
     expect(page.get_by_role("region", name="Ring turns").get_by_text("turns up").first).to_be_visible()
-    job = re.search(r"/job/([^/]+)/", page.url)[1]
-    for n, ring in enumerate(api(tuner, f"/api/jobs/{job}/springs?samples=50")["correction"]["perches"]):
-        typed = {"value": {"text": str(ring["set_turns"]), "unit": "turn"}}
-        write(tuner, job, n, kind="entered", key=f"{ring['key']}.perch_up", method="typed", typed=typed)
-    for n, step in enumerate(("yard", "road"), 10):
-        write(tuner, job, n, kind="stepped", step=step, outcome="done")
-    page.goto(f"{tuner.address}/job/{job}/debrief")
+    job = job_of(page)
+    for ring in ask(tuner.address, f"{job}/springs?samples=50")["correction"]["perches"]:
+        write(tuner.address, job, **typed(f"{ring['key']}.perch_up", str(ring["set_turns"]), "turn"))
+    for step in ("yard", "road"):
+        write(tuner.address, job, kind="stepped", step=step, outcome="done")
+    page.goto(page.url.rsplit("/", 1)[0] + "/debrief")
     ended = page.get_by_role("region", name="Where each angle ended")
     expect(ended).to_contain_text(re.compile(r"Whole car, cross weight\s*(49\.[5-9]|50\.[0-5]) % true"))
     assert int(page.get_by_role("region", name="Score").locator("b").first.inner_text()) >= 85
@@ -89,7 +73,7 @@ def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tu
     page.goto(f"{tuner.address}/practice")
     page.locator("input[type=file]").set_input_files(file)
     expect(page.get_by_role("region", name="Practice")).to_be_visible()
-    assert re.search(r"/job/([^/]+)/", page.url)[1] != job
+    assert job_of(page) != job
 
 
 def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner):
@@ -98,15 +82,15 @@ def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner)
     page.get_by_text("Bare: the rules only watch").click()
     page.get_by_role("button", name="Begin: A torque list with two rows swapped").click()
     expect(page.get_by_role("region", name="Practice")).to_be_visible()
-    job = re.search(r"/job/([^/]+)/", page.url)[1]
-    write(tuner, job, 1, kind="moved", to="hanging")
-    for n, to in enumerate(("hand", "snug"), 2):
-        write(tuner, job, n, kind="worked", joint="lower_arm.bush.front.left", places=[1], to=to)
+    job = job_of(page)
+    write(tuner.address, job, kind="moved", to="hanging")
+    for to in ("hand", "snug"):
+        write(tuner.address, job, kind="worked", joint="lower_arm.bush.front.left", places=[1], to=to)
     clamp = {"joint": "lower_arm.bush.front.left", "places": [1], "to": "torqued", "by_feel": "by hand"}
-    write(tuner, job, 4, kind="worked", **clamp)
-    write(tuner, job, 5, kind="moved", to="on_wheels")
-    write(tuner, job, 6, kind="stepped", step="road", outcome="done")
-    page.goto(f"{tuner.address}/job/{job}/debrief")
+    write(tuner.address, job, kind="worked", **clamp)
+    write(tuner.address, job, kind="moved", to="on_wheels")
+    write(tuner.address, job, kind="stepped", step="road", outcome="done")
+    page.goto(page.url.rsplit("/", 1)[0] + "/debrief")
     expect(page.get_by_text("Front left: rubber wound by")).to_be_visible()
     expect(page.get_by_text("Would have been refused: The clamp window")).to_be_visible()
     expect(page.get_by_text("Hub-to-arch height before each rubber bolt is torqued")).to_be_visible()

@@ -1,32 +1,13 @@
 """Springs on the screen: coilovers with helpers, a strut-top spacer, leaf and shackle, rings corrected by scales."""
 
-import itertools
-import json
 import re
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from wire import IDS, ask, chosen, plan, typed, write
 
 pytestmark = pytest.mark.screen
-IDS = (f"springs-{n:06}" for n in itertools.count())
 KGF = {"front_left": "352", "front_right": "348", "rear_left": "262", "rear_right": "258"}
-
-
-def post(server, path, body):
-    data, headers = json.dumps(body).encode(), {"Content-Type": "application/json"}
-    with urllib.request.urlopen(
-        urllib.request.Request(f"{server.address}{path}", data, headers), timeout=60
-    ) as answer:
-        return json.load(answer)
-
-
-def typed(key, text, unit="mm"):
-    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
-
-
-def chosen(key, word):
-    return {"kind": "entered", "key": key, "choice": word}
 
 
 def scales(key, loads):
@@ -41,11 +22,8 @@ def start(server, tuner):
     def begin(front, rear, *more, heights=("362", "360", "371", "370")):
         tuner.server = server
         tuner.car = next(IDS)
-        post(
-            server,
-            "/api/cars",
-            {"id": tuner.car, "car": "Sample Estate 2.0", "front_layout": front, "rear_layout": rear},
-        )
+        layouts = {"front_layout": front, "rear_layout": rear}
+        ask(server.address, "/api/cars", {"id": tuner.car, "car": "Sample Estate 2.0", **layouts})
         told = [scales("car.loads", KGF), typed("car.wheelbase", "2640")]
         for axle, ratio, rate, free in (("front", "0.95", "27", "390"), ("rear", "0.8", "34", "330")):
             told += [
@@ -54,30 +32,21 @@ def start(server, tuner):
                 typed(f"{axle}.spring.rate", rate, "n_per_mm"), typed(f"{axle}.spring.free", free),
             ]  # fmt: skip
         for act in (*told, *more):
-            version = json.load(urllib.request.urlopen(f"{server.address}/api/cars/{tuner.car}/version"))["version"]
-            post(server, f"/api/cars/{tuner.car}/events", {"id": next(IDS), "seen": version, "act": act})
-        tuner.job = next(IDS)
-        post(server, "/api/jobs", {"id": tuner.job, "title": "Springs", "car": "-", "car_id": tuner.car})
-        version = json.load(urllib.request.urlopen(f"{server.address}/api/jobs/{tuner.job}/version"))["version"]
-        fittings = [{"procedure": "springs", "axle": axle} for axle in ("front", "rear")]
-        plan = {"id": next(IDS), "seen": version, "brief": {"fittings": fittings}}
-        post(server, f"/api/jobs/{tuner.job}/plan", plan)
+            write(server.address, f"/api/cars/{tuner.car}", **act)
+        tuner.job = f"/api/jobs/{next(IDS)}"
+        body = {"id": tuner.job.rsplit("/")[-1], "title": "Springs", "car": "-", "car_id": tuner.car}
+        ask(server.address, "/api/jobs", body)
+        plan(server.address, tuner.job, ("springs", "front"), ("springs", "rear"))
         corners = ("front.left", "front.right", "rear.left", "rear.right")
         for key, height in zip(corners, heights, strict=True):
             enter_height(f"{key}.height", height)
-        tuner.page.goto(f"{tuner.address}/job/{tuner.job}/springs")
+        tuner.page.goto(f"{tuner.address}{tuner.job.replace('/api/jobs', '/job')}/springs")
         expect(tuner.page.get_by_role("heading", level=2, name="Springs")).to_be_visible()
         return tuner
 
     def enter_height(key, height):
-        act = {
-            "kind": "entered",
-            "key": key,
-            "method": "hub_to_arch",
-            "typed": {"height": {"text": height, "unit": "mm"}},
-        }
-        version = json.load(urllib.request.urlopen(f"{server.address}/api/jobs/{tuner.job}/version"))["version"]
-        post(server, f"/api/jobs/{tuner.job}/events", {"id": next(IDS), "seen": version, "act": act})
+        height = {"height": {"text": height, "unit": "mm"}}
+        write(server.address, tuner.job, kind="entered", key=key, method="hub_to_arch", typed=height)
 
     tuner.enter_height = enter_height
     return begin
@@ -145,6 +114,6 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     expect(learned).to_contain_text("By the readings")
     tuner.press("Take what is ticked into the car's record")
     expect(learned).to_contain_text("✓ in the record")
-    record = json.load(urllib.request.urlopen(f"{tuner.address}/api/cars/{tuner.car}"))["entries"]
+    record = ask(tuner.address, f"/api/cars/{tuner.car}")["entries"]
     assert record["front.spring.free"]["said"] == "7 in", "the new springs are the car's own from now on"
     assert "±" in record["front.spring.rate"]["understood"]

@@ -1,12 +1,11 @@
 """The walk round the car: by keyboard alone, with a gauge that types, with simulated ones that fail."""
 
-import json
 import re
-import urllib.request
 
 import pytest
 from playwright.sync_api import expect
-from worker import file_of, pick
+from wire import IDS, ask, job_of, plan
+from worker import file_of
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -21,13 +20,11 @@ BY_CORNER = {
 @pytest.fixture
 def walk(tuner):
     """A new measuring job on a car with a strut front and a twist beam, at the start of its walk."""
-    page = tuner.page
-    pick(page.get_by_role("combobox", name="On", exact=True), "Orrowby Halm 1.9, 2011")
-    tuner.press("Start the job")
-    tuner.press("Measure the whole car: add")
-    tuner.press("Take this plan")
-    expect(page.get_by_text("This is the job's plan.")).to_be_visible()
-    page.goto(page.url.replace("/order", "/walk"))
+    page, job = tuner.page, next(IDS)
+    car = next(one["id"] for one in ask(tuner.address, "/api/cars") if one["car"] == "Orrowby Halm 1.9, 2011")
+    ask(tuner.address, "/api/jobs", {"id": job, "title": "Before", "car": "-", "car_id": car})
+    plan(tuner.address, f"/api/jobs/{job}", ("measure", ""))
+    page.goto(f"{tuner.address}/job/{job}/walk")
     expect(page.get_by_role("heading", level=2, name="Walk round the car")).to_be_visible()
     return tuner
 
@@ -37,9 +34,7 @@ def asked(page, where, what):
 
 
 def entries(tuner):
-    job = re.search(r"/job/([^/]+)/", tuner.page.url)[1]
-    with urllib.request.urlopen(f"{tuner.address}/api/jobs/{job}", timeout=60) as answer:
-        return json.load(answer)["entries"]
+    return ask(tuner.address, job_of(tuner.page))["entries"]
 
 
 def pair(tuner, *names):

@@ -11,6 +11,13 @@ const bump = () => sessionStorage.setItem('touches', String(Number(sessionStorag
 """
 # A card that has just come is deaf for half a second, lest a second tap finish it; here nobody taps twice.
 HURRY = "const wait = setTimeout; window.setTimeout = (then, ms, ...rest) => wait(then, ms / 20, ...rest)"
+# What a card shows, asked at once.
+SHOWN = """(card) => ({
+  move: Boolean(card.querySelector('[aria-label="Move the car"]')),
+  own: Boolean(card.querySelector('[aria-label="Read at this step"]')),
+  fasteners: Boolean(card.querySelector('[aria-label="Fasteners of this step"]')),
+})"""
+NAMES = "(part) => [...part.querySelectorAll('button')].map((one) => one.ariaLabel ?? one.innerText.trim())"
 WALKED = {"Ride height": "360", "Toe": "6'", "Camber": "-0.6", "Caster": "4"}
 
 
@@ -30,6 +37,11 @@ def shown(choice):
 def file_of(page, label):
     """Where a file is put by its label."""
     return page.get_by_role("group", name=label).locator("input[type=file]")
+
+
+def button_of(part, words):
+    """The first button of a part of the page that shows the words, a regular expression from its beginning."""
+    return part.locator("button").filter(has_text=re.compile(rf"^\s*({words})")).first
 
 
 class Worker:
@@ -98,20 +110,21 @@ class Worker:
     def step(self):
         """Do the step that stands first."""
         title, card = self.title, self.card()
-        if card.get_by_label("Move the car").count():
+        shown = card.evaluate(SHOWN)
+        if shown["move"]:
             card.locator("button.wanted").click()
         else:
-            if card.get_by_role("region", name="Read at this step").count():
+            if shown["own"]:
                 self.read_own(card)
             if title in ("Take the baseline", "Measure again beside the plan"):
                 expect(card.get_by_text(re.compile("still to be read|all read"))).to_be_visible()
-            if card.get_by_text("still to be read").count():
+            if "still to be read" in card.inner_text():
                 self.walk(card)
-            finish = card.get_by_role("button", name=re.compile("^✓ .*[dD]one$"))
-            if card.get_by_role("group", name="Fasteners of this step").count() and "," not in finish.inner_text():
+            finish = button_of(card, r"✓ .*[dD]one\s*$")
+            if shown["fasteners"] and "," not in finish.inner_text():
                 self.bring(card)
             finish.click()
-        expect(self.page.locator("h2").first).not_to_have_text(title)
+        self.page.locator("h2").first.filter(has_not_text=title).wait_for()
 
     def read_own(self, card):
         for label, text in self.counts.items():
@@ -151,47 +164,49 @@ class Worker:
         """Every joint of a step to where the step wants it; as specified where it is, by feel where nobody told."""
         work = card.get_by_role("region", name="Work on it")
         joints = card.get_by_role("group", name="Fasteners of this step").get_by_role("button")
-        expect(joints.first).to_be_visible()
+        joints.first.wait_for()
         self.as_the_log_has_it()
         for joint in joints.all():
             if "✓" not in joint.inner_text() and joint.get_attribute("aria-pressed") != "true":
                 joint.click()
             for _ in range(60):
-                if "✓" in joint.inner_text():
+                if "✓" in (text := joint.inner_text()):
                     break
-                self.work_once(work, joint)
+                self.work_once(work, text)
             expect(joint).to_contain_text("✓")
 
     def work_once(self, work, joint):
-        together = work.get_by_role("button", name=re.compile(r"^(As specified|All \d+ (by hand|snug))"))
-        value = next((value for words, value in self.values.items() if words in joint.inner_text()), None)
-        settle = work.get_by_role("button", name="Rolled and bounced: it is settled")
-        if settle.count():
-            button = settle
-        elif together.count():
-            button = together
-        elif work.get_by_role("button", name="Torqued", exact=True).count():
-            if value:
-                form = work.page.get_by_role("form", name="Change places")
-                form.get_by_label("Torque of the place", exact=True).fill(value)
-                if not form.get_by_label("Source").input_value():
-                    form.get_by_label("Source").fill("Sheet 4, invented")
-                button = form.get_by_role("button", name="Save the change")
-            else:
-                button = work.get_by_role("button", name=re.compile("by feel")).last
-                if not button.is_visible():
-                    work.get_by_text("No wrench fits").click()
-                work.get_by_label("By feel, because").fill("No value at hand for this sample car")
+        value = next((value for words, value in self.values.items() if words in joint), None)
+        names = work.evaluate(NAMES)
+        ready = r"Rolled and bounced: it is settled|As specified|All \d+ (by hand|snug)"
+        if any(re.match(ready, name) for name in names):
+            button = button_of(work, ready)
+        elif "Torqued" in names:
+            button = self.torqued(work, value)
         elif work.get_by_label("Degrees turned on").count():
-            if work.get_by_role("button", name="Turned on by its angle").count():
+            if "Turned on by its angle" in names:
                 work.get_by_label("Degrees turned on").fill("90")
-            button = work.get_by_role("button", name=re.compile("^(Locked|Turned on)"))
+            button = button_of(work, "Locked|Turned on")
         else:
             button = work.get_by_role("button").first
         with self.page.expect_response(lambda answer: self.wrote(answer.request)):
             button.click()
-        expect(self.page.get_by_role("button", name="Save the change", disabled=True)).to_have_count(0)
+        self.page.get_by_role("button", name="Save the change", disabled=True).wait_for(state="detached")
         self.as_the_log_has_it()
+
+    def torqued(self, work, value):
+        """The button that torques a place without a value: by its value where one is told, else by feel."""
+        if value:
+            form = work.page.get_by_role("form", name="Change places")
+            form.get_by_label("Torque of the place", exact=True).fill(value)
+            if not form.get_by_label("Source").input_value():
+                form.get_by_label("Source").fill("Sheet 4, invented")
+            return form.get_by_role("button", name="Save the change")
+        button = work.get_by_role("button", name=re.compile("by feel")).last
+        if not button.is_visible():
+            work.get_by_text("No wrench fits").click()
+        work.get_by_label("By feel, because").fill("No value at hand for this sample car")
+        return button
 
     @staticmethod
     def wrote(request):
@@ -199,4 +214,4 @@ class Worker:
 
     def as_the_log_has_it(self):
         """The joints on the screen are those of the newest line; a page that lags is not looked at."""
-        expect(self.page.locator("div[aria-busy]").first).to_have_attribute("aria-busy", "false")
+        self.page.locator("div[aria-busy=true]").wait_for(state="detached")

@@ -1,4 +1,4 @@
-"""Who looks at a job or car is told when it changes, so that two devices see each other's entries at once."""
+"""Who looks at a job or car is told when another page changes it, so that two devices see each other at once."""
 
 from __future__ import annotations
 
@@ -8,33 +8,36 @@ from collections import defaultdict
 from collections.abc import Iterator
 from contextlib import contextmanager
 
+from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+PAGE = "X-Page"
 BOOK = re.compile(r"^/api/(?:jobs|cars)/([0-9a-zA-Z-]{8,64})/")
 
 
 class Changes:
-    """Listeners by the id of the book they look at."""
+    """Listeners by the id of the book they look at, each with the name of its page."""
 
     def __init__(self) -> None:
-        self._listeners: dict[str, set[asyncio.Event]] = defaultdict(set)
+        self._listeners: dict[str, dict[asyncio.Event, str]] = defaultdict(dict)
 
     @contextmanager
-    def listening(self, book: str) -> Iterator[asyncio.Event]:
-        """An event that is set when the book changes."""
+    def listening(self, book: str, page: str = "") -> Iterator[asyncio.Event]:
+        """An event that is set when the book changes, unless the page did it itself."""
         changed = asyncio.Event()
-        self._listeners[book].add(changed)
+        self._listeners[book][changed] = page
         try:
             yield changed
         finally:
-            self._listeners[book].discard(changed)
+            del self._listeners[book][changed]
             if not self._listeners[book]:
                 del self._listeners[book]
 
-    def tell(self, book: str) -> None:
-        """The book changed."""
-        for changed in list(self._listeners.get(book, ())):
-            changed.set()
+    def tell(self, book: str, by: str = "") -> None:
+        """The book changed, by a page that has its answer already or by somebody without one."""
+        for changed, page in list(self._listeners.get(book, {}).items()):
+            if not by or page != by:
+                changed.set()
 
 
 class TellChanges:
@@ -54,6 +57,6 @@ class TellChanges:
         async def watched(message: Message) -> None:
             await send(message)
             if message["type"] == "http.response.start" and message["status"] < 300:
-                self._changes.tell(book[1])
+                self._changes.tell(book[1], Headers(scope=scope).get(PAGE, ""))
 
         await self._app(scope, receive, watched)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
+from functools import lru_cache
 
 from pydantic_core import to_jsonable_python
 
@@ -153,8 +154,14 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         next=_next(joint, state, adapter),
         redo=[_redo(one, joint, state, now.pivots[0]) for one in now.wound if one.joint == joint.key],
         swapped=swapped(joint),
-        map=to_jsonable_python(plain(Drawn(joint))["joint"]),
+        map=_map_of(joint),
     )
+
+
+@lru_cache(maxsize=2048)
+def _map_of(joint: Joint) -> m.JointModel:
+    """What is drawn, as it is written; few joints of a job change from line to line."""
+    return m.JointModel.model_validate(to_jsonable_python(plain(Drawn(joint))["joint"]))
 
 
 def _is_at(bolt: Bolt, now: BoltState, stage: WorkStage) -> bool:
@@ -162,6 +169,7 @@ def _is_at(bolt: Bolt, now: BoltState, stage: WorkStage) -> bool:
     return has_reached(now.stage, stage) and (stage != "torqued" or is_final(bolt, now))
 
 
+@lru_cache(maxsize=4096)
 def _bolt(bolt: Bolt, now: BoltState) -> m.BoltView:
     drive = " / ".join(filter(None, (bolt.head, f"nut {bolt.nut}" if bolt.nut else "")))
     return m.BoltView.of(

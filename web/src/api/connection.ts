@@ -3,7 +3,11 @@ import { reactive } from 'vue'
 export const EPOCH = 'X-Workshop-Epoch'
 const KEPT = 'X-Kept-At'
 const MADE_BY = 'X-Made-By'
+const PAGE = 'X-Page'
 const WHO = 'fair-spindle/who'
+
+/** The name of this page while it is open: it is not told of what it wrote itself. */
+export const PAGE_NAME = crypto.getRandomValues(new Uint32Array(2)).join('-')
 
 /** What the last answer told of the server: everything else that shows it reads this. */
 export const connection = reactive({
@@ -48,6 +52,7 @@ export async function reach(input: RequestInfo | URL, init: RequestInit = {}): P
   if (connection.epoch && request.method !== 'GET' && !request.headers.has(EPOCH)) {
     request.headers.set(EPOCH, connection.epoch)
   }
+  if (request.method !== 'GET') request.headers.set(PAGE, PAGE_NAME)
   if (connection.person && request.method !== 'GET') {
     request.headers.set(MADE_BY, connection.person)
   }

@@ -1,4 +1,4 @@
-import { connection } from '../api/connection'
+import { connection, PAGE_NAME } from '../api/connection'
 
 const AGAIN_MS = 1500
 const SHUT_OUT = 4401
@@ -7,7 +7,7 @@ export interface Listener {
   hangUp(): void
 }
 
-/** Hears when another device changed the job or car; calls again when the line breaks. */
+/** Hears when another page or device changed the job or car; calls again when the line breaks. */
 export function useListener(id: string, changed: () => void): Listener {
   let socket: WebSocket | null = null
   let isOver = false
@@ -15,7 +15,7 @@ export function useListener(id: string, changed: () => void): Listener {
   function call(): void {
     if (isOver) return
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws'
-    socket = new WebSocket(`${scheme}://${location.host}/ws/books/${id}`)
+    socket = new WebSocket(`${scheme}://${location.host}/ws/books/${id}?page=${PAGE_NAME}`)
     socket.onmessage = changed
     socket.onclose = (event) => {
       if (event.code === SHUT_OUT) connection.shutOut = true

@@ -14,8 +14,8 @@ ID = re.compile(r"[0-9a-zA-Z-]{8,64}")
 
 
 @router.websocket("/ws/books/{book_id}")
-async def listen(socket: WebSocket, book_id: str) -> None:
-    """Say ``changed`` each time somebody wrote in the book; what changed is read as ever."""
+async def listen(socket: WebSocket, book_id: str, page: str = "") -> None:
+    """Say ``changed`` each time somebody but the page itself wrote in the book; what changed is read as ever."""
     if not ID.fullmatch(book_id):
         await socket.close(4404, "There is no such book.")
         return
@@ -23,7 +23,7 @@ async def listen(socket: WebSocket, book_id: str) -> None:
     changes: Changes = socket.app.state.changes
     gone = asyncio.create_task(_until_gone(socket))
     try:
-        with changes.listening(book_id) as changed:
+        with changes.listening(book_id, page) as changed:
             while not gone.done():
                 waiting = asyncio.create_task(changed.wait())
                 await asyncio.wait({waiting, gone}, return_when=asyncio.FIRST_COMPLETED)

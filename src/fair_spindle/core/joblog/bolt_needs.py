@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from math import radians
 
 from fair_spindle.core.basics.errors import NotFound
@@ -331,6 +332,7 @@ def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
     return tuple(number for number in ordered if short(number))
 
 
+@lru_cache(maxsize=2048)
 def order_of(joint: Joint) -> tuple[int, ...]:
     """Order of a joint's places, counted from 0.
 
