@@ -1,14 +1,8 @@
 """Facts of the car are the car's wherever they are entered; what a job fitted becomes the car's when it is signed."""
 
-import itertools
-
 import pytest
 
-IDS = (f"facts-{n:05}" for n in itertools.count())
-
-
-def number(key, text, unit="mm"):
-    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
+from writer import IDS, Writer, typed
 
 
 @pytest.fixture
@@ -27,10 +21,7 @@ def job_on(client, name, *fittings):
 
 
 def write(client, path, act):
-    seen = client.get(f"{path}/version").json()["version"]
-    answer = client.post(f"{path}/events", json={"id": next(IDS), "seen": seen, "act": act})
-    assert answer.status_code == 201, answer.text
-    return answer.json()
+    return Writer(client, path).write(**act)
 
 
 def said(client, path, key):
@@ -40,11 +31,11 @@ def said(client, path, key):
 
 def test_a_fact_entered_in_a_job_is_the_car_s_and_its_open_jobs_but_no_reading_is(client, car):
     first, second = job_on(client, "facts-job-1", "tie_rods"), job_on(client, "facts-job-2", "springs")
-    write(client, first, number("front.left.lower.length", "331"))
-    write(client, first, number("front.left.tie.turns_off", "24", "turn"))
+    write(client, first, typed("front.left.lower.length", "331"))
+    write(client, first, typed("front.left.tie.turns_off", "24", "turn"))
     assert said(client, car, "front.left.lower.length") == said(client, second, "front.left.lower.length") == "331 mm"
     assert said(client, car, "front.left.tie.turns_off") is said(client, second, "front.left.tie.turns_off") is None
-    write(client, car, number("front.left.lower.length", "333"))
+    write(client, car, typed("front.left.lower.length", "333"))
     assert said(client, second, "front.left.lower.length") == "333 mm", "as the car is now"
     assert said(client, first, "front.left.lower.length") == "331 mm", "its own reading stands"
 
@@ -59,18 +50,18 @@ def test_a_fact_taken_back_where_it_was_entered_is_taken_back_everywhere_and_com
     first, second = job_on(client, "facts-job-7", "tie_rods"), job_on(client, "facts-job-8", "springs")
     key = "front.left.lower.length"
     everywhere = (first, car, second)
-    write(client, first, number(key, "331"))
-    write(client, first, number(key, "341"))
+    write(client, first, typed(key, "331"))
+    write(client, first, typed(key, "341"))
     undo(client, first)
     assert [said(client, path, key) for path in everywhere] == ["331 mm"] * 3
     undone = next(line for line in reversed(client.get(f"{first}/log").json()) if not line["undone"])
     write(client, first, {"kind": "undone", "event": undone["id"]})
     assert [said(client, path, key) for path in everywhere] == ["341 mm"] * 3, "the undoing is undone"
-    write(client, car, number(key, "350"))
+    write(client, car, typed(key, "350"))
     undo(client, car)
     assert said(client, second, key) == "341 mm"
-    write(client, second, number(key, "360"))
-    write(client, car, number("front.left.lower.rise", "-12"))
+    write(client, second, typed(key, "360"))
+    write(client, car, typed("front.left.lower.rise", "-12"))
     undo(client, car)
     assert [said(client, path, key) for path in everywhere] == ["341 mm", "360 mm", "360 mm"]
     assert said(client, second, "front.left.lower.rise") is None
@@ -78,7 +69,7 @@ def test_a_fact_taken_back_where_it_was_entered_is_taken_back_everywhere_and_com
 
 def test_what_a_job_fitted_and_its_values_are_the_car_s_once_it_is_signed(client, car):
     path = job_on(client, "facts-job-3", "tie_rods")
-    write(client, path, number("front.left.new_end.length", "87.5"))
+    write(client, path, typed("front.left.new_end.length", "87.5"))
     seen = client.get(f"{path}/version").json()["version"]
     change = {"id": next(IDS), "seen": seen, "joint": "tie_rods.taper.front.left", "places": [1], "other_side": True}
     change |= {"torque": {"text": "35", "unit": "nm"}, "source": "sheet 4", "note": "down"}

@@ -2,7 +2,6 @@
 
 import hashlib
 import io
-import itertools
 import json
 import sqlite3
 import zipfile
@@ -17,8 +16,8 @@ from starlette.websockets import WebSocketDisconnect
 
 from fair_spindle.api.app import create_app
 from fair_spindle.records.database import MIGRATIONS
+from writer import IDS, Writer, typed
 
-IDS = (f"cars-{n:06}" for n in itertools.count())
 HOST = {"host": "127.0.0.1:8613"}
 
 
@@ -42,13 +41,7 @@ def newest(client, path):
 
 
 def write(client, car, act, seen=None, event=None):
-    seen = newest(client, f"/api/cars/{car}") if seen is None else seen
-    body = {"id": event or next(IDS), "seen": seen, "act": act}
-    return client.post(f"/api/cars/{car}/events", json=body)
-
-
-def typed(key, text, unit="mm"):
-    return {"kind": "entered", "key": key, "method": "typed", "typed": {"value": {"text": text, "unit": unit}}}
+    return Writer(client, f"/api/cars/{car}").send(seen=seen, id=event, **act)
 
 
 def test_a_changed_layout_changes_what_is_asked_and_loses_nothing(client, cars):

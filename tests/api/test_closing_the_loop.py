@@ -12,6 +12,7 @@ from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
 from fair_spindle.formats.job_file import digest, read_job_file
+from writer import Writer
 
 
 @pytest.fixture
@@ -21,20 +22,7 @@ def springs(client):
     return Springs(client, f"/api/jobs/{found['id']}")
 
 
-class Springs:
-    def __init__(self, client, path):
-        self.client, self.path, self.count = client, path, 0
-
-    def view(self):
-        return self.client.get(self.path).json()
-
-    def write(self, **act):
-        self.count += 1
-        body = {"id": f"close-{self.count:05}", "seen": self.view()["version"], "act": act}
-        answer = self.client.post(f"{self.path}/events", json=body)
-        assert answer.status_code == 201, answer.text
-        return answer.json()
-
+class Springs(Writer):
     def settles_off(self, *off):
         """Read after settling, off the prediction by so many mm: front left, front right, rear left, rear right."""
         wheels = self.client.get(f"{self.path}/springs?samples=500").json()["wheels"]

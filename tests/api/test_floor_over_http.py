@@ -1,35 +1,19 @@
 """The floor through the API: evidence cannot be forged, undo keeps the rules, the record tells it all."""
 
-import itertools
-
 import pytest
 
-IDS = (f"floor-{n:05}" for n in itertools.count())
+from writer import Writer
 
 
-class Job:
+class Job(Writer):
     """One job, written to as a device would."""
-
-    def __init__(self, client, job_id):
-        self.client, self.path = client, f"/api/jobs/{job_id}"
-
-    def view(self):
-        return self.client.get(self.path).json()
-
-    def write(self, **act):
-        seen = self.client.get(f"{self.path}/version").json()["version"]
-        return self.client.post(f"{self.path}/events", json={"id": next(IDS), "seen": seen, "act": act})
 
     def refused(self, **act):
         before = self.view()
-        answer = self.write(**act)
+        answer = self.send(**act)
         assert answer.status_code == 409, answer.text
         assert self.view() == before, "a refusal changes nothing"
         return answer.json()
-
-    def joint(self, key):
-        joints = self.client.get(f"{self.path}/joints").json()["joints"]
-        return next(one for one in joints if one["key"] == key)
 
     def torqued(self, joint, **more):
         return {"kind": "worked", "joint": joint, "places": [1], "to": "torqued", "reading": READING, **more}
@@ -38,12 +22,12 @@ class Job:
 @pytest.fixture
 def hanging(client, jobs):
     """Left corner carried and read at 348 mm, everything snug."""
-    return Job(client, jobs["hanging"])
+    return Job(client, f"/api/jobs/{jobs['hanging']}")
 
 
 @pytest.fixture
 def finished(client, jobs):
-    return Job(client, jobs["finished"])
+    return Job(client, f"/api/jobs/{jobs['finished']}")
 
 
 READING = {"text": "88", "unit": "nm"}
@@ -55,17 +39,17 @@ def test_a_clamp_sent_by_the_device_is_not_believed(hanging):
     told = hanging.refused(**hanging.torqued(RIGHT, clamp=EVIDENCE))
     assert told["details"]["rule"] == "clamp_at_load"
     assert "right corner is hanging" in told["message"]
-    taken = hanging.write(**hanging.torqued(LEFT, clamp=EVIDENCE))
+    taken = hanging.send(**hanging.torqued(LEFT, clamp=EVIDENCE))
     assert taken.status_code == 201
     assert "at 348 mm" in hanging.joint(LEFT)["bolts"][0]["said"]
 
 
 def test_an_override_needs_words_and_stays_after_undo_and_on_every_paper(hanging):
-    empty = hanging.write(**hanging.torqued(RIGHT, override="  "))
+    empty = hanging.send(**hanging.torqued(RIGHT, override="  "))
     assert empty.status_code == 422
-    hanging.write(**hanging.torqued(RIGHT, override="no second jack"))
+    hanging.send(**hanging.torqued(RIGHT, override="no second jack"))
     assert "no second jack" in hanging.joint(RIGHT)["bolts"][0]["said"]
-    hanging.write(kind="undone", event=hanging.view()["last_event"])
+    hanging.send(kind="undone", event=hanging.view()["last_event"])
     view = hanging.view()
     assert hanging.joint(RIGHT)["bolts"][0]["stage"] == "snug"
     assert view["overrides"][0]["reason"] == "no second jack"
@@ -73,25 +57,25 @@ def test_an_override_needs_words_and_stays_after_undo_and_on_every_paper(hanging
 
 
 def test_torque_without_specification_is_never_made_up(client, jobs):
-    job = Job(client, jobs["measuring"])
+    job = Job(client, f"/api/jobs/{jobs['measuring']}")
     link = "common.link.front.left"
     for stage in ("hand", "snug"):
-        assert job.write(kind="worked", joint=link, places=[1], to=stage).status_code == 201
+        assert job.send(kind="worked", joint=link, places=[1], to=stage).status_code == 201
     assert "never invents" in job.refused(**job.torqued(link))["message"]
     assert job.joint(link)["bolts"][0]["spec"] == "no value entered"
-    felt = job.write(**job.torqued(link, reading=None, by_feel="no wrench fits"))
+    felt = job.send(**job.torqued(link, reading=None, by_feel="no wrench fits"))
     assert felt.status_code == 201
     assert any(f["code"] == "by_feel" and "no wrench fits" in f["message"] for f in job.view()["findings"])
 
 
 def test_a_value_needs_a_source_and_a_thread_that_can_be(client, jobs):
-    job = Job(client, jobs["measuring"])
+    job = Job(client, f"/api/jobs/{jobs['measuring']}")
     spec = {"torque": {"text": "40 lb ft", "unit": "nm"}, "source": "page 3"}
     good = {"number": 1, "diameter_mm": 14, "pitch_mm": 1.5, "spec": spec}
 
     def drawn(bolt):
         joint = {"key": "tie_rods.jam.front.left", "label": "Jam nut", "role": "jam", "axle": "front", "side": "left"}
-        return job.write(kind="drawn", joint={**joint, "bolts": [bolt]})
+        return job.send(kind="drawn", joint={**joint, "bolts": [bolt]})
 
     for wrong, field in (
         ({"spec": {**spec, "source": " "}}, "spec.source"),
@@ -115,11 +99,11 @@ def test_a_signed_record_takes_only_its_reopening_and_signs_anew(finished):
         {"kind": "signed", "name": "Again"},
     ):
         assert "signed" in finished.refused(**act)["message"]
-    assert finished.write(kind="reopened", reason="").status_code == 422
-    finished.write(kind="reopened", reason="jam nut looked at again")
+    assert finished.send(kind="reopened", reason="").status_code == 422
+    finished.send(kind="reopened", reason="jam nut looked at again")
     assert finished.view()["signature"] is None
-    finished.write(kind="noted", text="was tight")
-    forged = finished.write(kind="signed", name="B. Sample", digest="0" * 64, listed=["nothing"])
+    finished.send(kind="noted", text="was tight")
+    forged = finished.send(kind="signed", name="B. Sample", digest="0" * 64, listed=["nothing"])
     signature = forged.json()["signature"]
     assert signature["intact"]
     assert signature["digest"] != "0" * 64

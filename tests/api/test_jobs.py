@@ -7,20 +7,15 @@ import pytest
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
+from writer import Writer, typed
 
 
 def toe(text, unit="deg"):
-    return {
-        "kind": "entered",
-        "key": "front.left.toe",
-        "method": "angle",
-        "typed": {"toe": {"text": text, "unit": unit}},
-    }
+    return typed("front.left.toe", text, unit, "angle", "toe")
 
 
 def write(client, job, act, seen=None, event="event-0001"):
-    seen = client.get(f"/api/jobs/{job}/version").json()["version"] if seen is None else seen
-    return client.post(f"/api/jobs/{job}/events", json={"id": event, "seen": seen, "act": act})
+    return Writer(client, f"/api/jobs/{job}").send(seen=seen, id=event, **act)
 
 
 def test_the_same_entry_twice_is_written_once(client, jobs):

@@ -8,32 +8,24 @@ import pytest
 from fair_spindle.jobs.book import standing
 from fair_spindle.practice.exercises import exercises
 from fair_spindle.practice.own_car import copy_car
+from writer import IDS, Writer
 
 HOST = {"Host": "127.0.0.1:8613"}
 
 
-class Bay:
+class Bay(Writer):
     """An apprentice at a practice car."""
 
     def __init__(self, client, exercise, seed=7, bare=False):
-        self.client, self.id, self.n = client, f"practice-{exercise.replace('_', '-')}-{seed}", 0
+        self.id = f"practice-{exercise.replace('_', '-')}-{seed}"
+        super().__init__(client, f"/api/jobs/{self.id}")
         body = {"id": self.id, "exercise": exercise, "seed": seed, "bare": bare}
         begun = client.post("/api/practice", json=body)
         assert begun.status_code == 201, begun.text
         assert client.post("/api/practice", json=body).status_code == 201, "the same request again changes nothing"
-        self.path = f"/api/jobs/{self.id}"
-
-    def view(self):
-        return self.client.get(self.path).json()
-
-    def send(self, kind, **act):
-        self.n += 1
-        body = {"id": f"entry-{self.n:04}", "seen": self.view()["version"], "act": {"kind": kind, **act}}
-        return self.client.post(f"{self.path}/events", json=body)
 
     def read(self, *keys):
-        self.n += 1
-        answer = self.client.post(f"{self.path}/practice/read", json={"id": f"read-{self.n:05}", "keys": keys})
+        answer = self.client.post(f"{self.path}/practice/read", json={"id": next(IDS), "keys": keys})
         assert answer.status_code == 201, answer.text
         return answer.json()
 

@@ -3,6 +3,8 @@
 import pytest
 from icalendar import Calendar
 
+from writer import Writer
+
 
 @pytest.fixture
 def job(client):
@@ -12,8 +14,7 @@ def job(client):
 
 
 def write(client, job, act, key, seen=None):
-    at = client.get(f"{job}/version").json()["version"] if seen is None else seen
-    return client.post(f"{job}/events", json={"id": f"api-{key:06}", "seen": at, "act": act})
+    return Writer(client, job).send(seen=seen, id=f"api-{key:06}", **act)
 
 
 def worked(places, to, joint="front-bar-bracket", **more):

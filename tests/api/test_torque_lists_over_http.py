@@ -10,7 +10,7 @@ def paste(client, job, text, **more):
 
 
 def version(client, job):
-    return client.get(f"/api/jobs/{job}").json()["version"]
+    return client.get(f"/api/jobs/{job}/version").json()["version"]
 
 
 @pytest.fixture

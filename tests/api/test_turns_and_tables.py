@@ -5,27 +5,19 @@ import io
 
 import pytest
 
+from writer import Writer, typed
+
 CSV = {"Content-Type": "text/csv"}
 
 
-class Job:
+class Job(Writer):
     """A job as a page writes in it."""
 
     def __init__(self, client, job_id):
-        self.client, self.path, self.count = client, f"/api/jobs/{job_id}", 0
-
-    def view(self):
-        return self.client.get(self.path).json()
-
-    def write(self, **act):
-        self.count += 1
-        body = {"id": f"table-{self.count:05}", "seen": self.view()["version"], "act": act}
-        answer = self.client.post(f"{self.path}/events", json=body)
-        assert answer.status_code == 201, answer.text
-        return answer.json()
+        super().__init__(client, f"/api/jobs/{job_id}")
 
     def enter(self, key, text, unit, method="typed", part="value"):
-        return self.write(kind="entered", key=key, method=method, typed={part: {"text": text, "unit": unit}})
+        return self.write(**typed(key, text, unit, method, part))
 
     def turns(self):
         return self.client.get(f"{self.path}/turns").json()

@@ -11,41 +11,26 @@ from starlette.testclient import TestClient
 from fair_spindle.api.app import create_app
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.formats.procedure_file import shipped
+from writer import IDS, Writer
 
 BRIEF = {"fittings": [{"procedure": "lower_arm", "axle": "front"}, {"procedure": "sway_bars", "axle": "front"}]}
 
 
-class Job:
-    """A job by a work order, written to as a page does."""
+class Job(Writer):
+    """A job by a work order."""
 
     def __init__(self, client, brief=BRIEF):
-        self.client = client
-        self.path = "/api/jobs/order-00001"
-        self.ids = (f"line-{n:06}" for n in itertools.count())
+        super().__init__(client, "/api/jobs/order-00001")
         body = {"id": "order-00001", "title": "Arms and bar", "car": "Sample Saloon"}
         assert client.post("/api/jobs", json=body).status_code == 201
         if brief:
             self.taken(brief)
 
-    def plan(self, brief, seen=None):
-        seen = self.view()["version"] if seen is None else seen
-        return self.client.post(f"{self.path}/plan", json={"id": next(self.ids), "seen": seen, "brief": brief})
+    def order(self, brief, seen=None):
+        return self.post("/plan", {"brief": brief}, seen)
 
     def taken(self, brief):
-        answer = self.plan(brief)
-        assert answer.status_code == 201, answer.text
-        return answer.json()
-
-    def view(self):
-        return self.client.get(self.path).json()
-
-    def send(self, kind, seen=None, **act):
-        seen = self.view()["version"] if seen is None else seen
-        body = {"id": next(self.ids), "seen": seen, "act": {"kind": kind, **act}}
-        return self.client.post(f"{self.path}/events", json=body)
-
-    def write(self, kind, **act):
-        answer = self.send(kind, **act)
+        answer = self.order(brief)
         assert answer.status_code == 201, answer.text
         return answer.json()
 
@@ -155,7 +140,7 @@ def test_planned_again_keeps_what_was_done_and_never_loses_it(job):
     done = {step["key"] for step in view["steps"] if step["state"] == "done"}
     assert {"wheels_off@front", "lower_arm.out@front.left"} <= done
     assert "tie_rods.mark@front.left" in {step["key"] for step in view["steps"]} - done
-    less = job.plan({"fittings": [BRIEF["fittings"][1]]})
+    less = job.order({"fittings": [BRIEF["fittings"][1]]})
     assert less.status_code == 409
     assert "is done already and would vanish" in less.json()["message"]
 
@@ -163,7 +148,7 @@ def test_planned_again_keeps_what_was_done_and_never_loses_it(job):
 def test_two_who_plan_at_once_do_not_overwrite_each_other(job):
     seen = job.view()["version"]
     job.taken(BRIEF | {"lift": "one_end"})
-    assert job.plan(BRIEF, seen=seen - 1).status_code == 409
+    assert job.order(BRIEF, seen=seen - 1).status_code == 409
 
 
 def test_the_sheet_for_the_night_names_what_is_loose(job):
@@ -198,7 +183,7 @@ def test_every_bag_of_fasteners_has_a_label_that_leads_to_its_map(job, monkeypat
     nut = {"diameter_mm": 12, "pitch_mm": 1.5, "head": "19 mm"}
     joints = {one["key"]: one for one in job.client.get(f"{job.path}/joints").json()["joints"]}
     key = next(key for key, one in joints.items() if one["label"] == "Wheel nuts, front left")
-    change = {"id": next(job.ids), "seen": job.view()["version"], "joint": key, "places": [1, 2, 3, 4], **nut}
+    change = {"id": next(IDS), "seen": job.view()["version"], "joint": key, "places": [1, 2, 3, 4], **nut}
     assert job.client.post(f"{job.path}/joints/change", json=change).status_code == 201
     codes = []
     monkeypatch.setattr("fair_spindle.formats.labels_pdf._code", lambda text, size: codes.append(text) or "")
@@ -315,6 +300,9 @@ def test_every_plan_is_shown_on_every_page(one_workshop, key, axle, layout, load
     brief["added"] = [{"key": "own.look", "title": "Look at it", "phase": 8}]
     body = {"id": "shown-plan-1", "seen": job["version"], "brief": brief}
     assert client.post(f"/api/jobs/shown-{own}/plan", json=body).status_code == 201
-    for page in ("", "/sheet", "/joints", "/turns", "/record", "/plan", "/stop", "/explained", "/clipboard.pdf"):
+    pages = ["", "/sheet", "/joints", "/turns", "/record", "/plan", "/stop", "/explained"]
+    if axle != "rear" or key.startswith("rear"):  # the same words again, two thirds of all the work
+        pages.append("/clipboard.pdf")
+    for page in pages:
         answer = client.get(f"/api/jobs/shown-{own}{page}")
         assert answer.status_code == 200, page

@@ -9,10 +9,12 @@ from threading import Thread
 
 import pytest
 from chromium import open_chromium
+from httpx import Client
 from playwright.sync_api import expect, sync_playwright
 
 from fair_spindle.api.app import create_app
 from fair_spindle.network.serving import server_for
+from writer import Writer
 
 # A busy machine answers late; a page that never does fails all the same.
 expect.set_options(timeout=60_000)
@@ -24,11 +26,13 @@ class Server:
 
     def __init__(self, db, listener):
         self.address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        self.client = Client(base_url=self.address, timeout=60)
         self._server = server_for(create_app(db))
         self._thread = Thread(target=self._server.run, kwargs={"sockets": [listener]})
         self._thread.start()
 
     def stop(self):
+        self.client.close()
         self._server.should_exit = True
         self._thread.join()
 
@@ -113,8 +117,12 @@ def keeping_page(pocket, server):
 class Tuner:
     """What a tuner does on the pages, by the words on them."""
 
-    def __init__(self, page, address):
-        self.page, self.address = page, address
+    def __init__(self, page, server):
+        self.page, self.server, self.address = page, server, server.address
+
+    def job(self):
+        """The job on the page, read and written beside the screen."""
+        return Writer(self.server.client, f"/api/jobs/{self.page.url.split('/job/')[1].split('/')[0]}")
 
     def tab(self, name):
         link = self.page.get_by_role("navigation").get_by_role("link", name=name, exact=True)
@@ -173,4 +181,4 @@ class Tuner:
 @pytest.fixture
 def tuner(page, server):
     page.goto(server.address)
-    return Tuner(page, server.address)
+    return Tuner(page, server)

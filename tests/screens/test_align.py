@@ -4,8 +4,9 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from wire import IDS, ask, chosen, typed, write
 from worker import Worker, file_of
+
+from writer import Writer, chosen, typed
 
 pytestmark = pytest.mark.screen
 
@@ -39,12 +40,12 @@ def table():
 def car(server):
     """A car with an adjustable upper arm and tie rods in front, toe and camber links behind; lower, and wanted so."""
     body = {
-        "id": next(IDS),
+        "id": "align-car-01",
         "car": "Sample Coupe 3.2",
         "front_layout": "double_wishbone",
         "rear_layout": "five_link",
     }
-    ask(server.address, "/api/cars", body)
+    server.client.post("/api/cars", json=body)
     acts = [typed("car.steering_ratio", "15", "ratio")]
     for side in ("left", "right"):
         acts += [chosen(f"front.{side}.{arm}.adjust", "one_thread") for arm in ("upper", "tie")]
@@ -55,7 +56,7 @@ def car(server):
         ]
     acts += [typed(f"{axle}.height_change", "-20", "mm") for axle in ("front", "rear")]
     for act in acts:
-        write(server.address, f"/api/cars/{body['id']}", **act)
+        Writer(server.client, "/api/cars/align-car-01").write(**act)
     return body
 
 

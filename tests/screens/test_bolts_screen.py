@@ -5,7 +5,6 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
-from wire import ask, job_of
 from worker import pick, shown
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
@@ -67,7 +66,7 @@ BY_HAND = (("Started by hand", "start it by hand"), ("Snug", "make it snug"))
 
 
 def stages(tuner, name):
-    joints = ask(tuner.address, f"{job_of(tuner.page)}/joints")["joints"]
+    joints = tuner.job().get("/joints")["joints"]
     return next(one for one in joints if one["label"].startswith(name))["bolts"]
 
 

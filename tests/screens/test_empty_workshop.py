@@ -4,15 +4,10 @@ import re
 
 import pytest
 from playwright.sync_api import Locator, expect
-from wire import ask, job_of
 from worker import Worker
 
 pytestmark = pytest.mark.screen
 PHONE = {"width": 390, "height": 844}
-
-
-def told(tuner, path):
-    return ask(tuner.address, f"{job_of(tuner.page)}{path}")
 
 
 def fits_the_width(page):
@@ -46,7 +41,7 @@ def test_a_tie_rod_end_by_counted_turns_in_at_most_sixty_touches(tuner):
     worker.to_the_end()
     worker.sign()
     assert worker.touches <= 60
-    view, record = told(tuner, ""), told(tuner, "/record")
+    view, record = tuner.job().view(), tuner.job().get("/record")
     assert view["overrides"] == []
     assert record["turns"][0]["planned"] == "on 26 turns 2 flats"
     assert record["turns"][0]["given"] == "off 24 turns, on 26 turns 2 flats"
@@ -81,12 +76,12 @@ def test_a_whole_job_with_going_back_by_keyboard_alone(tuner, monkeypatch):
     page.reload()
     worker.to_the_end()
     worker.sign()
-    assert {step["state"] for step in told(tuner, "")["steps"]} == {"done"}
+    assert {step["state"] for step in tuner.job().view()["steps"]} == {"done"}
 
 
 def all_by_the_rules(tuner):
     """Every step done, nothing overridden, rubber clamped where the car stands; the joints."""
-    view, joints = told(tuner, ""), told(tuner, "/joints")["joints"]
+    view, joints = tuner.job().view(), tuner.job().get("/joints")["joints"]
     assert view["overrides"] == []
     assert {step["state"] for step in view["steps"]} == {"done"}
     rubber = [bolt for joint in joints if joint["waits_for_load"] for bolt in joint["bolts"]]

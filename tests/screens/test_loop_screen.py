@@ -17,8 +17,8 @@ def coilovers(tuner):
     page = tuner.page
     page.get_by_role("link", name=re.compile("Coilovers with helper")).first.click()
     page.wait_for_url("**/job/**")
-    tuner.path = f"{tuner.address}/api/jobs/{page.url.split('/')[4]}"
-    wheels = json.loads(fetched(page, f"{tuner.path}/springs?samples=500"))["wheels"]
+    tuner.own = tuner.job()
+    wheels = tuner.own.get("/springs?samples=500")["wheels"]
     predicted = {one["key"]: one["predicted_mm"] for one in wheels}
     tuner.tab("Check")
     for axle, misses in RATIO_WRONG_BY.items():
@@ -31,13 +31,8 @@ def coilovers(tuner):
     return tuner
 
 
-def fetched(page, path):
-    """What the server answers, asked by the browser itself."""
-    return page.evaluate("(path) => fetch(path).then((answer) => answer.text())", path)
-
-
-def job(tuner):
-    return json.loads(fetched(tuner.page, tuner.path))
+def file_now(job):
+    return job.client.get(f"{job.path}/job.json").text
 
 
 def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilovers, tmp_path):
@@ -53,7 +48,7 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     expect(
         page.get_by_role("button", name=re.compile("Perch ring turned by what is still wanted, front left"))
     ).to_be_visible()
-    page.goto(tuner.path.replace("/api/jobs/", "/job/") + "/check")
+    page.goto(tuner.address + tuner.own.path.replace("/api/jobs/", "/job/") + "/check")
     learned = page.get_by_role("region", name="Learned")
     ratio = learned.get_by_role("row", name=re.compile("Front motion ratio"))
     expect(ratio).to_be_visible()
@@ -65,7 +60,7 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     tuner.field("Your name").fill("O. Reader")
     page.get_by_role("button", name=re.compile("^Sign")).click()
     expect(page.get_by_text("The log is as it was signed.")).to_be_visible()
-    before, content = job(tuner), fetched(page, f"{tuner.path}/job.json")
+    before, content = tuner.own.view(), file_now(tuner.own)
     with page.expect_download() as download:
         page.get_by_role("link", name="With its pictures (ZIP)").click()
     archive = tmp_path / "job.zip"
@@ -73,7 +68,7 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     tuner.press("Take this job away…")
     tuner.press("Take it away")
     expect(page.get_by_role("heading", level=2, name="In work")).to_be_visible()
-    own = page.locator(f"main a[href*='{tuner.path.rpartition('/')[2]}']")
+    own = page.locator(f"main a[href*='{tuner.own.path.rpartition('/')[2]}']")
     expect(page.get_by_role("link", name=re.compile("Correction: Coilovers"))).to_be_visible()
     expect(own).to_have_count(0)
     changed = tmp_path / "changed.json"
@@ -92,8 +87,8 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     tuner.press("Add this job")
     own.click()
     expect(page.get_by_text("The log is as it was signed.")).to_be_visible()
-    assert job(tuner) == before
-    assert fetched(page, f"{tuner.path}/job.json") == content
+    assert tuner.own.view() == before
+    assert file_now(tuner.own) == content
 
 
 def test_a_backup_saved_and_put_back_while_the_workshop_is_open(tuner, tmp_path):
@@ -103,12 +98,12 @@ def test_a_backup_saved_and_put_back_while_the_workshop_is_open(tuner, tmp_path)
         page.get_by_role("link", name="Save a backup").click()
     saved = tmp_path / "backup.zip"
     download.value.save_as(saved)
-    path = f"{tuner.address}/api/jobs"
-    listed = json.loads(fetched(page, path))
-    gone = f"{path}/{listed[0]['id']}?seen={listed[0]['entries']}"
-    page.evaluate("(path) => fetch(path, { method: 'DELETE' })", gone)
+    client = tuner.server.client
+    listed = client.get("/api/jobs").json()
+    gone = f"/api/jobs/{listed[0]['id']}?seen={listed[0]['entries']}"
+    assert client.delete(gone).status_code == 204
     file_of(page, "Put a backup back (ZIP)").set_input_files(saved)
     expect(page.get_by_text("the copy is whole")).to_be_visible()
     tuner.press("Put it in the place of what is here")
     expect(page.get_by_text("It is in place now")).to_be_visible()
-    assert json.loads(fetched(page, path)) == listed
+    assert client.get("/api/jobs").json() == listed

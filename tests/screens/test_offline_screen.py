@@ -1,10 +1,9 @@
 """The phone without a connection: the pages open, entries wait in order, and nothing disappears unasked."""
 
-import urllib.request
-
 import pytest
 from playwright.sync_api import expect
-from wire import ask, job_of, write
+
+from writer import Writer
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -20,7 +19,7 @@ class Phone:
         self._until("navigator.serviceWorker.controller !== null")
         urls = "caches.open('last-seen').then((one) => one.keys()).then((all) => all.map((one) => one.url).join())"
         self._until(f"{urls}.then((all) => all.includes('/sheet') && all.includes('/joints'))")
-        self.job = job_of(page)
+        self.job = Writer(server.client, f"/api/jobs/{page.url.split('/job/')[1].split('/')[0]}")
 
     def _until(self, holds):
         for _ in range(300):
@@ -45,11 +44,7 @@ class Phone:
         expect(self.page.get_by_label("Position of the car")).to_contain_text("waits to be sent")
 
     def log(self):
-        return [line["said"] for line in ask(self.server.address, f"{self.job}/log")]
-
-    def elsewhere(self, **act):
-        """Another device writes."""
-        write(self.server.address, self.job, **act)
+        return [line["said"] for line in self.job.get("/log")]
 
 
 @pytest.fixture
@@ -78,7 +73,7 @@ def test_ten_entries_without_a_connection_and_the_car_moved_twice_arrive_in_orde
     expect(page.get_by_text("9 waiting")).to_be_visible()
     phone.note("note 8")
     before = phone.log()
-    phone.elsewhere(kind="noted", text="the other device was here")
+    phone.job.write(kind="noted", text="the other device was here")
     phone.back()
     expect(page.get_by_text("All saved")).to_be_visible()
     ours = [said.removeprefix("Note: ") for said in phone.log()[len(before) + 1 :]]
@@ -94,7 +89,7 @@ def test_a_refused_entry_stops_the_queue_and_a_person_says_what_becomes_of_each(
     phone.move("Front right carried")
     phone.note("after it")
     phone.note("and this")
-    phone.elsewhere(kind="moved", to="hanging")
+    phone.job.write(kind="moved", to="hanging")
     phone.back()
     waiting = page.get_by_role("region", name="Waiting to be sent")
     expect(waiting.get_by_role("alert")).to_contain_text("Somebody else changed this")
@@ -114,9 +109,7 @@ def test_what_waits_for_a_job_that_was_taken_away_stays_until_a_person_leaves_it
     page = phone.page
     phone.cut()
     phone.note("too late")
-    seen = ask(phone.server.address, f"{phone.job}/version")["version"]
-    gone = urllib.request.Request(f"{phone.server.address}{phone.job}?seen={seen}", method="DELETE")
-    urllib.request.urlopen(gone, timeout=10).close()
+    phone.server.client.delete(f"{phone.job.path}?seen={phone.job.version()}")
     phone.back()
     waiting = page.get_by_role("region", name="Waiting to be sent")
     expect(waiting.get_by_role("alert")).to_contain_text("There is no such job")

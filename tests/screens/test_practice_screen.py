@@ -4,7 +4,8 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from wire import ask, job_of, typed, write
+
+from writer import typed
 
 pytestmark = pytest.mark.screen
 
@@ -57,11 +58,11 @@ def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tu
     page.get_by_role("navigation").get_by_role("link", name="Springs", exact=True).click()
     page.get_by_text("Rings", exact=True).click()
     expect(page.get_by_role("region", name="Ring turns").get_by_text("turns up").first).to_be_visible()
-    job = job_of(page)
-    for ring in ask(tuner.address, f"{job}/springs?samples=50")["correction"]["perches"]:
-        write(tuner.address, job, **typed(f"{ring['key']}.perch_up", str(ring["set_turns"]), "turn"))
+    job = tuner.job()
+    for ring in job.get("/springs?samples=50")["correction"]["perches"]:
+        job.write(**typed(f"{ring['key']}.perch_up", str(ring["set_turns"]), "turn"))
     for step in ("yard", "road"):
-        write(tuner.address, job, kind="stepped", step=step, outcome="done")
+        job.write(kind="stepped", step=step, outcome="done")
     page.goto(page.url.rsplit("/", 1)[0] + "/debrief")
     ended = page.get_by_role("region", name="Where each angle ended")
     expect(ended).to_contain_text(re.compile(r"Whole car, cross weight\s*(49\.[5-9]|50\.[0-5]) % true"))
@@ -73,7 +74,7 @@ def test_an_exercise_done_well_ends_with_its_score_and_is_handed_on_as_a_file(tu
     page.goto(f"{tuner.address}/practice")
     page.locator("input[type=file]").set_input_files(file)
     expect(page.get_by_role("region", name="Practice")).to_be_visible()
-    assert job_of(page) != job
+    assert tuner.job().path != job.path
 
 
 def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner):
@@ -82,14 +83,14 @@ def test_a_bushing_clamped_in_the_air_in_bare_mode_is_told_in_the_debrief(tuner)
     page.get_by_text("Bare: the rules only watch").click()
     page.get_by_role("button", name="Begin: A torque list with two rows swapped").click()
     expect(page.get_by_role("region", name="Practice")).to_be_visible()
-    job = job_of(page)
-    write(tuner.address, job, kind="moved", to="hanging")
+    job = tuner.job()
+    job.write(kind="moved", to="hanging")
     for to in ("hand", "snug"):
-        write(tuner.address, job, kind="worked", joint="lower_arm.bush.front.left", places=[1], to=to)
+        job.write(kind="worked", joint="lower_arm.bush.front.left", places=[1], to=to)
     clamp = {"joint": "lower_arm.bush.front.left", "places": [1], "to": "torqued", "by_feel": "by hand"}
-    write(tuner.address, job, kind="worked", **clamp)
-    write(tuner.address, job, kind="moved", to="on_wheels")
-    write(tuner.address, job, kind="stepped", step="road", outcome="done")
+    job.write(kind="worked", **clamp)
+    job.write(kind="moved", to="on_wheels")
+    job.write(kind="stepped", step="road", outcome="done")
     page.goto(page.url.rsplit("/", 1)[0] + "/debrief")
     expect(page.get_by_text("Front left: rubber wound by")).to_be_visible()
     expect(page.get_by_text("Would have been refused: The clamp window")).to_be_visible()

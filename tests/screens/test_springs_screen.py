@@ -4,7 +4,8 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from wire import IDS, ask, chosen, plan, typed, write
+
+from writer import IDS, Writer, chosen, typed
 
 pytestmark = pytest.mark.screen
 KGF = {"front_left": "352", "front_right": "348", "rear_left": "262", "rear_right": "258"}
@@ -21,9 +22,10 @@ def start(server, tuner):
 
     def begin(front, rear, *more, heights=("362", "360", "371", "370")):
         tuner.server = server
-        tuner.car = next(IDS)
-        layouts = {"front_layout": front, "rear_layout": rear}
-        ask(server.address, "/api/cars", {"id": tuner.car, "car": "Sample Estate 2.0", **layouts})
+        car, job = next(IDS), next(IDS)
+        body = {"id": car, "car": "Sample Estate 2.0", "front_layout": front, "rear_layout": rear}
+        server.client.post("/api/cars", json=body)
+        tuner.car, tuner.own = Writer(server.client, f"/api/cars/{car}"), Writer(server.client, f"/api/jobs/{job}")
         told = [scales("car.loads", KGF), typed("car.wheelbase", "2640")]
         for axle, ratio, rate, free in (("front", "0.95", "27", "390"), ("rear", "0.8", "34", "330")):
             told += [
@@ -32,21 +34,18 @@ def start(server, tuner):
                 typed(f"{axle}.spring.rate", rate, "n_per_mm"), typed(f"{axle}.spring.free", free),
             ]  # fmt: skip
         for act in (*told, *more):
-            write(server.address, f"/api/cars/{tuner.car}", **act)
-        tuner.job = f"/api/jobs/{next(IDS)}"
-        body = {"id": tuner.job.rsplit("/")[-1], "title": "Springs", "car": "-", "car_id": tuner.car}
-        ask(server.address, "/api/jobs", body)
-        plan(server.address, tuner.job, ("springs", "front"), ("springs", "rear"))
+            tuner.car.write(**act)
+        server.client.post("/api/jobs", json={"id": job, "title": "Springs", "car": "-", "car_id": car})
+        tuner.own.plan(("springs", "front"), ("springs", "rear"))
         corners = ("front.left", "front.right", "rear.left", "rear.right")
         for key, height in zip(corners, heights, strict=True):
             enter_height(f"{key}.height", height)
-        tuner.page.goto(f"{tuner.address}{tuner.job.replace('/api/jobs', '/job')}/springs")
+        tuner.page.goto(f"{tuner.address}/job/{job}/springs")
         expect(tuner.page.get_by_role("heading", level=2, name="Springs")).to_be_visible()
         return tuner
 
     def enter_height(key, height):
-        height = {"height": {"text": height, "unit": "mm"}}
-        write(server.address, tuner.job, kind="entered", key=key, method="hub_to_arch", typed=height)
+        tuner.own.write(**typed(key, height, method="hub_to_arch", part="height"))
 
     tuner.enter_height = enter_height
     return begin
@@ -114,6 +113,6 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     expect(learned).to_contain_text("By the readings")
     tuner.press("Take what is ticked into the car's record")
     expect(learned).to_contain_text("✓ in the record")
-    record = ask(tuner.address, f"/api/cars/{tuner.car}")["entries"]
+    record = tuner.car.view()["entries"]
     assert record["front.spring.free"]["said"] == "7 in", "the new springs are the car's own from now on"
     assert "±" in record["front.spring.rate"]["understood"]

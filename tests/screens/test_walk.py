@@ -4,8 +4,9 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from wire import IDS, ask, job_of, plan
 from worker import file_of
+
+from writer import Writer
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -20,10 +21,10 @@ BY_CORNER = {
 @pytest.fixture
 def walk(tuner):
     """A new measuring job on a car with a strut front and a twist beam, at the start of its walk."""
-    page, job = tuner.page, next(IDS)
-    car = next(one["id"] for one in ask(tuner.address, "/api/cars") if one["car"] == "Orrowby Halm 1.9, 2011")
-    ask(tuner.address, "/api/jobs", {"id": job, "title": "Before", "car": "-", "car_id": car})
-    plan(tuner.address, f"/api/jobs/{job}", ("measure", ""))
+    page, client, job = tuner.page, tuner.server.client, "walked-job-01"
+    car = next(one["id"] for one in client.get("/api/cars").json() if one["car"] == "Orrowby Halm 1.9, 2011")
+    client.post("/api/jobs", json={"id": job, "title": "Before", "car": "-", "car_id": car})
+    Writer(client, f"/api/jobs/{job}").plan(("measure", ""))
     page.goto(f"{tuner.address}/job/{job}/walk")
     expect(page.get_by_role("heading", level=2, name="Walk round the car")).to_be_visible()
     return tuner
@@ -31,10 +32,6 @@ def walk(tuner):
 
 def asked(page, where, what):
     expect(page.get_by_role("heading", level=3).first).to_have_text(re.compile(rf"^\s*{where}\s+{what}"))
-
-
-def entries(tuner):
-    return ask(tuner.address, job_of(tuner.page))["entries"]
 
 
 def pair(tuner, *names):
@@ -85,7 +82,7 @@ def test_a_whole_baseline_by_keyboard_alone(walk):
                 keys.press("Enter")
     expect(page.get_by_text("Everything asked before the work is read")).to_be_visible()
     assert touched == 18
-    read = entries(walk)
+    read = walk.job().view()["entries"]
     assert read["front.right.height"]["understood"].startswith("369.1 mm")
     assert read["front.right.caster"]["typed"]["steer"]["text"] == "20", "carried over from the left"
     assert not any(one["flags"] for one in read.values())
@@ -156,13 +153,13 @@ def test_simulated_gauges_read_and_a_lost_signal_loses_and_invents_nothing(walk)
     keys.press("Alt+ArrowRight")
     asked(page, "Front left", "Caster")
     expect(out).to_have_value(kept)
-    assert "front.left.caster" not in entries(walk)
+    assert "front.left.caster" not in walk.job().view()["entries"]
     page.evaluate('() => window.sockets.forEach((s) => s.send(\'{"type":"simulate","fault":"none"}\'))')
     steered_in = walk.field("Front left Caster, camber, steered in")
     taken(walk, level, lambda ms: expect(steered_in).not_to_have_value("", timeout=ms))
     typed_into_what_waits(page, "20\n")
     asked(page, "Front right", "Ride height")
-    read = entries(walk)
+    read = walk.job().view()["entries"]
     assert read["front.left.caster"]["gauge"] == "Level, bay 1"
     assert read["front.left.height"]["gauge"] == "Height gauge"
     assert len(read["front.left.height"]["again"]) == 2

@@ -39,7 +39,7 @@ def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
         ".json()).filter((line) => line.said.includes('without a connection')).length"
     )
     assert log == 1, "delivered once"
-    devices = [worker, Worker(Tuner(other, tuner.address))]
+    devices = [worker, Worker(Tuner(other, tuner.server))]
     total = worker.place()[1]
     for turn in range(total - 3):
         mine, yours = devices[turn % 2].page, devices[1 - turn % 2].page
