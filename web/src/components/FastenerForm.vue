@@ -89,7 +89,12 @@ async function save(): Promise<void> {
     <label>Length, mm <el-input v-model="form.length" maxlength="6" /></label>
     <label>
       Class
-      <el-select v-model="form.grade" aria-label="Class" :empty-values="[null, undefined]">
+      <el-select
+        v-model="form.grade"
+        :persistent="false"
+        aria-label="Class"
+        :empty-values="[null, undefined]"
+      >
         <el-option value="" label="unknown" />
         <el-option v-for="one in choices.property_classes" :key="one" :value="one" :label="one" />
       </el-select>

@@ -65,7 +65,12 @@ function compare(key: string, which: 'old' | 'new', text: string): void {
     </div>
     <label v-for="one in questions" :key="one.key" class="labelled">
       <span>{{ one.label }} <span v-if="!one.told" class="soft">assumed</span></span>
-      <el-select :model-value="one.answer" :aria-label="one.label" @change="tell(one.key, $event)">
+      <el-select
+        :persistent="false"
+        :model-value="one.answer"
+        :aria-label="one.label"
+        @change="tell(one.key, $event)"
+      >
         <el-option
           v-for="choice in one.choices"
           :key="choice.value"

@@ -69,13 +69,13 @@ async function put(retired: boolean): Promise<void> {
     <label class="wide">Name <el-input v-model="form.name" maxlength="120" /></label>
     <label>
       Kind
-      <el-select v-model="form.kind" aria-label="Kind" @change="usualUnit">
+      <el-select v-model="form.kind" :persistent="false" aria-label="Kind" @change="usualUnit">
         <el-option v-for="one in KINDS" :key="one.key" :value="one.key" :label="one.label" />
       </el-select>
     </label>
     <label>
       Shows
-      <el-select v-model="form.unit" aria-label="Shows">
+      <el-select v-model="form.unit" :persistent="false" aria-label="Shows">
         <el-option v-for="one in UNITS" :key="one.key" :value="one.key" :label="one.label" />
       </el-select>
     </label>

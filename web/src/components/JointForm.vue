@@ -45,7 +45,7 @@ async function save(): Promise<void> {
     <label class="wide">Holds <el-input v-model="form.label" maxlength="80" /></label>
     <label>
       What it is
-      <el-select v-model="form.role" aria-label="What it is">
+      <el-select v-model="form.role" :persistent="false" aria-label="What it is">
         <el-option v-for="[key, words] in ROLES" :key="key" :value="key" :label="words" />
       </el-select>
     </label>
@@ -74,7 +74,7 @@ async function save(): Promise<void> {
     </template>
     <label>
       Pattern
-      <el-select v-model="form.pattern" aria-label="Pattern">
+      <el-select v-model="form.pattern" :persistent="false" aria-label="Pattern">
         <el-option value="circle" label="circle" />
         <el-option value="rectangle" label="rectangle" />
         <el-option value="row" label="row" />
@@ -106,7 +106,7 @@ async function save(): Promise<void> {
     </div>
     <label>
       Order
-      <el-select v-model="form.order" aria-label="Order">
+      <el-select v-model="form.order" :persistent="false" aria-label="Order">
         <el-option value="cross" label="crosswise" />
         <el-option value="star" label="in a star" />
         <el-option value="spiral" label="from the middle" />
@@ -118,7 +118,12 @@ async function save(): Promise<void> {
     <label>Length, mm <el-input v-model="form.length" maxlength="6" /></label>
     <label>
       Class
-      <el-select v-model="form.grade" aria-label="Class" :empty-values="[null, undefined]">
+      <el-select
+        v-model="form.grade"
+        :persistent="false"
+        aria-label="Class"
+        :empty-values="[null, undefined]"
+      >
         <el-option value="" label="unknown" />
         <el-option v-for="one in choices.property_classes" :key="one" :value="one" :label="one" />
       </el-select>
@@ -128,7 +133,7 @@ async function save(): Promise<void> {
     <label>Hold <el-input v-model="form.hold" placeholder="inner hex 6" maxlength="40" /></label>
     <label>
       Tightened by
-      <el-select v-model="form.way" aria-label="Tightened by">
+      <el-select v-model="form.way" :persistent="false" aria-label="Tightened by">
         <el-option value="torque" label="torque" />
         <el-option value="torque_angle" label="torque, then angle" />
         <el-option value="angle" label="angle from snug" />

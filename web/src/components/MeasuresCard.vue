@@ -62,6 +62,7 @@ function limit(key: (typeof LIMITS)[number]['key'], value: string): void {
       <label v-for="(units, quantity) in found.choices" :key="quantity" class="labelled">
         {{ NAMES[quantity] ?? quantity }}
         <el-select
+          :persistent="false"
           :disabled="busy"
           :model-value="found.units?.[quantity] ?? Object.keys(units)[0]"
           :aria-label="NAMES[quantity] ?? quantity"

@@ -36,7 +36,12 @@ async function addCar(): Promise<string> {
     <h3>New job</h3>
     <label v-if="!car && cars.length" class="labelled">
       On
-      <el-select v-model="chosen" aria-label="On" :empty-values="[null, undefined]">
+      <el-select
+        v-model="chosen"
+        :persistent="false"
+        aria-label="On"
+        :empty-values="[null, undefined]"
+      >
         <el-option value="" label="A new car…" />
         <el-option v-for="one in cars" :key="one.id" :value="one.id" :label="one.car" />
       </el-select>

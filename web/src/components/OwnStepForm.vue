@@ -42,13 +42,13 @@ function add(): void {
     <div class="pair">
       <label class="labelled">
         Part of the work
-        <el-select v-model="phase" aria-label="Part of the work">
+        <el-select v-model="phase" :persistent="false" aria-label="Part of the work">
           <el-option v-for="one in PHASES" :key="one.value" :value="one.value" :label="one.label" />
         </el-select>
       </label>
       <label class="labelled">
         The car
-        <el-select v-model="where" aria-label="The car">
+        <el-select v-model="where" :persistent="false" aria-label="The car">
           <el-option value="any" label="anywhere" />
           <el-option value="on_wheels" label="on its wheels" />
           <el-option value="hanging" label="hanging on stands" />
@@ -57,7 +57,12 @@ function add(): void {
     </div>
     <label class="labelled">
       After
-      <el-select v-model="first" aria-label="After" :empty-values="[null, undefined]">
+      <el-select
+        v-model="first"
+        :persistent="false"
+        aria-label="After"
+        :empty-values="[null, undefined]"
+      >
         <el-option value="" label="where it fits" />
         <el-option
           v-for="one in steps.filter((each) => each.may_go)"

@@ -67,7 +67,7 @@ const fit = (part: ShelfPart) =>
     <div class="grid gap-10px">
       <label v-if="prefixes.length > 1" class="grid gap-4px font-600">
         Which one
-        <el-select v-model="prefix" aria-label="Which one">
+        <el-select v-model="prefix" :persistent="false" aria-label="Which one">
           <el-option v-for="one in prefixes" :key="one" :value="one" :label="say(one)" />
         </el-select>
       </label>

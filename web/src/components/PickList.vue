@@ -7,7 +7,12 @@ const chosen = defineModel<string>({ required: true })
 <template>
   <label>
     {{ label }}
-    <el-select v-model="chosen" :aria-label="label" :empty-values="[null, undefined]">
+    <el-select
+      v-model="chosen"
+      :persistent="false"
+      :aria-label="label"
+      :empty-values="[null, undefined]"
+    >
       <el-option v-for="(words, value) in of" :key="value" :value="value" :label="words" />
     </el-select>
   </label>

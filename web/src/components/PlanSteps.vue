@@ -102,6 +102,7 @@ const titleOf = (key: string) => props.steps.find((one) => one.key === key)?.tit
             <p v-if="step.by.length" class="soft">For: {{ step.by.join('; ') }}</p>
             <div v-if="step.may_go" class="row">
               <el-select
+                :persistent="false"
                 model-value=""
                 :aria-label="`Do ${step.title} only after`"
                 :empty-values="[null, undefined]"

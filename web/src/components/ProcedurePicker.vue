@@ -64,6 +64,7 @@ const name = (axle: string) => (axle ? axle[0]!.toUpperCase() + axle.slice(1) : 
         <label v-else class="labelled">
           {{ name(one.axle) }} axle: what it hangs on
           <el-select
+            :persistent="false"
             model-value=""
             :aria-label="`${name(one.axle)} axle: what it hangs on`"
             :empty-values="[null, undefined]"

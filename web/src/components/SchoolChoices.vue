@@ -16,6 +16,7 @@ function choose(key: string, way: string): void {
     <label v-for="one in schools" :key="one.key" class="labelled">
       {{ one.question }}
       <el-select
+        :persistent="false"
         :model-value="one.way"
         :aria-label="one.question"
         @change="choose(one.key, $event)"

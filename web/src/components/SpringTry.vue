@@ -88,6 +88,7 @@ function hole(axle: Axle, chosen: '1' | '2' | '3'): void {
         <span class="grid col-auto gap-y-0 gap-x-10px items-center">
           {{ bar.axle === 'front' ? 'Front' : 'Rear' }} bar
           <el-select
+            :persistent="false"
             :aria-label="`${bar.axle} bar hole to try`"
             :model-value="
               wish.holes[bar.axle as Axle] ?? bar.holes.find((one) => one.used)?.name ?? '1'

@@ -32,7 +32,7 @@ async function note(what: string): Promise<void> {
       <div class="row">
         <label>
           Clips, screws, nuts
-          <el-select v-model="fasteners" aria-label="Clips, screws, nuts">
+          <el-select v-model="fasteners" :persistent="false" aria-label="Clips, screws, nuts">
             <el-option
               v-for="count in MOST + 1"
               :key="count"

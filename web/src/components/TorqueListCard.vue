@@ -105,7 +105,7 @@ function choose(line: number, place: string): void {
     <div class="row">
       <label>
         A row without a unit is in
-        <el-select v-model="unit" aria-label="A row without a unit is in">
+        <el-select v-model="unit" :persistent="false" aria-label="A row without a unit is in">
           <el-option
             v-for="one in choices.torque_units"
             :key="one.key"
@@ -128,6 +128,7 @@ function choose(line: number, place: string): void {
         <p v-if="one.question" class="wait">? {{ one.question }}</p>
         <p v-if="one.fits.length > 1" class="soft">{{ one.fits.join(' · ') }}</p>
         <el-select
+          :persistent="false"
           :model-value="chosen[one.line]"
           :disabled="!one.said"
           :aria-label="`Place of line ${one.line}`"

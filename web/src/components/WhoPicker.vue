@@ -10,6 +10,7 @@ const store = useMe()
   <label v-if="store.people.length" class="flex gap-8px items-center c-chalk-soft">
     <span class="max-[700px]:hidden">Who</span>
     <el-select
+      :persistent="false"
       :model-value="connection.person"
       aria-label="Who works on this device"
       :empty-values="[null, undefined]"

@@ -75,7 +75,7 @@ watch(
         <div class="pair">
           <label class="labelled">
             From
-            <el-select v-model="first" aria-label="From">
+            <el-select v-model="first" :persistent="false" aria-label="From">
               <el-option
                 v-for="one in moments"
                 :key="one.key"
@@ -86,7 +86,7 @@ watch(
           </label>
           <label class="labelled">
             To
-            <el-select v-model="then" aria-label="To">
+            <el-select v-model="then" :persistent="false" aria-label="To">
               <el-option
                 v-for="one in moments"
                 :key="one.key"

@@ -107,7 +107,7 @@ onUnmounted(() => window.clearTimeout(timer))
       <div class="row">
         <label class="labelled">
           It may do
-          <el-select v-model="role" aria-label="It may do">
+          <el-select v-model="role" :persistent="false" aria-label="It may do">
             <el-option value="floor" label="work on the floor" />
             <el-option value="owner" label="everything, as at the bench" />
           </el-select>

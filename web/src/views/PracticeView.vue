@@ -82,13 +82,19 @@ const best = (one: ExerciseView) =>
           <div v-if="one.key === OWN" class="row">
             <el-select
               v-model="car"
+              :persistent="false"
               placeholder="Which car"
               aria-label="Which car"
               class="max-w-320px"
             >
               <el-option v-for="own in cars ?? []" :key="own.id" :value="own.id" :label="own.car" />
             </el-select>
-            <el-select v-model="work" aria-label="What is done" class="max-w-320px">
+            <el-select
+              v-model="work"
+              :persistent="false"
+              aria-label="What is done"
+              class="max-w-320px"
+            >
               <el-option v-for="way in WORK" :key="way.key" :value="way.key" :label="way.words" />
             </el-select>
           </div>

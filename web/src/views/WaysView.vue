@@ -100,6 +100,7 @@ const remove = (key: string) =>
           <label v-for="(question, key) in schools.questions" :key="key" class="labelled">
             {{ question }}
             <el-select
+              :persistent="false"
               :model-value="schools.ways?.[key]"
               :disabled="busy"
               :aria-label="question"
