@@ -49,36 +49,6 @@ def test_a_tie_rod_end_by_counted_turns_in_at_most_sixty_touches(tuner):
     assert (toe["before"][:3], toe["measured"][:3], toe["change"][:7]) == ("6.0", "6.0", "0.0 min")
 
 
-def by_key(found, **_):
-    """Focus and press, in place of a click: what takes no focus cannot be reached so."""
-    expect(found).to_be_enabled()
-    found.evaluate("(one) => (one.closest('a, button, input, select, textarea, [tabindex]') ?? one).focus()")
-    kind = found.page.evaluate("document.activeElement.type ?? ''")
-    found.page.keyboard.press("Space" if kind in ("radio", "checkbox") else "Enter")
-
-
-def test_a_whole_job_with_going_back_by_keyboard_alone(tuner, monkeypatch):
-    monkeypatch.setattr(Locator, "click", by_key)
-    page, worker = tuner.page, Worker(tuner)
-    worker.start("Sample Wagon", "Tie-rod end or rack boot: front", sides=[("Tie-rod end", "Right")])
-    tuner.tab("Floor")
-    worker.until("Turn the end off and count")
-    page.get_by_role("button", name=re.compile("Wheels off, front")).click()
-    tuner.press("↶ Open this step again")
-    expect(page.get_by_role("alertdialog")).to_contain_text("Open again: Mark the jam nut")
-    tuner.press("Go back all the same")
-    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ Done")
-    tuner.press("↶ Undo")
-    expect(page.get_by_role("article", name="Wheels off, front")).to_contain_text("✓ done")
-    tuner.press("◐ Stop for the day")
-    expect(page.get_by_role("list", name="Loose right now")).to_contain_text("Tie-rod jam nut, front left: loose")
-    expect(page.get_by_text("Not to be driven.")).to_be_visible()
-    page.reload()
-    worker.to_the_end()
-    worker.sign()
-    assert {step["state"] for step in tuner.job().view()["steps"]} == {"done"}
-
-
 def all_by_the_rules(tuner):
     """Every step done, nothing overridden, rubber clamped where the car stands; the joints."""
     view, joints = tuner.job().view(), tuner.job().get("/joints")["joints"]
@@ -89,9 +59,39 @@ def all_by_the_rules(tuner):
     return joints
 
 
-def test_a_brace_without_a_record_of_the_car(tuner):
-    worker = Worker(tuner)
+def by_key(found, **_):
+    """Focus and press, in place of a click: what takes no focus cannot be reached so."""
+    expect(found).to_be_enabled()
+    found.evaluate("(one) => (one.closest('a, button, input, select, textarea, [tabindex]') ?? one).focus()")
+    kind = found.page.evaluate("document.activeElement.type ?? ''")
+    found.page.keyboard.press("Space" if kind in ("radio", "checkbox") else "Enter")
+
+
+def pick_by_key(choice, words):
+    choice.press("Enter")
+    while choice.page.locator(".is-hovering").inner_text() != words:
+        choice.press("ArrowDown")
+    choice.press("Enter")
+
+
+def test_a_brace_with_going_back_by_keyboard_alone(tuner, monkeypatch):
+    monkeypatch.setattr(Locator, "click", by_key)
+    monkeypatch.setattr("worker.pick", pick_by_key)
+    page, worker, first = tuner.page, Worker(tuner), "Exhaust: clearance, hangers, engine mounts"
     worker.start("Sample Wagon", "Under-body braces: add", answers=[("Bolts of the brace", "10")])
+    tuner.tab("Floor")
+    worker.until("Snug crosswise")
+    page.get_by_role("button", name=re.compile(first)).click()
+    tuner.press("↶ Open this step again")
+    expect(page.get_by_role("alertdialog")).to_contain_text("Open again: Braces up, all bolts by hand")
+    tuner.press("Go back all the same")
+    expect(page.get_by_role("article", name=first)).to_contain_text("✓ Done")
+    tuner.press("↶ Undo")
+    expect(page.get_by_role("article", name=first)).to_contain_text("✓ done")
+    tuner.press("◐ Stop for the day")
+    expect(page.get_by_role("list", name="Loose right now")).to_contain_text("Brace bolts, place 1, 2")
+    expect(page.get_by_text("Not to be driven.")).to_be_visible()
+    page.reload()
     worker.to_the_end()
     worker.sign()
     brace = next(joint for joint in all_by_the_rules(tuner) if joint["label"].startswith("Brace"))
