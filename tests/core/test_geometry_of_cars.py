@@ -1,6 +1,7 @@
 """From a record to turns: depths of geometry, adjusters of every kind, the axle, and how sure it is."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -15,7 +16,7 @@ from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.predict.aligned import align_car, align_rods, look_aligned, look_rods
-from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.geometry import adjusters_known, wheels_of
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turning import plan_car
 from fair_spindle.core.turns.threads import RodEnd, transfer_turns
@@ -52,7 +53,9 @@ def record(*entries, template=CAR):
 
 def adjusted(way, *more, arm="tie"):
     entries = [Entered("front.layout", choice="strut"), *points(), Entered(f"front.left.{arm}.adjust", choice=way)]
-    found = wheels_of(record(*entries, *more), ANGLES)["front.left"]
+    told = record(*entries, *more)
+    found = wheels_of(told, ANGLES)["front.left"]
+    assert adjusters_known(told, "front.left") == tuple(one.name for one in found.adjusters)
     return {one.name: one for one in found.adjusters}
 
 
@@ -103,6 +106,9 @@ TIE = [
 def test_slopes_alone_give_turns_and_points_replace_them_corner_by_corner():
     shallow = wheels_of(record(*TIE), {**ANGLES, **SLOPES})
     assert (shallow["front.left"].depth, shallow["rear.left"].depth) == ("slopes", "")
+    told = record(*TIE)
+    told = replace(told, quantities={**told.quantities, **SLOPES})
+    assert [adjusters_known(told, wheel) for wheel in ("front.left", "rear.left")] == [("Tie rod",), ()]
     plan = plan_car(shallow, 15.0).wheels["front.left"]
     toe = angles_at(shallow["front.left"].corner, [25.0]).toe[0]
     assert toe == pytest.approx(0.1 * DEGREE - 3e-5 * 25)

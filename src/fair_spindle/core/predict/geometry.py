@@ -195,6 +195,47 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     )
 
 
+def adjusters_known(record: Readings, key: str) -> tuple[str, ...]:
+    """Names of the adjusters that a wheel has, by its record and points; none where neither is known.
+
+    Parameters
+    ----------
+    record : Readings
+        The car's record. [-]
+    key : str
+        The wheel, by axle and side. [-]
+
+    Returns
+    -------
+    tuple of str
+        In the order :func:`wheels_of` has them.
+
+    Raises
+    ------
+    Nothing: a wheel that is not known has none.
+
+    Notes
+    -----
+    Nothing is fitted for it: which there are does not hang on where exactly the points lie.
+
+    Source
+    ------
+    derived: what the record says is fitted
+
+    Examples
+    --------
+    >>> from fair_spindle.core.joblog.required_fields import readings_now
+    >>> from fair_spindle.core.joblog.state import JobState
+    >>> from fair_spindle.core.joblog.kinds import CAR
+    >>> adjusters_known(readings_now(JobState(), CAR), "front.left")
+    ()
+    """
+    axle, side = key.split(".")
+    layout = record.words.get(f"{axle}.layout", "")
+    corner = _told(record, {}, key, layout, (0.0, 0.0), (0.0, 0.0)).corner
+    return tuple(one.name for one in adjusters_of(record, axle, side, layout, corner)) if corner else ()
+
+
 def _coordinate(cloud: Cloud) -> float:
     """Standard uncertainty of one coordinate of a wheel's points, on the whole. [mm]"""
     return float(np.sqrt(np.mean(np.sum(cloud.matrix[:-2] ** 2, axis=1))))
@@ -233,16 +274,29 @@ def _deepest(
     angles: tuple[float, float],
     unsure: tuple[float, float],
 ) -> _Drawn:
-    """A wheel by the deepest of points, tape and slopes that is known."""
+    """A wheel by the deepest of points, tape and slopes that is known, with everything else that was read of it."""
+    drawn = _told(record, baseline, key, layout, angles, unsure)
+    return _fused(record, baseline, key, drawn) if drawn.cloud else drawn
+
+
+def _told(
+    record: Readings,
+    baseline: Mapping[str, Quantity],
+    key: str,
+    layout: str,
+    angles: tuple[float, float],
+    unsure: tuple[float, float],
+) -> _Drawn:
+    """A wheel by the deepest of points, tape and slopes alone."""
     points, spreads, lacks, problem = _corner(record, key, layout, angles)
     if points:
         cloud = prior_cloud(points_of(points), [spreads.get(name, 0.0) for name in points_of(points)], *unsure)
-        return _fused(record, baseline, key, _Drawn(points, "points", lacks, problem, cloud))
+        return _Drawn(points, "points", lacks, problem, cloud)
     caster = baseline.get(f"{key}.caster")
     tape = None if problem else corner_by_tape(record, key, layout, angles, caster.value if caster else 0.0)
     if tape:
         cloud = cloud_by_tape(record, key, tape, caster, unsure)
-        return _fused(record, baseline, key, _Drawn(tape, "tape", lacks, problem, cloud))
+        return _Drawn(tape, "tape", lacks, problem, cloud)
     slopes = _slopes(record, baseline, key, angles) if layout else None
     if slopes:
         return _Drawn(slopes, "slopes", lacks)
