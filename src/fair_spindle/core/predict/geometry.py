@@ -220,7 +220,7 @@ def adjusters_known(record: Readings, key: str) -> tuple[str, ...]:
 
     Source
     ------
-    derived: what the record says is fitted
+    derived, see Notes
 
     Examples
     --------
