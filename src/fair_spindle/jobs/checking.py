@@ -13,9 +13,7 @@ from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.predict.aligned import align_rods
-from fair_spindle.core.predict.bars import bars_of
-from fair_spindle.core.predict.perching import correct_perches
-from fair_spindle.core.predict.settled import heights_after, loads_after
+from fair_spindle.core.predict.settled import heights_after
 from fair_spindle.core.predict.step_words import say_flats
 from fair_spindle.core.review.before_and_after import (
     NAMES,
@@ -197,11 +195,9 @@ def _toe(one: ToeExplanation) -> ExplanationView:
 def _wanted(now: Standing) -> list[Want]:
     """What the readings after settling still ask for."""
     found = want_wheels(now.predicted.wheels, align_rods(now.state, now.aligning))
-    found += want_links(bars_of(now.readings, now.sprung), now.readings.quantities)
-    after = heights_after(now.readings)
-    if now.changes_springs and len(after) == len(WHEELS):
-        weighed = loads_after(now.readings)
-        found += want_rings(correct_perches(now.readings, now.sprung, now.sitting, after, weighed))
+    found += want_links(now.outlook.bars, now.readings.quantities)
+    if now.changes_springs and len(heights_after(now.readings)) == len(WHEELS):
+        found += want_rings(now.outlook.perches)
     return found
 
 

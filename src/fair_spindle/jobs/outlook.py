@@ -17,10 +17,12 @@ from fair_spindle.core.joblog.required_fields import Readings, readings_now, wit
 from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aligned import plan_wheels
+from fair_spindle.core.predict.bars import BarOfAxle, bars_of
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.height_model import HeightModel, model_of_car, model_of_wheels, sit_by_wheels
+from fair_spindle.core.predict.perching import Correction, correct_perches
 from fair_spindle.core.predict.ride_height import Sitting, sit
-from fair_spindle.core.predict.settled import with_heights, with_read_heights
+from fair_spindle.core.predict.settled import heights_after, loads_after, with_heights, with_read_heights
 from fair_spindle.core.predict.sprung_car import SprungCar, sprung_car
 from fair_spindle.core.predict.turning import CarPlan
 from fair_spindle.core.springs.loads import CarLoads
@@ -111,6 +113,28 @@ class Outlook:
     def foreseen_plan(self) -> CarPlan:
         """The turns for the heights that were foreseen, with how sure they are."""
         return _once(self._before, "foreseen plan", lambda: plan_wheels(self.foreseen, SAMPLES))
+
+    @property
+    def bars(self) -> list[BarOfAxle]:
+        """The sway bars, with what their links are set to."""
+        return _once(self._all, "bars", lambda: bars_of(self.readings, self.sprung))
+
+    @property
+    def perches(self) -> Correction | None:
+        """What the perches still want."""
+        return self.perches_drawn(SAMPLES)
+
+    def perches_drawn(self, samples: int) -> Correction | None:
+        """What the perches still want, beside so many drawn cars."""
+        return _once(self._all, f"perches {samples}", lambda: self._correct(self.sitting_drawn(samples)))
+
+    def _correct(self, sitting: Sitting) -> Correction | None:
+        after, weighed = heights_after(self.readings), loads_after(self.readings)
+        return correct_perches(self.readings, self.sprung, sitting, after, weighed)
+
+    @cached_property
+    def _all(self) -> bytes:
+        return self._key(self._state.entries)
 
     @cached_property
     def _before(self) -> bytes:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Mapping
+from functools import cache, lru_cache
 
 from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.units import UNITS, units_of
@@ -17,14 +18,17 @@ from fair_spindle.core.joblog.waiting import GATE_KINDS, names_of_kinds
 from fair_spindle.jobs import book_models as m
 from fair_spindle.jobs.snapshot import Standing
 
+# Fields as they are shown, of some ten layouts.
+FIELDS_KEPT = 4000
+
 
 def show_sheet(now: Standing, units: Mapping[str, str]) -> m.SheetView:
     """Every field of a job or of a car's record, in the units the workshop types, and which of them it asks for."""
-    shape = shape_now(now.state)
+    shape, typed_in = shape_now(now.state), _one_of(tuple(sorted(units.items())))
     return m.SheetView(
         shape=mark_of(now),
         fields=[
-            _field(field, units, is_required(field, now.template, shape), is_asked(field, now.template, shape))
+            _field(field, typed_in, is_required(field, now.template, shape), is_asked(field, now.template, shape))
             for field in now.sheet.fields.values()
         ],
     )
@@ -54,10 +58,18 @@ def _mark(sheet: Sheet, template: JobTemplate) -> str:
     return hashlib.sha256("\n".join(told).encode()).hexdigest()[:12]
 
 
+@lru_cache(maxsize=8)
+def _one_of(units: tuple[tuple[str, str], ...]) -> Mapping[str, str]:
+    """The same thing for units that say the same."""
+    return dict(units)
+
+
+@cache
 def _units(quantity: str) -> list[m.UnitView]:
     return [m.UnitView(key=unit.key, label=unit.label) for unit in units_of(quantity)]
 
 
+@by_identity(most=FIELDS_KEPT)
 def _field(field: Field, units: Mapping[str, str], required: bool, asked: bool) -> m.FieldView:
     return m.FieldView.of(
         field,

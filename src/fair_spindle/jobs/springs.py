@@ -13,12 +13,12 @@ from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.advice import becomes, how_to_be_surer
-from fair_spindle.core.predict.bars import BarOfAxle, bars_of
+from fair_spindle.core.predict.bars import BarOfAxle
 from fair_spindle.core.predict.geometry import wheels_of
 from fair_spindle.core.predict.limits import WheelTravel, steering_damper, wheel_travels
-from fair_spindle.core.predict.perching import Bench, Correction, bench_places, correct_perches
+from fair_spindle.core.predict.perching import Bench, Correction, bench_places
 from fair_spindle.core.predict.ride_height import Sitting, doubts_of, sit
-from fair_spindle.core.predict.settled import heights_after, loads_after, with_heights
+from fair_spindle.core.predict.settled import heights_after, with_heights
 from fair_spindle.core.predict.sprung_car import sprung_car
 from fair_spindle.core.springs.travel import Limit
 from fair_spindle.jobs import springs_models as m
@@ -35,7 +35,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     sitting = now.outlook.sitting_drawn(samples)
     after = heights_after(readings)
     target = readings.quantities.get("car.target_cross")
-    correction = correct_perches(readings, car, sitting, after, loads_after(readings))
+    correction = now.outlook.perches_drawn(samples)
     return m.SpringsView(
         wheels=_wheels(sitting, readings, after),
         cross_before_pct=100 * sitting.cross_before,
@@ -52,7 +52,7 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
         correction=_correction(correction, readings) if correction else None,
         travel=[_travel(travel, now) for travel in wheel_travels(readings, sitting)],
         steering_damper=steering_damper(readings),
-        bars=[_bar(bar, now) for bar in bars_of(readings, car)],
+        bars=[_bar(bar, now) for bar in now.outlook.bars],
     )
 
 
