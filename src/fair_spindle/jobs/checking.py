@@ -7,6 +7,7 @@ from math import degrees
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.joblog.readings import Quantity
@@ -34,11 +35,12 @@ from fair_spindle.jobs.history import JobFrom
 from fair_spindle.jobs.models import JobCreate, JobView
 from fair_spindle.jobs.planning import known_of, planned
 from fair_spindle.jobs.procedures import library_of
-from fair_spindle.jobs.snapshot import Standing
+from fair_spindle.jobs.snapshot import Predicted, Standing
 from fair_spindle.jobs.wording import say_beyond, say_input, say_input_name, say_quantity, say_ring, say_set, signed
 from fair_spindle.records.database import Database
 
 KINDS_OF_WORK = ("toe", "ring", "arms", "link")
+FORESEEN_KEPT = 64
 
 
 class BesideView(View):
@@ -113,17 +115,23 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
     """Every reading after the work beside its prediction, and what moves the wheels' toe."""
     if "check" not in now.template.measures:
         return [], {}
-    sitting, readings = now.predicted.sitting, now.predicted.readings
-    told = {
-        key: beside_wheel(wheel, readings, with_height=not sitting.wheels)
-        for key, wheel in now.predicted.wheels.items()
-    }
-    for one in beside_sitting(sitting, readings.quantities):
+    told = {key: (list(rows), moves) for key, (rows, moves) in _beside_wheels(now.predicted).items()}
+    for one in beside_sitting(now.predicted.sitting, now.predicted.readings.quantities):
         told[one.key][0].insert(0, one)
     for key, (rows, _) in told.items():
         rows += beside_read(key, now.readings.quantities, [row.name for row in rows])
         rows.sort(key=lambda one: NAMES.index(one.name))
     return [row for rows, _ in told.values() for row in rows], {key: moves for key, (_, moves) in told.items()}
+
+
+@by_identity(most=FORESEEN_KEPT)
+def _beside_wheels(predicted: Predicted) -> dict[str, tuple[list[Beside], MovesToe]]:
+    """Each wheel's angles beside what was foreseen of them; not to be changed."""
+    with_height = not predicted.sitting.wheels
+    return {
+        key: beside_wheel(wheel, predicted.readings, with_height=with_height)
+        for key, wheel in predicted.wheels.items()
+    }
 
 
 def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobView:
