@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from fair_spindle.core.planning.procedure import Procedure
 
 # Each line is one thing; a procedure that speaks of it by any of its names is found by all of them.
@@ -93,6 +95,7 @@ def named_by(procedure: Procedure) -> str:
     return " ".join((_with_names(" ".join((procedure.title, *procedure.words))), *wishes))
 
 
+@lru_cache(maxsize=1024)
 def _with_names(text: str) -> str:
     told = f" {normal(text)} "
     names = [name for line in SAME if any(f" {one}" in told for one in line) for name in line]
