@@ -7,10 +7,11 @@ import pytest
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.jobs import outlook
+from fair_spindle.jobs import checking, outlook
 from fair_spindle.jobs.book import all_jobs, standing, walk_of
 from fair_spindle.jobs.snapshot import RESTS_ON, Standing
 from fair_spindle.jobs.views import show_job
+from writer import Writer, typed
 
 SHOWN = 7  # Every so many lines it is shown, as it would be to a page that had been away.
 PARTS = {one.name for one in fields(JobState)}
@@ -24,6 +25,8 @@ OF_OUTLOOK = (
     "foreseen",
     "aligning",
     "plan",
+    "bars",
+    "perches",
 )
 
 
@@ -80,3 +83,25 @@ def test_a_choice_lets_go_of_what_rests_on_choices_and_a_number_does_not(databas
         after = now.then(Event("one-more", now.version + 1, "2031-01-01T00:00:00.000Z", act))
         for name in ("found_at_bolts", "finished_together", "choice_views"):
             assert (name in after.__dict__) == kept, name
+
+
+def test_a_note_has_nothing_worked_out_again_and_a_height_has(client, monkeypatch):
+    monkeypatch.setattr(outlook, "_kept", outlook.OrderedDict())
+    found = next(one["id"] for one in client.get("/api/jobs").json() if one["title"].startswith("Coilovers"))
+    job, asked = Writer(client, f"/api/jobs/{found}"), []
+    for room, name in ((outlook, "bars_of"), (outlook, "correct_perches"), (checking, "beside_wheel")):
+        own = getattr(room, name)
+        monkeypatch.setattr(room, name, lambda *a, own=own, name=name, **k: asked.append(name) or own(*a, **k))
+
+    def after(**act):
+        job.write(**act)
+        begun = len(asked)
+        for _ in range(2):
+            job.get("/springs?samples=600")
+            job.get("/explained")
+        return asked[begun:]
+
+    assert {"bars_of", "correct_perches"} <= set(after(kind="noted", text="first looked at"))
+    assert after(kind="noted", text="nothing read") == []
+    height = typed("front.left.check_height", "340", method="hub_to_arch", part="height")
+    assert sorted(set(after(**height))) == ["bars_of", "beside_wheel", "correct_perches"]
