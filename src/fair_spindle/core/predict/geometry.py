@@ -163,7 +163,7 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
     change, roll, track = _new_height(record, axle, side)
     angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
     unsure = (toe.uncertainty if toe else 0.0, camber.uncertainty if camber else 0.0)
-    drawn = _deepest(record, baseline, key, layout, angles, unsure)
+    drawn = _fused(record, baseline, key, _deepest(record, baseline, key, layout, angles, unsure))
     corner = drawn.corner
     point = _coordinate(drawn.cloud) if drawn.cloud else 0.0
     doubtful = Doubtful(*unsure, change.uncertainty, point, drawn.cloud, change.parts.get("apart", 0.0), track)
@@ -224,15 +224,13 @@ def adjusters_known(record: Readings, key: str) -> tuple[str, ...]:
 
     Examples
     --------
-    >>> from fair_spindle.core.joblog.required_fields import readings_now
-    >>> from fair_spindle.core.joblog.state import JobState
-    >>> from fair_spindle.core.joblog.kinds import CAR
-    >>> adjusters_known(readings_now(JobState(), CAR), "front.left")
+    >>> from fair_spindle.core.fields.field import Sheet
+    >>> adjusters_known(Readings(Sheet(), {}, {"front.layout": "strut"}), "front.left")
     ()
     """
     axle, side = key.split(".")
     layout = record.words.get(f"{axle}.layout", "")
-    corner = _told(record, {}, key, layout, (0.0, 0.0), (0.0, 0.0)).corner
+    corner = _deepest(record, {}, key, layout, (0.0, 0.0), (0.0, 0.0)).corner
     return tuple(one.name for one in adjusters_of(record, axle, side, layout, corner)) if corner else ()
 
 
@@ -274,20 +272,7 @@ def _deepest(
     angles: tuple[float, float],
     unsure: tuple[float, float],
 ) -> _Drawn:
-    """A wheel by the deepest of points, tape and slopes that is known, with everything else that was read of it."""
-    drawn = _told(record, baseline, key, layout, angles, unsure)
-    return _fused(record, baseline, key, drawn) if drawn.cloud else drawn
-
-
-def _told(
-    record: Readings,
-    baseline: Mapping[str, Quantity],
-    key: str,
-    layout: str,
-    angles: tuple[float, float],
-    unsure: tuple[float, float],
-) -> _Drawn:
-    """A wheel by the deepest of points, tape and slopes alone."""
+    """A wheel by the deepest of points, tape and slopes that is known."""
     points, spreads, lacks, problem = _corner(record, key, layout, angles)
     if points:
         cloud = prior_cloud(points_of(points), [spreads.get(name, 0.0) for name in points_of(points)], *unsure)
@@ -304,10 +289,10 @@ def _told(
 
 
 def _fused(record: Readings, baseline: Mapping[str, Quantity], key: str, drawn: _Drawn) -> _Drawn:
-    """Points or tape and everything else that was read of the same linkage, as one."""
+    """Points or tape and everything else that was read of the same linkage, as one; slopes stand alone."""
     corner = drawn.corner
-    assert isinstance(corner, Corner)
-    assert drawn.cloud is not None
+    if drawn.cloud is None or not isinstance(corner, Corner):
+        return drawn
     fitted = fit_linkage(corner, drawn.cloud, list(_evidence(record, baseline, key, corner)))
     said = "; ".join(
         f"{name[0].upper()}{name[1:]} misses what all other readings say by {abs(off) / COVERAGE:.1f} of its ±"
