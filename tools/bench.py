@@ -1,9 +1,11 @@
 """Measure what a user waits for, beside a named baseline of the same run."""
 
+import atexit
 import http.client
 import json
 import os
 import re
+import signal
 import socket
 import subprocess
 import sys
@@ -116,7 +118,9 @@ def launch(command: Callable[[int], list[str]]) -> tuple[subprocess.Popen, int]:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(1))
     server = subprocess.Popen(command(port), stdout=subprocess.DEVNULL, env=os.environ)
+    atexit.register(stop, server)  # also where a bench is ended before it has come to its own
     for _ in range(2000):
         try:
             wire = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
