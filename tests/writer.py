@@ -44,13 +44,27 @@ class Writer:
 
     def write(self, kind, **act):
         """Write an act that is taken."""
-        answer = self.send(kind, **act)
-        assert answer.status_code == 201, answer.text
-        return answer.json()
+        return taken(self.send(kind, **act))
 
-    def plan(self, *fittings, **more):
-        """Plan a job by the keys of its procedures, each with its axle."""
-        brief = {"fittings": [{"procedure": key, "axle": axle} for key, axle in fittings], **more}
-        answer = self.post("/plan", {"brief": brief})
-        assert answer.status_code == 201, answer.text
-        return answer.json()
+    def order(self, brief, seen=None):
+        """Plan a job by a brief; the answer, whatever it is."""
+        return self.post("/plan", {"brief": brief}, seen)
+
+    def plan(self, brief):
+        """Plan a job by a brief that is taken."""
+        return taken(self.order(brief))
+
+    def change(self, joint, places, **more):
+        """Change some places of a joint."""
+        return taken(self.post("/joints/change", {"joint": joint, "places": places, **more}))
+
+
+def taken(answer):
+    """What stands in an answer that says that something was written."""
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def fitted(key, *axles):
+    """The brief of one procedure, at each of these axles."""
+    return {"fittings": [{"procedure": key, "axle": axle} for axle in axles]}

@@ -1,6 +1,5 @@
 """Measure what a user waits for, beside a named baseline of the same run."""
 
-import atexit
 import http.client
 import json
 import os
@@ -11,7 +10,8 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from statistics import median
 
@@ -36,7 +36,8 @@ def main() -> None:
     bounds = Bounds()
     with tempfile.TemporaryDirectory() as folder:
         sample = Path(folder) / "sample.sqlite"
-        stop(launch(serving("demo", sample))[0])
+        with launched(serving("demo", sample)):
+            pass
         # In turns: the machine is not as fast at one moment as at another.
         filled = serving("serve", sample)
         times = []
@@ -65,17 +66,14 @@ def serving(mode: str, db: Path) -> Callable[[int], list[str]]:
 def cold_start(command: Callable[[int], list[str]], asks: str = "") -> float:
     """Until it answers [ms], or until what is asked of it then is answered."""
     begun = time.perf_counter()
-    server, port = launch(command)
-    if asks:
-        ask(http.client.HTTPConnection("127.0.0.1", port, timeout=10), "GET", asks)
-    took = time.perf_counter() - begun
-    stop(server)
-    return 1000 * took
+    with launched(command) as (_, port):
+        if asks:
+            ask(http.client.HTTPConnection("127.0.0.1", port, timeout=10), "GET", asks)
+        return 1000 * (time.perf_counter() - begun)
 
 
 def measure(db: Path, bounds: Bounds) -> None:
-    server, port = launch(serving("demo", db))
-    try:
+    with launched(serving("demo", db)) as (_, port):
         wire = http.client.HTTPConnection("127.0.0.1", port, timeout=10)
         jobs = json.loads(ask(wire, "GET", "/api/jobs"))
         job = next(line for line in jobs if "Orrowby" in line["car"])
@@ -86,8 +84,6 @@ def measure(db: Path, bounds: Bounds) -> None:
         bounds.line("a changed reading written, what changed answered", timed(Rereading(wire, path)), health, 25)
         bounds.line("list of jobs", timed(lambda n: ask(wire, "GET", "/api/jobs")), health, 10)
         bounds.line("record as PDF", timed(lambda n: ask(wire, "GET", f"{path}/record.pdf"), 30), health, 400)
-    finally:
-        stop(server)
 
 
 class Rereading:
@@ -114,18 +110,28 @@ def timed(work: Callable[[int], object], rounds: int = ROUNDS) -> float:
     return median(times)
 
 
-def launch(command: Callable[[int], list[str]]) -> tuple[subprocess.Popen, int]:
+@contextmanager
+def launched(command: Callable[[int], list[str]]) -> Iterator[tuple[subprocess.Popen, int]]:
+    """A server that answers, and its port; it ends with the bench, also where that is told to end."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(1))
     server = subprocess.Popen(command(port), stdout=subprocess.DEVNULL, env=os.environ)
-    atexit.register(stop, server)  # also where a bench is ended before it has come to its own
+    try:
+        wait_for(port)
+        yield server, port
+    finally:
+        server.terminate()
+        server.wait()
+
+
+def wait_for(port: int) -> None:
     for _ in range(2000):
         try:
             wire = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
             ask(wire, "GET", "/api/health")
-            return server, port
+            return
         except OSError:
             time.sleep(0.01)
     raise SystemExit("the server did not answer")
@@ -138,11 +144,6 @@ def ask(wire: http.client.HTTPConnection, method: str, path: str, body: object =
     if answer.status >= 400:
         raise SystemExit(f"{method} {path}: {answer.status} {content[:300]!r}")
     return content
-
-
-def stop(server: subprocess.Popen) -> None:
-    server.terminate()
-    server.wait()
 
 
 if __name__ == "__main__":

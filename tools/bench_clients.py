@@ -12,7 +12,7 @@ import threading
 import time
 from pathlib import Path
 
-from bench import ask, launch, serving, stop
+from bench import ask, launched, serving
 
 from fair_spindle.records.database import Database
 
@@ -99,11 +99,8 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "clients.sqlite"
         Database(file).close()
-        server, port = launch(serving("serve", file))
-        try:
+        with launched(serving("serve", file)) as (_, port):
             missed = max(eight_clients(port), long_job(port))
-        finally:
-            stop(server)
     sys.exit(1 if missed > 1.5 else 0)
 
 

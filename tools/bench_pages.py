@@ -9,7 +9,7 @@ import tempfile
 from pathlib import Path
 from statistics import median
 
-from bench import launch, serving, stop
+from bench import launched, serving
 from bounds import Bounds
 from chromium import open_chromium
 from playwright.sync_api import Browser, Page, sync_playwright
@@ -89,30 +89,29 @@ def come_back(browser: Browser, address: str, job: str) -> tuple[float, float]:
 
 def main() -> None:
     bounds = Bounds()
-    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
-        server, port = launch(serving("demo", Path(folder) / "pages.sqlite"))
-        browser = open_chromium(playwright)
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        sync_playwright() as playwright,
+        launched(serving("demo", Path(folder) / "pages.sqlite")) as (_, port),
+        open_chromium(playwright) as browser,
+    ):
         address = f"http://127.0.0.1:{port}"
-        try:
-            page = browser.new_page()
-            jobs = json.loads(page.goto(f"{address}/api/jobs").text())
-            job = next(one["id"] for one in jobs if "again" not in one["title"] and "camber" in one["title"])
-            page.close()
-            # In turns: the machine is not as fast at one moment as at another.
-            pairs = [(bare_page(browser, address), *first_page(browser, address)) for _ in range(7)]
-            bare, painted = (median(column) for column in list(zip(*pairs, strict=True))[:2])
-            sizes = pairs[0][2]
-            bounds.line("the board on a slow phone", painted, ("a page of text alone", bare), FIRST_BOUND)
-            total = sum(size for _, size in sizes) / 1000
-            bounds.line("its scripts and styles, packed", total, ("one kB", 1.0), SIZE_BOUND, "kB")
-            largest = max(size for _, size in sizes) / 1000
-            bounds.line("the largest of them", largest, ("one kB", 1.0), CHUNK_BOUND, "kB")
-            frames, took = come_back(browser, address, job)
-            bounds.line("a page come back to", max(frames, 1), ("one frame", 1.0), FRAMES_BOUND, "frames")
-            print(f"that is {took:.0f} ms on the slow phone")
-        finally:
-            browser.close()
-            stop(server)
+        page = browser.new_page()
+        jobs = json.loads(page.goto(f"{address}/api/jobs").text())
+        job = next(one["id"] for one in jobs if "again" not in one["title"] and "camber" in one["title"])
+        page.close()
+        # In turns: the machine is not as fast at one moment as at another.
+        pairs = [(bare_page(browser, address), *first_page(browser, address)) for _ in range(7)]
+        bare, painted = (median(column) for column in list(zip(*pairs, strict=True))[:2])
+        sizes = pairs[0][2]
+        bounds.line("the board on a slow phone", painted, ("a page of text alone", bare), FIRST_BOUND)
+        total = sum(size for _, size in sizes) / 1000
+        bounds.line("its scripts and styles, packed", total, ("one kB", 1.0), SIZE_BOUND, "kB")
+        largest = max(size for _, size in sizes) / 1000
+        bounds.line("the largest of them", largest, ("one kB", 1.0), CHUNK_BOUND, "kB")
+        frames, took = come_back(browser, address, job)
+        bounds.line("a page come back to", max(frames, 1), ("one frame", 1.0), FRAMES_BOUND, "frames")
+        print(f"that is {took:.0f} ms on the slow phone")
     bounds.end()
 
 

@@ -17,7 +17,7 @@ import time
 from contextlib import closing
 from pathlib import Path
 
-from bench import ask, launch, serving, stop
+from bench import ask, launched, serving
 
 from fair_spindle.records.database import Database
 
@@ -190,11 +190,8 @@ def main(seconds: int) -> int:
     with tempfile.TemporaryDirectory() as folder:
         file = Path(folder) / "writes.sqlite"
         Database(file).close()
-        server, port = launch(serving("serve", file))
-        try:
+        with launched(serving("serve", file)) as (server, port):
             missed = max(one_page(port, file), many_pages(port, seconds, server.pid))
-        finally:
-            stop(server)
     return 1 if missed > 1.5 else 0
 
 

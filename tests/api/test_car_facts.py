@@ -13,11 +13,10 @@ def car(client):
 
 
 def job_on(client, name, *fittings):
-    seen = client.post("/api/jobs", json={"id": name, "car": "-", "car_id": "facts-car-01"}).json()["version"]
-    brief = {"fittings": [{"procedure": one, "axle": "front"} for one in fittings]}
-    taken = client.post(f"/api/jobs/{name}/plan", json={"id": f"{name}-plan", "seen": seen, "brief": brief})
-    assert taken.status_code == 201
-    return f"/api/jobs/{name}"
+    client.post("/api/jobs", json={"id": name, "car": "-", "car_id": "facts-car-01"})
+    job = Writer(client, f"/api/jobs/{name}")
+    job.plan({"fittings": [{"procedure": one, "axle": "front"} for one in fittings]})
+    return job.path
 
 
 def write(client, path, act):
@@ -70,10 +69,8 @@ def test_a_fact_taken_back_where_it_was_entered_is_taken_back_everywhere_and_com
 def test_what_a_job_fitted_and_its_values_are_the_car_s_once_it_is_signed(client, car):
     path = job_on(client, "facts-job-3", "tie_rods")
     write(client, path, typed("front.left.new_end.length", "87.5"))
-    seen = client.get(f"{path}/version").json()["version"]
-    change = {"id": next(IDS), "seen": seen, "joint": "tie_rods.taper.front.left", "places": [1], "other_side": True}
-    change |= {"torque": {"text": "35", "unit": "nm"}, "source": "sheet 4", "note": "down"}
-    assert client.post(f"{path}/joints/change", json=change).status_code == 201
+    told = {"torque": {"text": "35", "unit": "nm"}, "source": "sheet 4", "note": "down"}
+    Writer(client, path).change("tie_rods.taper.front.left", [1], other_side=True, **told)
     joints = {one["key"]: one["bolts"][0] for one in client.get(f"{path}/joints").json()["joints"]}
     both = [joints[f"tie_rods.taper.front.{side}"] for side in ("left", "right")]
     assert [one["spec"] for one in both] == ["35 N·m", "35 N·m"], "entered once for both sides"
@@ -91,18 +88,12 @@ def test_what_a_job_fitted_and_its_values_are_the_car_s_once_it_is_signed(client
 
 
 def test_several_places_are_changed_in_what_was_edited_alone(client, car):
-    path = job_on(client, "facts-job-5", "springs")
+    job = Writer(client, job_on(client, "facts-job-5", "springs"))
     joint = "springs.top.front.left"
-
-    def change(places, **more):
-        seen = client.get(f"{path}/version").json()["version"]
-        body = {"id": next(IDS), "seen": seen, "joint": joint, "places": places, **more}
-        assert client.post(f"{path}/joints/change", json=body).status_code == 201
-
     for place, words in ((1, "mark outward"), (2, "mark rearward")):
-        change([place], note=words)
-    change([1, 2, 3], torque={"text": "24", "unit": "nm"}, source="sheet 4")
-    bolts = next(one for one in client.get(f"{path}/joints").json()["joints"] if one["key"] == joint)["bolts"]
+        job.change(joint, [place], note=words)
+    job.change(joint, [1, 2, 3], torque={"text": "24", "unit": "nm"}, source="sheet 4")
+    bolts = job.joint(joint)["bolts"]
     assert [one["note"] for one in bolts] == ["mark outward", "mark rearward", ""]
     assert {one["spec"] for one in bolts} == {"24 N·m"}
 
@@ -117,13 +108,9 @@ def test_a_step_is_finished_with_all_its_fasteners_and_never_past_a_value_nobody
     refused = client.post(f"{path}/events", json={"id": next(IDS), "seen": view["version"], "act": finished})
     assert refused.status_code == 409
     for key in ("springs.top", "springs.unit"):
-        seen = client.get(f"{path}/version").json()["version"]
-        joint = f"{key}.front.left"
-        places = [one["number"] for one in next(
-            one for one in client.get(f"{path}/joints").json()["joints"] if one["key"] == joint
-        )["bolts"]]  # fmt: skip
-        change = {"id": next(IDS), "seen": seen, "joint": joint, "places": places, "source": "sheet 4"}
-        client.post(f"{path}/joints/change", json={**change, "torque": {"text": "24", "unit": "nm"}})
+        job, joint = Writer(client, path), f"{key}.front.left"
+        places = [one["number"] for one in job.joint(joint)["bolts"]]
+        job.change(joint, places, source="sheet 4", torque={"text": "24", "unit": "nm"})
     steps = {step["key"]: step["together"] for step in client.get(path).json()["steps"]}
     assert steps["springs.torque_hanging@front.left"] == "As specified"
     assert steps["springs.arm_torque@front.left"] == "", "rubber waits for its load, one by one"

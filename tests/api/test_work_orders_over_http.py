@@ -24,15 +24,7 @@ class Job(Writer):
         body = {"id": "order-00001", "title": "Arms and bar", "car": "Sample Saloon"}
         assert client.post("/api/jobs", json=body).status_code == 201
         if brief:
-            self.taken(brief)
-
-    def order(self, brief, seen=None):
-        return self.post("/plan", {"brief": brief}, seen)
-
-    def taken(self, brief):
-        answer = self.order(brief)
-        assert answer.status_code == 201, answer.text
-        return answer.json()
+            self.plan(brief)
 
     def step(self, key):
         return next(step for step in self.view()["steps"] if step["key"] == key)
@@ -61,7 +53,7 @@ def test_trying_writes_nothing_and_taking_draws_the_maps(client):
     assert tried["raises"] == 1
     assert {one["key"] for one in tried["questions"]} >= {"wheel_nuts", "bushing", "hole"}
     assert job.view()["version"] == 0
-    view = job.taken(BRIEF)
+    view = job.plan(BRIEF)
     assert [step["title"] for step in view["steps"]] == [step["title"] for step in tried["steps"]]
     assert view["pages"] == ["order", "baseline", "turns", "floor", "bolts", "check", "record"]
     maps = client.get(f"{job.path}/joints").json()["joints"]
@@ -136,7 +128,7 @@ def test_a_raised_car_voids_the_loaded_height(job):
 def test_planned_again_keeps_what_was_done_and_never_loses_it(job):
     job.to_the_parts_off()
     more = {"fittings": [*BRIEF["fittings"], {"procedure": "tie_rods", "axle": "front"}]}
-    view = job.taken(more)
+    view = job.plan(more)
     done = {step["key"] for step in view["steps"] if step["state"] == "done"}
     assert {"wheels_off@front", "lower_arm.out@front.left"} <= done
     assert "tie_rods.mark@front.left" in {step["key"] for step in view["steps"]} - done
@@ -147,7 +139,7 @@ def test_planned_again_keeps_what_was_done_and_never_loses_it(job):
 
 def test_two_who_plan_at_once_do_not_overwrite_each_other(job):
     seen = job.view()["version"]
-    job.taken(BRIEF | {"lift": "one_end"})
+    job.plan(BRIEF | {"lift": "one_end"})
     assert job.order(BRIEF, seen=seen - 1).status_code == 409
 
 

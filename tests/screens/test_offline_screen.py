@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from writer import Writer
+from conftest import Tuner
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -19,7 +19,7 @@ class Phone:
         self._until("navigator.serviceWorker.controller !== null")
         urls = "caches.open('last-seen').then((one) => one.keys()).then((all) => all.map((one) => one.url).join())"
         self._until(f"{urls}.then((all) => all.includes('/sheet') && all.includes('/joints'))")
-        self.job = Writer(server.client, f"/api/jobs/{page.url.split('/job/')[1].split('/')[0]}")
+        self.job = Tuner(page, server).job()
 
     def _until(self, holds):
         for _ in range(300):

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from writer import IDS, Writer, chosen, typed
+from writer import IDS, Writer, chosen, fitted, typed
 
 pytestmark = pytest.mark.screen
 KGF = {"front_left": "352", "front_right": "348", "rear_left": "262", "rear_right": "258"}
@@ -21,7 +21,6 @@ def start(server, tuner):
     """A job on springs: a car of these layouts and numbers, its heights read, the Springs page open."""
 
     def begin(front, rear, *more, heights=("362", "360", "371", "370")):
-        tuner.server = server
         car, job = next(IDS), next(IDS)
         body = {"id": car, "car": "Sample Estate 2.0", "front_layout": front, "rear_layout": rear}
         server.client.post("/api/cars", json=body)
@@ -36,7 +35,7 @@ def start(server, tuner):
         for act in (*told, *more):
             tuner.car.write(**act)
         server.client.post("/api/jobs", json={"id": job, "title": "Springs", "car": "-", "car_id": car})
-        tuner.own.plan(("springs", "front"), ("springs", "rear"))
+        tuner.own.plan(fitted("springs", "front", "rear"))
         corners = ("front.left", "front.right", "rear.left", "rear.right")
         for key, height in zip(corners, heights, strict=True):
             enter_height(f"{key}.height", height)

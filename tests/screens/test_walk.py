@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import expect
 from worker import file_of
 
-from writer import Writer
+from writer import Writer, fitted
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 
@@ -24,7 +24,7 @@ def walk(tuner):
     page, client, job = tuner.page, tuner.server.client, "walked-job-01"
     car = next(one["id"] for one in client.get("/api/cars").json() if one["car"] == "Orrowby Halm 1.9, 2011")
     client.post("/api/jobs", json={"id": job, "title": "Before", "car": "-", "car_id": car})
-    Writer(client, f"/api/jobs/{job}").plan(("measure", ""))
+    Writer(client, f"/api/jobs/{job}").plan(fitted("measure", ""))
     page.goto(f"{tuner.address}/job/{job}/walk")
     expect(page.get_by_role("heading", level=2, name="Walk round the car")).to_be_visible()
     return tuner

@@ -34,7 +34,7 @@ class Changes:
                 del self._listeners[book]
 
     def tell(self, book: str, by: str = "") -> None:
-        """The book changed, by a page that has its answer already or by somebody without one."""
+        """The book changed: say it to every page but the one that did it, where that told its name."""
         for changed, page in list(self._listeners.get(book, {}).items()):
             if not by or page != by:
                 changed.set()

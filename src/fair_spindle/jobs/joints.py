@@ -9,6 +9,7 @@ from functools import lru_cache
 from pydantic_core import to_jsonable_python
 
 from fair_spindle.core.basics.errors import NotAllowed
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import from_core
 from fair_spindle.core.bolts.joint import Bolt, Joint
@@ -43,6 +44,7 @@ from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.wording import say_spec, say_typed
 from fair_spindle.records.database import Database
 
+DRAWINGS_KEPT = 2048
 RECHECK_DAYS = 7
 RECHECK_WORDS = "after the first 100 km, or within a week"
 TRUST = {"maker": "maker's data", "part_maker": "part maker's sheet", "second_hand": "second hand", "": ""}
@@ -158,7 +160,7 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
     )
 
 
-@lru_cache(maxsize=2048)
+@by_identity(most=DRAWINGS_KEPT)
 def _map_of(joint: Joint) -> m.JointModel:
     """What is drawn, as it is written; few joints of a job change from line to line."""
     return m.JointModel.model_validate(to_jsonable_python(plain(Drawn(joint))["joint"]))

@@ -49,14 +49,14 @@ worker?.addEventListener('controllerchange', () => {
 /** Fetch from the workshop's server, and remember how that went. */
 export async function reach(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
   const request = new Request(input, init)
-  if (connection.epoch && request.method !== 'GET' && !request.headers.has(EPOCH)) {
-    request.headers.set(EPOCH, connection.epoch)
+  if (request.method === 'GET') {
+    if (worker && !worker.controller) unkept.add(request.url)
+  } else {
+    request.headers.set(PAGE, PAGE_NAME)
+    if (connection.person) request.headers.set(MADE_BY, connection.person)
+    if (connection.epoch && !request.headers.has(EPOCH))
+      request.headers.set(EPOCH, connection.epoch)
   }
-  if (request.method !== 'GET') request.headers.set(PAGE, PAGE_NAME)
-  if (connection.person && request.method !== 'GET') {
-    request.headers.set(MADE_BY, connection.person)
-  }
-  if (request.method === 'GET' && worker && !worker.controller) unkept.add(request.url)
   let answer: Response
   try {
     answer = await whole(request)

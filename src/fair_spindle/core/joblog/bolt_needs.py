@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from math import radians
 
 from fair_spindle.core.basics.errors import NotFound
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.spelling import read_number
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec, Joint
@@ -21,6 +21,7 @@ TORQUE = Part("torque", "Torque", "torque", "nm", 0.5, 1500)
 
 
 WITHIN = 0.05
+KEPT_ORDERS = 2048
 
 
 @value_object
@@ -332,7 +333,7 @@ def alike_next(joint: Joint, state: JobState) -> tuple[int, ...]:
     return tuple(number for number in ordered if short(number))
 
 
-@lru_cache(maxsize=2048)
+@by_identity(most=KEPT_ORDERS)
 def order_of(joint: Joint) -> tuple[int, ...]:
     """Order of a joint's places, counted from 0.
 

@@ -18,9 +18,9 @@ def hold_turns(act: Act, state: JobState, template: JobTemplate) -> None:
     readings = readings_now(state, template)
     if act.wheel == "front":
         steering = solid_steering(readings)
-        known = [rod.adjuster.name for rod in steering.rods] if steering else []
+        known = tuple(rod.adjuster.name for rod in steering.rods) if steering else ()
     else:
-        known = list(adjusters_known(readings, act.wheel))
+        known = adjusters_known(readings, act.wheel)
     if act.adjuster not in known:
         told = ", ".join(known) or "none, by its record and points"
         raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")
