@@ -1,17 +1,12 @@
 """Refresh docs/screenshots from a fresh sample workshop."""
 
-import socket
-import subprocess
-import sys
 import tempfile
-import time
-import urllib.request
 from pathlib import Path
 
+from bench import launched, serving
 from chromium import open_chromium
 from playwright.sync_api import Page, sync_playwright
 
-COMMAND = Path(sys.executable).parent / "fair-spindle"
 SHOTS = Path(__file__).parent.parent / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
 GEOMETRY = ["Quenlow Vessik", "Geometry"]
@@ -39,27 +34,11 @@ VIEWS = [
 
 
 def main() -> None:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    with tempfile.TemporaryDirectory() as folder:
-        command = [COMMAND, "demo", "--db", f"{folder}/demo.sqlite", "--port", str(port)]
-        server = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        try:
-            _wait(port)
-            _take(f"http://127.0.0.1:{port}")
-        finally:
-            server.terminate()
-            server.wait()
-
-
-def _wait(port: int) -> None:
-    for _ in range(200):
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1)
-            return
-        except OSError:
-            time.sleep(0.05)
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        launched(serving("demo", Path(folder) / "demo.sqlite")) as (_, port),
+    ):
+        _take(f"http://127.0.0.1:{port}")
 
 
 def _take(address: str) -> None:
