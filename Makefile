@@ -38,8 +38,7 @@ browser:
 
 test: setup browser
 	cd web && npm test --silent
-	$(PY) -m pytest -n auto -m "not screen"
-	$(PY) -m pytest -n auto -m screen tests/screens
+	$(PY) -m pytest -n auto --dist worksteal
 
 check: setup
 	$(VENV)/bin/ruff check .

@@ -4,9 +4,7 @@ import os
 import shutil
 
 import pytest
-import schemathesis
 from hypothesis import HealthCheck, given, settings
-from schemathesis.checks import CHECKS
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
@@ -19,6 +17,9 @@ HEADERS = {"Host": "127.0.0.1"}
 @pytest.mark.referee
 def test_the_server_keeps_its_contract_for_generated_requests(filled, tmp_path):
     """Referee: schemathesis, over the OpenAPI contract that the interface's types are made from."""
+    import schemathesis  # two seconds, which one worker needs to spend
+    from schemathesis.checks import CHECKS
+
     file = tmp_path / "generated.sqlite"
     shutil.copy(filled, file)
     app = create_app(file)
