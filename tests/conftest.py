@@ -20,6 +20,11 @@ settings.register_profile("hunt", deadline=None)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "any machine"))
 
 
+def pytest_collection_modifyitems(items):
+    """Screens first: they are the longest, and what is left for two workers to share at the end is short."""
+    items.sort(key=lambda item: item.get_closest_marker("screen") is None)
+
+
 @pytest.fixture
 def quick_gauges(monkeypatch):
     """Simulated gauges come to rest at once, not within three seconds."""
