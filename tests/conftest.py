@@ -3,6 +3,7 @@
 import os
 import socket
 import sys
+from fcntl import LOCK_EX, flock
 from pathlib import Path
 
 import pytest
@@ -32,12 +33,17 @@ def quick_gauges(monkeypatch):
 
 
 @pytest.fixture(scope="session")
-def filled(tmp_path_factory) -> Path:
-    """A database file with the demo's jobs; copied by whoever changes it."""
-    file = tmp_path_factory.mktemp("demo") / "demo.sqlite"
-    database = Database(file)
-    fill(database)
-    database.close()
+def filled(tmp_path_factory, worker_id) -> Path:
+    """A database file with the demo's jobs, made by the first worker that asks; copied by whoever changes it."""
+    own = tmp_path_factory.getbasetemp()
+    file = (own if worker_id == "master" else own.parent) / "demo.sqlite"
+    with file.with_suffix(".lock").open("w") as lock:
+        flock(lock, LOCK_EX)
+        if not file.exists():
+            database = Database(making := file.with_suffix(".making"))
+            fill(database)
+            database.close()
+            making.rename(file)
     return file
 
 
