@@ -36,11 +36,11 @@ browser:
 	@command -v $(CHROMIUM) > /dev/null || { apt-get update -qq; for one in $(CHROMIUM); do \
 	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $$one fonts-liberation && break; done; }
 
-# One worker more than cores, as a screen's test waits for its browser now and then; the linear algebra of each keeps to one core.
+# A worker of the suite keeps its linear algebra to its own core.
 test: export OPENBLAS_NUM_THREADS := 1
 test: setup browser
 	cd web && npm test --silent
-	$(PY) -m pytest -n $$(($$(nproc) + 1)) --dist worksteal
+	$(PY) -m pytest -n auto --dist worksteal
 
 check: setup
 	$(VENV)/bin/ruff check .
