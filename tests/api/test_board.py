@@ -2,9 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from starlette.testclient import TestClient
-
-from fair_spindle.api.app import create_app
+from opened import opened
 
 NINE = "2031-03-03T09:00:00+00:00"
 
@@ -65,7 +63,7 @@ def test_an_empty_workshop_can_be_filled_with_the_sample_one_and_only_an_empty_o
     refused = client.post("/api/demo")
     assert refused.status_code == 409
     assert "empty" in refused.json()["message"]
-    with TestClient(create_app(tmp_path / "new.sqlite"), base_url="http://127.0.0.1:8613") as empty:
+    with opened(tmp_path / "new.sqlite") as empty:
         assert empty.get("/api/board").json()["lines"] == []
         assert empty.get("/api/board/day").json()["said"] == "No car in work has a plan yet."
         assert len(empty.post("/api/demo").json()["lines"]) == len(client.get("/api/board").json()["lines"])

@@ -11,11 +11,10 @@ import pytest
 from alembic import command
 from alembic.config import Config
 from PIL import Image
-from starlette.testclient import TestClient
 from starlette.websockets import WebSocketDisconnect
 
-from fair_spindle.api.app import create_app
 from fair_spindle.records.database import MIGRATIONS
+from opened import opened
 from writer import IDS, Writer, typed
 
 HOST = {"host": "127.0.0.1:8613"}
@@ -212,7 +211,7 @@ def test_points_are_drawn_as_far_as_they_are_read(client):
 
 def test_a_job_file_brings_its_car_and_leaves_a_different_one_alone(client, cars, jobs, tmp_path):
     content = client.get(f"/api/jobs/{jobs['measured']}/job.json").content
-    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+    with opened(tmp_path / "other.sqlite") as other:
         said = other.post("/api/jobs/import?apply=true", content=content).json()["said"]
         assert "comes with it as a new car" in said
         car = other.get("/api/cars").json()[0]["id"]
@@ -391,13 +390,13 @@ def test_a_picture_of_0_1_leaves_the_house_without_what_its_camera_noted(client,
     with zipfile.ZipFile(forged, "w") as archive:
         archive.writestr("job.json", inside.read("job.json"))
         archive.writestr(file, noted)
-    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+    with opened(tmp_path / "other.sqlite") as other:
         assert other.post("/api/jobs/import?apply=true", content=forged.getvalue()).status_code == 422
         assert other.post("/api/jobs/import?apply=true", content=out).status_code == 200
         assert other.get(f"{job}/pictures/{name}").content == inside.read(file)
         assert other.get(f"{job}/job.zip").content == out
         whole = other.get("/api/backup").content
-    with TestClient(create_app(tmp_path / "third.sqlite"), base_url="http://127.0.0.1:8613") as third:
+    with opened(tmp_path / "third.sqlite") as third:
         assert third.post("/api/restore?apply=true", content=whole).status_code == 200
         assert third.get(f"{job}/pictures/{name}").content == inside.read(file)
 
@@ -456,7 +455,7 @@ def test_a_workshop_of_the_first_version_comes_up_with_its_jobs(tmp_path):
         for seq, text in enumerate((act, old), 1):
             row = ("old-job-0001", seq, f"e{seq}", "2026-01-01T00:00:00Z", json.loads(text)["kind"], text)
             connection.execute("INSERT INTO event VALUES (?, ?, ?, ?, ?, ?)", row)
-    with TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+    with opened(file) as client:
         assert client.get("/api/jobs/old-job-0001").json()["notes"][0]["text"] == "from before"
         assert [line["said"] for line in client.get("/api/jobs/old-job-0001/log").json()] == [
             "Note: from before",

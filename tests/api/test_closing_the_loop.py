@@ -8,10 +8,9 @@ import zipfile
 import jsonschema
 import pytest
 from pypdf import PdfReader
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
 from fair_spindle.formats.job_file import digest, read_job_file
+from opened import opened
 from writer import Writer
 
 
@@ -256,7 +255,7 @@ def test_a_new_job_from_an_old_one_begins_with_its_plan_and_its_values(client):
 def test_a_backup_comes_up_on_an_empty_machine(client, tmp_path):
     backup = client.get("/api/backup").content
     titles = [one["title"] for one in client.get("/api/jobs").json()]
-    with TestClient(create_app(tmp_path / "empty" / "new.sqlite"), base_url="http://127.0.0.1:8613") as empty:
+    with opened(tmp_path / "empty" / "new.sqlite") as empty:
         assert empty.get("/api/jobs").json() == []
         looked = empty.post("/api/restore", content=backup).json()
         assert not looked["applied"]

@@ -11,12 +11,12 @@ from unittest.mock import Mock
 
 import pytest
 from sqlalchemy.exc import OperationalError
-from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
 from fair_spindle.api.mishaps import log_file_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 from fair_spindle.formats.procedure_file import shipped, write_procedure
+from opened import within
 
 COMMAND = Path(sys.executable).parent / "fair-spindle"
 DIGITS = "9" * 5000
@@ -278,7 +278,7 @@ def test_a_database_that_is_not_wholly_ours_is_refused_and_left_as_it_is(spoiled
     statement, words = SPOILED[name]
     file = spoiled(statement)
     before, beside = file.read_bytes(), sorted(file.parent.iterdir())
-    with pytest.raises(Exception, match=words), TestClient(create_app(file)):
+    with pytest.raises(Exception, match=words), within(create_app(file)):
         pass
     assert file.read_bytes() == before
     assert sorted(file.parent.iterdir()) == beside

@@ -4,9 +4,9 @@ import json
 import threading
 
 import pytest
-from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
+from opened import within
 from writer import Writer, typed
 
 
@@ -136,7 +136,7 @@ def test_hostile_body_is_refused_in_the_one_shape(client, jobs, body):
 def test_foreign_hosts_origins_and_paths_are_refused(client, tmp_path):
     assert client.get("/api/jobs", headers={"Host": "elsewhere.example"}).status_code == 403
     assert client.get("/api/jobs", headers={"Origin": "http://elsewhere.example"}).status_code == 403
-    with TestClient(create_app(tmp_path / "lan.sqlite", ["0.0.0.0"]), base_url="http://192.0.2.7:8613") as phone:
+    with within(create_app(tmp_path / "lan.sqlite", ["0.0.0.0"]), base_url="http://192.0.2.7:8613") as phone:
         assert phone.get("/api/jobs").status_code == 200
         assert phone.get("/api/jobs", headers={"Host": "elsewhere.example"}).status_code == 403
     assert client.get("/api/nothing").json()["code"] == "not_found"

@@ -9,7 +9,6 @@ from datetime import UTC, datetime
 
 import pytest
 from cryptography import x509
-from starlette.testclient import TestClient
 from starlette.websockets import WebSocketDisconnect
 
 from fair_spindle.api.app import create_app
@@ -19,6 +18,7 @@ from fair_spindle.network.addresses import Addresses, own_addresses
 from fair_spindle.network.authority import credentials_of
 from fair_spindle.network.pairing import LIVES_SECONDS, SILENT_SECONDS, PairingDesk
 from fair_spindle.network.welcome import welcome_app
+from opened import within
 
 ADDRESS = "https://192.0.2.7:8613"
 BENCH, PHONE = ("127.0.0.1", 5001), ("192.0.2.9", 5002)
@@ -39,8 +39,8 @@ def shared(filled, tmp_path):
     file = tmp_path / "shared.sqlite"
     shutil.copy(filled, file)
     app = create_app(file, {"192.0.2.7"}, sharing=Sharing(True, True, ADDRESS, "http://192.0.2.7:8614", 8613))
-    with TestClient(app, base_url=ADDRESS, client=BENCH) as bench:
-        yield bench, lambda: TestClient(app, base_url=ADDRESS, client=PHONE)
+    with within(app, base_url=ADDRESS, client=BENCH) as bench:
+        yield bench, lambda: within(app, base_url=ADDRESS, client=PHONE)
 
 
 def paired(shared, role="floor", name="Phone, bay 2"):
@@ -193,7 +193,7 @@ def test_the_plain_port_gives_the_certificate_and_leads_to_the_safe_one(tmp_path
     file = tmp_path / "authority.crt"
     file.write_bytes(b"certificate")
     own = Addresses(("localhost",), ("192.0.2.7",))
-    client = TestClient(welcome_app(file, 8613, own), base_url="http://192.0.2.7:8614", follow_redirects=False)
+    client = within(welcome_app(file, 8613, own), base_url="http://192.0.2.7:8614", follow_redirects=False)
     assert 'href="https://192.0.2.7:8613/"' in client.get("/").text
     assert client.get("/authority.crt").content == b"certificate"
     onward = client.post("/job/a?b=1")

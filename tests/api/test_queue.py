@@ -9,9 +9,8 @@ from pathlib import Path
 from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule, run_state_machine_as_test
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
+from opened import opened
 
 FIELDS = ("front.left.toe", "front.right.toe")
 
@@ -43,7 +42,7 @@ class TwoDevices(RuleBasedStateMachine):
         self.latest = {}
 
     def serve(self):
-        self.client = TestClient(create_app(self.file), base_url="http://127.0.0.1:8613")
+        self.client = opened(self.file)
         self.client.__enter__()
 
     def version(self):

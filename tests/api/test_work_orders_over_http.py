@@ -6,11 +6,10 @@ import threading
 
 import pytest
 from pypdf import PdfReader
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
 from fair_spindle.core.geometry.layouts import LAYOUTS
 from fair_spindle.formats.procedure_file import shipped
+from opened import opened
 from writer import IDS, Writer
 
 BRIEF = {"fittings": [{"procedure": "lower_arm", "axle": "front"}, {"procedure": "sway_bars", "axle": "front"}]}
@@ -278,7 +277,7 @@ def _plans():
 def one_workshop(tmp_path_factory):
     """One for all plans that are shown: each is a job of its own."""
     file = tmp_path_factory.mktemp("shown") / "workshop.sqlite"
-    with TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+    with opened(file) as client:
         yield client
 
 

@@ -6,9 +6,8 @@ import warnings
 from pathlib import Path
 
 import pytest
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
+from opened import opened
 
 FOLDER = Path(__file__).parents[1] / "fixtures" / "made_by_0_1"
 FILES = sorted(FOLDER.glob("*.json.gz"))
@@ -21,7 +20,7 @@ def workshop(tmp_path_factory):
     """The database of 0.1, opened by today's program."""
     file = tmp_path_factory.mktemp("old") / "workshop.sqlite"
     file.write_bytes(gzip.decompress((FOLDER / "workshop.sqlite.gz").read_bytes()))
-    with warnings.catch_warnings(), TestClient(create_app(file), base_url="http://127.0.0.1:8613") as client:
+    with warnings.catch_warnings(), opened(file) as client:
         yield client
 
 
@@ -47,7 +46,7 @@ def test_a_job_shows_on_every_page_and_goes_out_byte_for_byte(workshop, file):
 @pytest.mark.parametrize("file", FILES, ids=lambda file: file.name.removesuffix(".json.gz"))
 def test_a_job_file_comes_into_an_empty_workshop_and_out_again(tmp_path, file):
     content = gzip.decompress(file.read_bytes())
-    with TestClient(create_app(tmp_path / "new.sqlite"), base_url="http://127.0.0.1:8613") as empty:
+    with opened(tmp_path / "new.sqlite") as empty:
         taken = empty.post("/api/jobs/import?apply=true", content=content).json()
         assert taken.get("applied"), taken
         assert empty.get(f"/api/jobs/{taken['job_id']}/job.json").content == content

@@ -6,10 +6,9 @@ import json
 import pypdf
 import pytest
 from reportlab.pdfbase import pdfmetrics
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
 from fair_spindle.formats.pdf_pages import DINGBATS, PLAIN, signs
+from opened import opened
 
 
 def export(client, job):
@@ -24,7 +23,7 @@ def bring_in(client, content, apply="true"):
 @pytest.mark.parametrize("which", ["measuring", "measured", "aligned", "hanging", "finished"])
 def test_export_import_export_is_the_same_to_the_byte(client, jobs, which, tmp_path):
     content = export(client, jobs[which])
-    with TestClient(create_app(tmp_path / "other.sqlite"), base_url="http://127.0.0.1:8613") as other:
+    with opened(tmp_path / "other.sqlite") as other:
         assert bring_in(other, content, "false").json()["said"].startswith("The job would be added. “")
         assert other.get("/api/jobs").json() == other.get("/api/cars").json() == []
         assert bring_in(other, content).json()["applied"]

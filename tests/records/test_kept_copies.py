@@ -13,9 +13,7 @@ from contextlib import closing
 
 import pytest
 from PIL import Image
-from starlette.testclient import TestClient
 
-from fair_spindle.api.app import create_app
 from fair_spindle.core.joblog.log import Noted
 from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import all_jobs, standing, start_job
@@ -26,6 +24,7 @@ from fair_spindle.records.database import Database
 from fair_spindle.records.kept_copies import _too_many, copy_folder, keep_copy, list_copies
 from fair_spindle.records.pictures import load_picture, picture_folder
 from fair_spindle.records.soundness import check_whole
+from opened import opened
 
 
 def picture(colour="red"):
@@ -35,7 +34,7 @@ def picture(colour="red"):
 
 
 def at(file, **more):
-    return TestClient(create_app(file, **more), base_url="http://127.0.0.1:8613")
+    return opened(file, **more)
 
 
 def test_a_copy_is_kept_at_the_start_and_none_where_nothing_changed(filled, tmp_path, monkeypatch):
