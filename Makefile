@@ -36,8 +36,9 @@ browser:
 	@command -v $(CHROMIUM) > /dev/null || { apt-get update -qq; for one in $(CHROMIUM); do \
 	DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $$one fonts-liberation && break; done; }
 
-# A worker of the suite keeps its linear algebra to its own core.
+# A worker of the suite keeps its linear algebra to its own core; what pytest made of the tests is kept for next time.
 test: export OPENBLAS_NUM_THREADS := 1
+test: export PYTHONDONTWRITEBYTECODE :=
 test: setup browser
 	cd web && npm test --silent
 	$(PY) -m pytest -n auto --dist worksteal
