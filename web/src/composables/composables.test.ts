@@ -57,6 +57,13 @@ const settled = async () => {
   for (let turn = 0; turn < 6; turn++) await new Promise((done) => setTimeout(done))
 }
 
+// On a slow machine the first screen is taken to stand long before these tests come to it: here they say when.
+const firstScreen = vi.hoisted(() => ({ value: true }))
+vi.mock('../parts/later', async (original) => ({
+  ...(await original<typeof import('../parts/later')>()),
+  firstScreenStands: firstScreen,
+}))
+
 beforeEach(() => {
   document.body.innerHTML = ''
   setActivePinia(createPinia())
@@ -161,9 +168,15 @@ it('asks once for what was read ahead, while the first screen is built', async (
   const asked = vi.fn(() => Promise.resolve(Response.json({ lines: [] })))
   vi.stubGlobal('fetch', asked)
   await askForBoard()
-  const { given } = mount(null, useBoard)
-  await settled()
-  expect([given.found.value, asked.mock.calls.length]).toEqual([{ lines: [] }, 1])
+  for (const [stands, times] of [
+    [false, 1],
+    [true, 2],
+  ] as const) {
+    firstScreen.value = stands
+    const { given } = mount(null, useBoard)
+    await settled()
+    expect([given.found.value, asked.mock.calls.length]).toEqual([{ lines: [] }, times])
+  }
 })
 
 it('counts a tapped turn at the end it belongs to', async () => {
