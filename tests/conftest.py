@@ -1,4 +1,7 @@
-"""A workshop with the demo's jobs, and a client that talks to it."""
+"""A workshop with the demo's jobs, and a client that talks to it.
+
+The application is read by whoever needs it first: the process that only hands the tests out never does.
+"""
 
 import gc
 import os
@@ -9,10 +12,6 @@ from pathlib import Path
 
 import pytest
 from hypothesis import settings
-
-from fair_spindle.demo.workshop import fill
-from fair_spindle.records.database import Database
-from opened import opened
 
 # The cars with a hidden truth are a tool's own (tools/hidden_cars.py); the suite runs some of them.
 sys.path.append(str(Path(__file__).parent.parent / "tools"))
@@ -44,6 +43,9 @@ def quick_gauges(monkeypatch):
 @pytest.fixture(scope="session")
 def filled(tmp_path_factory, worker_id) -> Path:
     """A database file with the demo's jobs, made by the first worker that asks; copied by whoever changes it."""
+    from fair_spindle.demo.workshop import fill
+    from fair_spindle.records.database import Database
+
     own = tmp_path_factory.getbasetemp()
     file = (own if worker_id == "master" else own.parent) / "demo.sqlite"
     with file.with_suffix(".lock").open("w") as lock:
@@ -59,6 +61,8 @@ def filled(tmp_path_factory, worker_id) -> Path:
 @pytest.fixture
 def database(filled, tmp_path):
     """A fresh copy of the demo workshop, opened without a server."""
+    from fair_spindle.records.database import Database
+
     file = tmp_path / "opened.sqlite"
     file.write_bytes(filled.read_bytes())
     opened = Database(file)
@@ -69,6 +73,8 @@ def database(filled, tmp_path):
 @pytest.fixture
 def client(filled, tmp_path, quick_gauges):
     """The API over a fresh copy of the demo workshop."""
+    from opened import opened
+
     file = tmp_path / "workshop.sqlite"
     file.write_bytes(filled.read_bytes())
     with opened(file) as client:

@@ -20,9 +20,7 @@ HOSTILE = st.sampled_from(
 
 def answers(client):
     """Every page that is read, with each of the sample workshop's ids in it."""
-    schema = (
-        client.get("/openapi.json").json() if client.get("/openapi.json").status_code == 200 else client.app.openapi()
-    )
+    schema = client.app.openapi()
     jobs = {(one["kind"], one["signed"]): one["id"] for one in client.get("/api/jobs").json()}.values()
     cars = [one["id"] for one in client.get("/api/cars").json()][:3]
     for path, ways in schema["paths"].items():
