@@ -41,7 +41,7 @@ test: export OPENBLAS_NUM_THREADS := 1
 test: export PYTHONDONTWRITEBYTECODE :=
 test: setup browser
 	cd web && npm test --silent
-	$(PY) -m pytest -n auto --dist worksteal
+	$(PY) -m pytest -n auto --dist load --maxschedchunk 4
 
 check: setup
 	$(VENV)/bin/ruff check .
