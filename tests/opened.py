@@ -1,9 +1,14 @@
-"""A workshop opened without a server: the API over a database file, called from within."""
+"""How a test opens the application: by its command, or without a server, the API called from within."""
+
+import sys
+from pathlib import Path
 
 import httpx
 from starlette.testclient import TestClient
 
 from fair_spindle.api.app import create_app
+
+COMMAND = Path(sys.executable).parent / "fair-spindle"
 
 
 class Within(httpx.BaseTransport):

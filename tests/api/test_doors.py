@@ -4,9 +4,7 @@ import io
 import sqlite3
 import struct
 import subprocess
-import sys
 import zipfile
-from pathlib import Path
 from unittest.mock import Mock
 
 import pytest
@@ -16,9 +14,8 @@ from fair_spindle.api.app import create_app
 from fair_spindle.api.mishaps import log_file_of
 from fair_spindle.formats.csv_rows import read_rows, write_rows
 from fair_spindle.formats.procedure_file import shipped, write_procedure
-from opened import within
+from opened import COMMAND, within
 
-COMMAND = Path(sys.executable).parent / "fair-spindle"
 DIGITS = "9" * 5000
 FORM = {"code", "message", "field", "details"}
 

@@ -5,18 +5,16 @@ import os
 import signal
 import sqlite3
 import subprocess
-import sys
 import time
 import urllib.request
-from pathlib import Path
 
 import pytest
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.records.database import MIGRATIONS, NEWEST, Database
+from opened import COMMAND
 
 PRAGMAS = ("journal_mode", "synchronous", "foreign_keys")
-COMMAND = Path(sys.executable).parent / "fair-spindle"
 
 
 def run(*arguments, given=""):

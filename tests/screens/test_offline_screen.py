@@ -2,8 +2,7 @@
 
 import pytest
 from playwright.sync_api import expect
-
-from conftest import Tuner
+from tuner import Tuner
 
 pytestmark = [pytest.mark.screen, pytest.mark.parametrize("server", ["demo"], indirect=True)]
 

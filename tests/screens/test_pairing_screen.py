@@ -11,10 +11,10 @@ import pytest
 from playwright.sync_api import expect
 from worker import pick
 
-from conftest import COMMAND
 from fair_spindle.demo.workshop import fill
 from fair_spindle.network.addresses import own_addresses
 from fair_spindle.records.database import Database
+from opened import COMMAND
 
 pytestmark = pytest.mark.screen
 OUTSIDE = own_addresses().usual

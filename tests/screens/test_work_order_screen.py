@@ -2,9 +2,8 @@
 
 import pytest
 from playwright.sync_api import expect
+from tuner import Tuner
 from worker import Worker
-
-from conftest import Tuner
 
 pytestmark = pytest.mark.screen
 
