@@ -67,8 +67,10 @@ def _of_list(path: str, old: list[Any], new: list[Any]) -> Iterator[dict[str, An
 def _of_mapping(path: str, old: Mapping[str, Any], new: Mapping[str, Any]) -> Iterator[dict[str, Any]]:
     yield from ({"op": "remove", "path": f"{path}/{_escaped(key)}"} for key in old if key not in new)
     for key, one in new.items():
-        if key not in old or old[key] != one:
-            yield _put("replace" if key in old else "add", f"{path}/{_escaped(key)}", one)
+        if key not in old:
+            yield _put("add", f"{path}/{_escaped(key)}", one)
+        elif old[key] is not one and old[key] != one:
+            yield _put("replace", f"{path}/{_escaped(key)}", one)
 
 
 def _put(op: str, path: str, value: object) -> dict[str, Any]:

@@ -68,6 +68,7 @@ RESTS_ON: Mapping[str, frozenset[str]] = {
     "finished_together": _AT_BOLTS,
     "pivots": _READ | {"before", "settled"},
     "wound": _PARTS - {"notes", "attached", "stopped", "steps"},
+    "note_views": frozenset({"notes"}),
     "findings": _PARTS - {"notes", "attached", "stopped"},
     "state_views": _PARTS - {"notes", "attached", "stopped"},
 }
@@ -130,6 +131,11 @@ class Standing:
     @cached_property
     def read_views(self) -> dict[str, Any]:
         """What was read, as it was shown last with these readings: entries, wheels, loads."""
+        return {}
+
+    @cached_property
+    def note_views(self) -> dict[str, Any]:
+        """The notes as they were shown last, where none was written since."""
         return {}
 
     @cached_property

@@ -54,10 +54,14 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         position_said=position_words(state.position, state.corner, state.carried_axle),
         steps=shown_once(now, "steps", _steps, "state_views"),
         findings=shown_once(now, "findings", _findings, "state_views"),
-        notes=[_note(act.text, act.step, event.at) for event, act in state.notes],
+        notes=shown_once(now, "notes", _notes, "note_views"),
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
         signature=_signature(now),
     )
+
+
+def _notes(now: Standing) -> list[m.NoteView]:
+    return [_note(act.text, act.step, event.at) for event, act in now.state.notes]
 
 
 @lru_cache(maxsize=MOST_NOTES)
