@@ -125,7 +125,7 @@ def many_pages(port: int, seconds: int, pid: int) -> float:
             {"id": f"plan-{number:04}", "seen": made["version"], "brief": brief},
         )
     times: list[float] = []
-    idle: list[float] = []
+    late: list[float] = []
     before = _memory(pid)
 
     def device(number: int) -> None:
@@ -138,10 +138,10 @@ def many_pages(port: int, seconds: int, pid: int) -> float:
             begun = time.monotonic()
             page.seen = json.loads(ask(page.wire, "GET", f"/api/jobs/{page.job}/version"))["version"]
             times.append(page.write(f"device-{number:02}-{n:05}", note(n)))
-            idle.append(_timed(lambda: ask(page.wire, "GET", "/api/health")))
             time.sleep(max(0.0, 1.0 - (time.monotonic() - begun)))
 
     threads = [threading.Thread(target=device, args=(number,)) for number in range(DEVICES)]
+    threads.append(threading.Thread(target=lambda: late.extend(_late_ticks(seconds))))
     for thread in threads:
         thread.start()
     for thread in threads:
@@ -152,16 +152,26 @@ def many_pages(port: int, seconds: int, pid: int) -> float:
     )
     if lines < len(times) + JOBS:
         raise SystemExit(f"{len(times)} entries were acknowledged, {lines - JOBS} are in the logs")
-    p95, without_work = (1000 * statistics.quantiles(column, n=20)[-1] for column in (times, idle))
+    p95, machine = (1000 * statistics.quantiles(column, n=20)[-1] for column in (times, late))
     print(
         f"{DEVICES} devices on {JOBS} jobs, an entry a second each for {seconds} s, {len(times)} entries, none lost: "
-        f"median {median(times):.1f} ms, p95 {p95:.1f} ms (bound {DEVICES_BOUND:.0f}), of GET /api/health between "
-        f"them {without_work:.1f} ms; memory {before:.0f} MB before, {_memory(pid):.0f} MB after"
+        f"median {median(times):.1f} ms, p95 {p95:.1f} ms (bound {DEVICES_BOUND:.0f}); ticks beside them late "
+        f"by {machine:.1f} ms at p95; memory {before:.0f} MB before, {_memory(pid):.0f} MB after"
     )
-    if without_work > DEVICES_BOUND / 2:
-        print("not judged: the machine stood still so often that even an answer without work took that long")
+    if machine > DEVICES_BOUND / 2:
+        print("not judged: the machine stood still too often, whatever runs on it")
         return 0.0
     return p95 / DEVICES_BOUND
+
+
+def _late_ticks(seconds: int) -> list[float]:
+    """How late a hundred ticks a second come that ask nothing of anybody [s]: how often the machine stands still."""
+    begun, late = time.perf_counter(), []
+    for n in range(100 * seconds):
+        due = begun + n / 100
+        time.sleep(max(0.0, due - time.perf_counter()))
+        late.append(time.perf_counter() - due)
+    return late
 
 
 def _fill(file: Path, seen: int, lines: int) -> None:
