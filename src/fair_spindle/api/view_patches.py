@@ -43,14 +43,14 @@ def patch_between(before: BaseModel, after: BaseModel) -> Iterator[dict[str, Any
     """Operations that make the one view the other: members, and parts of lists and mappings, that differ."""
     for name, new in after:
         old = getattr(before, name)
-        if old == new:
+        if old is new:
             continue
         path = f"/{name}"
         if isinstance(old, list) and isinstance(new, list) and len(old) <= len(new):
             yield from _of_list(path, old, new)
         elif isinstance(old, dict) and isinstance(new, dict):
             yield from _of_mapping(path, old, new)
-        else:
+        elif old != new:
             yield _put("replace", path, new)
 
 
