@@ -33,16 +33,12 @@ def picture(colour="red"):
     return out.getvalue()
 
 
-def at(file, **more):
-    return opened(file, **more)
-
-
 def test_a_copy_is_kept_at_the_start_and_none_where_nothing_changed(filled, tmp_path, monkeypatch):
     monkeypatch.setattr("fair_spindle.api.app.FIRST_PAGE_SECONDS", 0)
     file = tmp_path / "own.sqlite"
     shutil.copy(filled, file)
     for _ in range(2):
-        with at(file, keeps_copies=True) as client:
+        with opened(file, keeps_copies=True) as client:
             for _ in range(100):
                 if client.get("/api/backups").json():
                     break
@@ -69,7 +65,7 @@ def test_a_copy_is_brought_back_on_an_empty_machine_with_its_pictures(client, jo
     empty = tmp_path / "elsewhere" / "empty.sqlite"
     empty.parent.mkdir()
     shutil.copytree(copy_folder(client.app.state.database.path), copy_folder(empty))
-    with at(empty) as other:
+    with opened(empty) as other:
         assert other.get("/api/jobs").json() == []
         looked = other.post(f"/api/backups/{name}/restore").json()
         assert (looked["applied"], other.get("/api/jobs").json()) == (False, [])

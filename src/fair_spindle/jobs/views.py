@@ -29,7 +29,7 @@ from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels, sho
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import say_act, say_entry
 
-# Views of notes and of findings that are kept: every entry shows them all again.
+# Views of notes and of findings that are kept: the next one shows them all again.
 MOST_NOTES, MOST_FINDINGS = 30_000, 5_000
 
 

@@ -18,6 +18,7 @@ SELDOM = (20_000, 20, 100)
 
 def serve_plain(application: Any, listener: socket.socket) -> None:
     """Serve without TLS until told to stop."""
+    gc.set_threshold(*SELDOM)
     server_for(application).run(sockets=[listener])
 
 
@@ -25,6 +26,7 @@ def serve_safely(
     application: Any, listener: socket.socket, credentials: Credentials, welcome: Any, plain: socket.socket
 ) -> None:
     """Serve over TLS, and the welcome on the plain port; when one stops so does the other."""
+    gc.set_threshold(*SELDOM)
     safe = server_for(application, ssl_certfile=str(credentials.certificate), ssl_keyfile=str(credentials.key))
     beside = server_for(welcome, lifespan="off")
 
@@ -42,7 +44,6 @@ def server_for(application: Any, **more: Any) -> uvicorn.Server:
     """A server as every application of the workshop has it; ``more`` are settings of its own."""
     import uvicorn
 
-    gc.set_threshold(*SELDOM)
     settings = {
         "log_level": "warning",
         "lifespan": "on",
