@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections import OrderedDict
 from collections.abc import Iterator, Mapping
 from threading import Lock
@@ -12,7 +11,7 @@ from uuid import uuid4
 from fastapi import Header
 from fastapi.responses import Response
 from pydantic import BaseModel
-from pydantic_core import to_jsonable_python
+from pydantic_core import to_json
 
 PATCH = "application/json-patch+json"
 TAG = "X-View-Tag"
@@ -35,8 +34,7 @@ def shown_again(view: BaseModel, status: int = 200, base: str = "") -> Response:
     headers = {TAG: tag}
     if before is None or type(before) is not type(view):
         return Response(view.model_dump_json(), status, headers, "application/json")
-    patch = json.dumps(list(patch_between(before, view)), ensure_ascii=False, separators=(",", ":"))
-    return Response(patch, status, headers, PATCH)
+    return Response(to_json(list(patch_between(before, view))), status, headers, PATCH)
 
 
 def patch_between(before: BaseModel, after: BaseModel) -> Iterator[dict[str, Any]]:
@@ -74,7 +72,7 @@ def _of_mapping(path: str, old: Mapping[str, Any], new: Mapping[str, Any]) -> It
 
 
 def _put(op: str, path: str, value: object) -> dict[str, Any]:
-    return {"op": op, "path": path, "value": to_jsonable_python(value)}
+    return {"op": op, "path": path, "value": value}
 
 
 def _escaped(key: str) -> str:

@@ -63,8 +63,15 @@ def shown_once(now: Standing, name: str, show: Callable[[Standing], Any], views:
 
 def _entries(now: Standing) -> dict[str, m.EntryView]:
     found, sheet, read = {doubt.key: doubt for doubt in now.doubts}, now.sheet, now.readings.quantities
-    entries = now.state.entries.items()
-    return {key: _entry(taken, sheet, read.get(key), found.get(key)) for key, taken in entries if key in sheet.fields}
+    asked, shown, views = sheet.fields, now.entry_views, {}
+    for key, taken in now.state.entries.items():
+        if key not in asked:
+            continue
+        kept, quantity, doubt = shown.get(key), read.get(key), found.get(key)
+        if kept is None or kept[0] is not taken or kept[1] != quantity or kept[2] != doubt:
+            kept = shown[key] = (taken, quantity, doubt, _entry(taken, sheet, quantity, doubt))
+        views[key] = kept[3]
+    return views
 
 
 def show_typed(typed: Typed) -> m.TypedView:
@@ -108,7 +115,6 @@ def show_loads(now: Standing) -> m.LoadsView | None:
     )
 
 
-@by_identity()
 def _entry(taken: Taken, sheet: Sheet, read: Quantity | None, doubt: Doubt | None) -> m.EntryView:
     act = taken.act
     asked = sheet.fields[act.key]
@@ -134,6 +140,7 @@ def _entry(taken: Taken, sheet: Sheet, read: Quantity | None, doubt: Doubt | Non
     )
 
 
+@by_identity()
 def _understood(act: Entered, sheet: Sheet, read: Quantity | None) -> str:
     """How an entry is understood, from what was read already."""
     return say_quantity(sheet.fields[act.key], read, act.method) if read else say_entry(act, sheet)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from collections import OrderedDict
 from collections.abc import Callable, Iterable, Mapping
 from functools import cached_property
@@ -28,10 +27,14 @@ from fair_spindle.core.predict.turning import CarPlan
 from fair_spindle.core.springs.loads import CarLoads
 
 SAMPLES = 600
+# Readings that reach what a car sits on through its points alone, which they turn.
+ANGLES = (".toe", ".camber", ".caster", ".total_toe")
 MOST = 160
 Result = TypeVar("Result")
 _lock = Lock()
-_kept: OrderedDict[tuple[bytes, str], object] = OrderedDict()
+# What some readings say, with the kind of job and the workshop's limits.
+Told = tuple[object, frozenset[str]]
+_kept: OrderedDict[tuple[Told, str], object] = OrderedDict()
 
 
 class Outlook:
@@ -67,7 +70,7 @@ class Outlook:
     @cached_property
     def sprung(self) -> SprungCar:
         """What decides where the car sits."""
-        return _once(self._before, "sprung", lambda: sprung_car(self.readings, self.loads, self.corner_points))
+        return _once(self._sat_on, "sprung", lambda: sprung_car(self.readings, self.loads, self.corner_points))
 
     @property
     def sitting(self) -> Sitting:
@@ -76,7 +79,7 @@ class Outlook:
 
     def sitting_drawn(self, samples: int) -> Sitting:
         """Where the car will sit, with so many drawn cars to say how sure that is."""
-        return _once(self._before, f"sitting {samples}", lambda: self._sit(samples))
+        return _once(self._sat_on, f"sitting {samples}", lambda: self._sit(samples))
 
     def _sit(self, samples: int) -> Sitting:
         by_wheels = model_of_wheels(self.readings, self.loads) if self.sprung.lacks else None
@@ -133,23 +136,28 @@ class Outlook:
         return correct_perches(self.readings, self.sprung, sitting, after, weighed)
 
     @cached_property
-    def _all(self) -> bytes:
+    def _all(self) -> Told:
         return self._key(self._state.entries)
 
     @cached_property
-    def _before(self) -> bytes:
+    def _before(self) -> Told:
         return self._key(key for key in self._state.entries if ".check_" not in key)
 
     @cached_property
-    def _with_heights(self) -> bytes:
+    def _sat_on(self) -> Told:
+        if self.corner_points:
+            return self._before
+        return self._key(key for key in self._state.entries if ".check_" not in key and not key.endswith(ANGLES))
+
+    @cached_property
+    def _with_heights(self) -> Told:
         entries = self._state.entries
         return self._key(key for key in entries if ".check_" not in key or key.endswith("check_height"))
 
-    def _key(self, keys: Iterable[str]) -> bytes:
+    def _key(self, keys: Iterable[str]) -> Told:
         """What some readings say, so that a change beside the program is seen too."""
-        told = [(key, _said(self._state.entries[key].act)) for key in sorted(keys)]
-        kind = (self._template.key, self._template.pages, sorted(self._limits.items()))
-        return hashlib.blake2b(repr((kind, told)).encode(), digest_size=16).digest()
+        entries, limits = self._state.entries, tuple(sorted(self._limits.items()))
+        return (self._template.key, self._template.pages, limits), frozenset(_said(entries[key].act) for key in keys)
 
 
 @by_identity()
@@ -157,7 +165,7 @@ def _said(act: Entered) -> str:
     return repr(act)
 
 
-def _once(key: bytes, name: str, make: Callable[[], Result]) -> Result:
+def _once(key: Told, name: str, make: Callable[[], Result]) -> Result:
     """A result that was worked out of the same readings before, or is now."""
     place = (key, name)
     with _lock:

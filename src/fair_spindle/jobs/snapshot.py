@@ -17,6 +17,7 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import Event, Undone
 from fair_spindle.core.joblog.plan_now import template_now
+from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.required_fields import Readings, choices_now
 from fair_spindle.core.joblog.state import JobState, Taken
@@ -58,6 +59,7 @@ RESTS_ON: Mapping[str, frozenset[str]] = {
     "work_views": (_PARTS | {"choices"}) - {"entries", "before", "before_from", "notes", "attached", "stopped"},
     "outlook": _READ,
     "choice_views": _STEPS | {"choices"},
+    "entry_views": _STEPS | {"choices"},
     "read_views": _READ | {"before", "settled"},
     "doubts": _READ | {"before", "settled"},
     "aligned": _READ | {"turned", "before", "settled"},
@@ -119,9 +121,9 @@ class Standing:
         return {}
 
     @cached_property
-    def work_views(self) -> dict[str, tuple[tuple[Taken | None, ...], Any]]:
-        """Steps as they were shown last with this work done, by key, each with what had been read for it then."""
-        return {}
+    def work_views(self) -> list[tuple[tuple[Taken | None, ...], Any]]:
+        """Steps as they were shown last with this work done, each with what had been read for it then."""
+        return []
 
     @cached_property
     def state_views(self) -> dict[str, Any]:
@@ -131,6 +133,11 @@ class Standing:
     @cached_property
     def read_views(self) -> dict[str, Any]:
         """What was read, as it was shown last with these readings: entries, wheels, loads."""
+        return {}
+
+    @cached_property
+    def entry_views(self) -> dict[str, tuple[Taken, Quantity | None, Doubt | None, Any]]:
+        """Entries as they were shown last among these fields, by key, each with what decided it then."""
         return {}
 
     @cached_property

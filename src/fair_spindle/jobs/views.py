@@ -72,25 +72,29 @@ def _note(text: str, step: str, at: str) -> m.NoteView:
 def _steps(now: Standing) -> list[m.StepView]:
     waits = {wait.step.key: wait for wait in waits_of(now.state, now.template)}
     binding = binding_waits(now.state, now.template) if waits else ()
-    entries, shown = now.state.entries, now.work_views
-    views: list[m.StepView] = []
-    for step, keys in _own_reads(now.template):
-        read = tuple(map(entries.get, keys)) if keys else ()
-        kept = shown.get(step.key)
-        if keys is None or kept is None or kept[0] != read:
-            kept = shown[step.key] = (read, _step(step, now, waits, binding))
-        views.append(kept[1])
-    return views
+    steps, (own, others) = now.template.steps, _own_reads(now.template)
+    read = {place: tuple(map(now.state.entries.get, keys)) for place, keys in own.items()}
+    shown = list(now.work_views)
+    changed = [*others, *(place for place in read if shown[place][0] != read[place])] if shown else range(len(steps))
+    shown = shown or [((), None)] * len(steps)
+    for place in changed:
+        shown[place] = (read.get(place, ()), _step(steps[place], now, waits, binding))
+    now.work_views[:] = shown
+    return [view for _, view in shown]
 
 
 @by_identity(most=KEPT)
-def _own_reads(template: JobTemplate) -> list[tuple[Step, tuple[str, ...] | None]]:
-    """The steps, each with the keys of its own numbers and of those beside them; None where others decide, too."""
+def _own_reads(template: JobTemplate) -> tuple[Mapping[int, tuple[str, ...]], Sequence[int]]:
+    """By a step's place, keys of the numbers that alone decide about it; places of those others decide about, too.
 
-    def keys(step: Step) -> tuple[str, ...]:
-        return tuple(key for reading in step.reads for key in (reading.key, _beside(reading)) if key)
-
-    return [(step, keys(step) if rests_on_own_reads(step) else None) for step in template.steps]
+    What reads nothing is in neither.
+    """
+    keys = {
+        place: tuple(key for reading in step.reads for key in (reading.key, _beside(reading)) if key)
+        for place, step in enumerate(template.steps)
+    }
+    others = [place for place, step in enumerate(template.steps) if not rests_on_own_reads(step)]
+    return {place: own for place, own in keys.items() if own and place not in others}, others
 
 
 def _beside(reading: Reading) -> str:

@@ -8,6 +8,7 @@ from types import MappingProxyType
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.units import UNITS, from_core
 from fair_spindle.core.bolts.joint import BoltSpec
@@ -179,6 +180,7 @@ def signed(said: str) -> str:
     return said if nothing or said.startswith("−") else f"+{said}"
 
 
+@by_identity()
 def say_entry(act: Entered, sheet: Sheet) -> str:
     """How a filled-in field is understood; as it was typed where this car has no such field now."""
     asked = sheet.fields.get(act.key)

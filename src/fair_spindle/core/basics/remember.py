@@ -31,18 +31,23 @@ def by_identity(*, most: int = MOST) -> Callable[[Callable[P, R]], Callable[P, R
 
     def remembering(function: Callable[P, R]) -> Callable[P, R]:
         known: dict[int | tuple[int, ...], tuple[tuple[object, ...], R]] = {}
+        answer: Callable[..., R] = function
 
-        @wraps(function)
-        def remembered(*args: P.args, **kwargs: P.kwargs) -> R:
-            key = id(args[0]) if len(args) == 1 else tuple(map(id, args))
-            found = None if kwargs else known.get(key)
-            if found is None:
-                if len(known) >= most:
-                    known.clear()
-                found = known[key] = (args, function(*args, **kwargs))
-            return found[1]
+        def make(key: int | tuple[int, ...], args: tuple[object, ...]) -> tuple[tuple[object, ...], R]:
+            if len(known) >= most:
+                known.clear()
+            found = known[key] = (args, answer(*args))
+            return found
 
-        return remembered
+        def of_one(one: object) -> R:
+            return (known.get(id(one)) or make(id(one), (one,)))[1]
+
+        def of_several(*args: object) -> R:
+            key = tuple(map(id, args))
+            return (known.get(key) or make(key, args))[1]
+
+        # Some are asked a hundred times with every entry: those of one argument do without what several need.
+        return wraps(function)(of_one if function.__code__.co_argcount == 1 else of_several)
 
     return remembering
 

@@ -70,11 +70,9 @@ def doubt_readings(readings: Mapping[str, Read], before: Mapping[str, Read], she
     False
     """
     found = []
-    for key, asked in sheet.fields.items():
-        if key in readings:
-            message = next(_reasons(asked, readings, before), "")
-            if message:
-                found.append(Doubt(key, message, _borne_out(asked, readings[key])))
+    for key, asked in sheet.judged.items():
+        if key in readings and (message := next(_reasons(asked, readings, before), "")):
+            found.append(Doubt(key, message, _borne_out(asked, readings[key])))
     return found
 
 

@@ -112,6 +112,11 @@ class Sheet:
             found.setdefault(one.name, []).append(key)
         return found
 
+    @cached_property
+    def judged(self) -> Mapping[str, Field]:
+        """Fields whose readings can be out of line: with what is usual, or with how far the sides may differ."""
+        return {key: one for key, one in self.fields.items() if one.usual or one.sides}
+
     def of_phase(self, phase: Phase) -> tuple[Field, ...]:
         """Fields of one phase."""
         return tuple(one for one in self.fields.values() if one.phase == phase)

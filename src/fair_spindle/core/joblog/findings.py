@@ -93,14 +93,13 @@ def doubts_now(state: JobState, readings: Readings) -> list[Doubt]:
 
     The car's last baseline is the one that was taken into the log when the job began.
     """
-    sheet = readings.sheet
+    sheet, entries, read = readings.sheet, state.entries, readings.quantities
     before, _ = read_all(state.before, sheet)
-    order = {key: taken.event.seq for key, taken in state.entries.items()}
     return doubt_readings(
         {
-            key: Read(q.value, q.uncertainty, q.spread, q.count, order[key])
-            for key, q in readings.quantities.items()
-            if key in order
+            key: Read(q.value, q.uncertainty, q.spread, q.count, entries[key].event.seq)
+            for key in sheet.judged
+            if key in entries and (q := read.get(key))
         },
         {key: Read(q.value, q.uncertainty, q.spread, q.count) for key, q in before.items()},
         sheet,

@@ -23,7 +23,8 @@ def shape_now(state: JobState) -> Shape:
     return shape_of(choices_now(state))
 
 
-def choices_now(state: JobState) -> dict[str, str]:
+@by_identity(most=KEPT)
+def choices_now(state: JobState) -> Mapping[str, str]:
     """Every choice made in a log, as it stands.
 
     Fields that hold numbers are left out.

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import MEASURING
@@ -55,5 +57,5 @@ def last_baseline(job: JobState, then: JobTemplate, now: JobTemplate) -> tuple[E
     return tuple(found.values())
 
 
-def _asked(template: JobTemplate, choices: dict[str, str]) -> frozenset[str]:
+def _asked(template: JobTemplate, choices: Mapping[str, str]) -> frozenset[str]:
     return frozenset(sheet_for(template.key, shape_of(choices)).fields)

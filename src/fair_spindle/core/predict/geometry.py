@@ -9,6 +9,7 @@ import numpy as np
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
+from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, OUT, SIDES, WHEELS, other_side
@@ -18,6 +19,7 @@ from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.geometry.solid_axle import SolidAxle, make_solid_axle
 from fair_spindle.core.geometry.toe import steer_sign
 from fair_spindle.core.geometry.twist_beam import TwistBeam, make_twist_beam
+from fair_spindle.core.joblog.kinds import KEPT
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.adjusters import adjusters_of
@@ -78,6 +80,7 @@ class Wheel:
     rolled: float = 0.0
 
 
+@by_identity(most=KEPT)
 def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, Wheel]:
     """Put the geometry of every wheel together from a record and the car's last baseline.
 

@@ -100,7 +100,8 @@ def plan_car(
     >>> plan_car({}, None).axles
     {}
     """
-    generator = np.random.default_rng(seed)
+    # Making one takes longer than the rest of a plan of a car that nobody knows yet.
+    generator = np.random.default_rng(seed) if samples else None
     found: dict[str, WheelPlan] = {}
     axles: dict[str, AxlePlan] = {}
     thrust, drawn = 0.0, None
@@ -110,7 +111,7 @@ def plan_car(
         aims = [aim_of(one, thrust, stood) for one in pair]
         across = _across(axle, pair, aims, limits, ratio) if len(pair) == len(SIDES) else ()
         turned = _turned(pair, aims, across)
-        sure = _surely(turned, across, generator, samples, drawn) if samples else None
+        sure = _surely(turned, across, generator, samples, drawn) if generator else None
         for place, one in enumerate(one for one in turned if one.plan):
             found[one.wheel.key] = replace(one, sureness=sure.wheels[place]) if sure else one
         found |= {one.wheel.key: one for one in turned if not one.plan}
