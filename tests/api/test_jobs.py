@@ -99,8 +99,9 @@ def test_a_doubtful_unit_is_a_question_and_can_be_affirmed(client, jobs):
 
     def doubts(event, **more):
         joint = {"key": "own", "label": "Arm", "role": "clamp", "bolts": [{**bolt, "spec": {**spec, **more}}]}
-        view = write(client, job, {"kind": "drawn", "joint": joint}, event=event).json()
-        return [one["message"] for one in view["findings"] if one["code"] == "torque_doubt"]
+        write(client, job, {"kind": "drawn", "joint": joint}, event=event)
+        found = client.get(f"/api/jobs/{job}/record").json()["findings"]
+        return [one["message"] for one in found if one["code"] == "torque_doubt"]
 
     assert "Was 120 N·m meant?" in doubts("spec-0001")[0]
     assert doubts("spec-0002", affirmed=True) == []

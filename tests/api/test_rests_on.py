@@ -10,7 +10,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.jobs import checking, outlook
 from fair_spindle.jobs.book import all_jobs, standing, walk_of
 from fair_spindle.jobs.snapshot import RESTS_ON, Standing
-from fair_spindle.jobs.views import show_job
+from fair_spindle.jobs.views import show_findings, show_job
 from writer import Writer, typed
 
 SHOWN = 7  # Every so many lines it is shown, as it would be to a page that had been away.
@@ -68,21 +68,37 @@ def test_a_job_looks_the_same_worked_out_line_by_line_and_from_its_log(database)
         for place, event in enumerate(now.log[1:]):
             if place % SHOWN == 0:
                 show_job(grown, walk_of(database, grown))
+                show_findings(grown)
             grown = grown.then(event)
         alone = Standing(now.book, now.log, now.limits)
         assert show_job(grown, walk_of(database, grown)) == show_job(alone, walk_of(database, alone)), line.title
+        assert show_findings(grown) == show_findings(alone), line.title
 
 
 def test_a_choice_lets_go_of_what_rests_on_choices_and_a_number_does_not(database):
     title = "Front arms, bar and tie-rod ends"
     now = standing(database, next(one.id for one in all_jobs(database, 50) if one.title == title))
     show_job(now, walk_of(database, now))
+    show_findings(now)
     toe = Entered("front.left.toe", "angle", {"toe": Typed("3", "min")})
     told = (Entered("front.left.lower.bush_front", choice="spherical"), False), (toe, True)
     for act, kept in told:
         after = now.then(Event("one-more", now.version + 1, "2031-01-01T00:00:00.000Z", act))
         for name in ("found_at_bolts", "finished_together", "choice_views"):
             assert (name in after.__dict__) == kept, name
+
+
+def test_a_wheel_angle_moves_where_a_car_sits_only_where_its_points_turn_with_it(database, monkeypatch):
+    toe, found = Entered("front.left.toe", "angle", {"toe": Typed("41", "min")}), set()
+    for line in all_jobs(database, 50):
+        now = standing(database, line.id)
+        if now.changes_springs and not now.state.signature:
+            after = now.then(Event("one-more", now.version + 1, "2031-01-01T00:00:00.000Z", toe))
+            found.add((bool(after.outlook.corner_points), after.sitting is now.sitting))
+            sits = after.sitting
+            monkeypatch.setattr(outlook, "_kept", outlook.OrderedDict())
+            assert Standing(now.book, after.log, now.limits).sitting == sits, line.title
+    assert found == {(True, False), (False, True)}
 
 
 def test_a_note_has_nothing_worked_out_again_and_a_height_has(client, monkeypatch):

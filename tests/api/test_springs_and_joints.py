@@ -122,7 +122,7 @@ def test_joints_through_the_log_with_a_conflict_and_a_calendar(client, job):
         done = write(client, job, worked([place], "torqued", reading={"text": text, "unit": unit}), key)
         assert done.status_code == 201
     write(client, job, worked([3], "torqued", by_feel="the rack is in the way"), 9)
-    messages = [one["message"] for one in client.get(job).json()["findings"]]
+    messages = [one["message"] for one in client.get(f"{job}/record").json()["findings"]]
     assert "Torque estimated by feel: Front bar bracket, right, place 3 (the rack is in the way)." in messages
     calendar = Calendar.from_ical(client.get(f"{job}/recheck.ics").content)
     entry = next(iter(calendar.walk("VEVENT")))

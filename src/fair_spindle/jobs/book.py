@@ -20,7 +20,7 @@ from fair_spindle.core.joblog.starting import from_record, last_baseline
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book_models import FROM_RECORD, LogLineView, VersionView
 from fair_spindle.jobs.book_views import shown_once
-from fair_spindle.jobs.models import FindingView, JobCreate, JobLine, JobView
+from fair_spindle.jobs.models import JobCreate, JobLine, JobView
 from fair_spindle.jobs.settings import WalkOrderView, limits_now, walk_order
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.snapshot_cache import stand
@@ -103,17 +103,8 @@ def see_job(database: Database, job_id: str) -> JobView:
 def _without_its_last_line(now: Standing) -> JobView:
     """A job whose last line cannot be shown, as it was before it, so that the line can be undone."""
     last, before = now.log[-1], Standing(now.book, now.log[:-1], now.limits)
-    words = "The last entry cannot be shown. Undo it, and enter it again in another way."
-    return show_job(before).model_copy(
-        update={
-            "version": now.version,
-            "last_event": last.id,
-            "last_said": "An entry that cannot be shown",
-            "findings": [
-                FindingView(code="not_shown", severity="blocks", message=words, subject=last.id, ground="derived")
-            ],
-        }
-    )
+    words = "An entry that cannot be shown: undo it, and enter it again in another way"
+    return show_job(before).model_copy(update={"version": now.version, "last_event": last.id, "last_said": words})
 
 
 def walk_of(database: Database, now: Standing) -> dict[str, list[str]]:

@@ -202,7 +202,6 @@ class JobView(BookView):
     carried_axle: str
     position_said: str
     steps: list[StepView]
-    findings: list[FindingView]
     notes: list[NoteView]
     overrides: list[OverrideView]
     signature: SignatureView | None

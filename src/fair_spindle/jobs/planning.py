@@ -37,7 +37,7 @@ from fair_spindle.jobs.joints import show_joint
 from fair_spindle.jobs.procedures import library_of, save_own
 from fair_spindle.jobs.settings import workshop_bay, workshop_schools
 from fair_spindle.jobs.snapshot import Standing
-from fair_spindle.jobs.views import show_job
+from fair_spindle.jobs.views import show_findings, show_job
 from fair_spindle.records.database import Database
 
 
@@ -112,6 +112,7 @@ def _shows(now: Standing, act: Planned) -> None:
     after = now.then(Event("", now.version + 1, now_utc(), act))
     try:
         show_job(after)
+        show_findings(after)
         for joint in after.state.joints.values():
             show_joint(joint, after)
     except SpindleError:

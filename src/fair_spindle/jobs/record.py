@@ -26,10 +26,11 @@ from fair_spindle.jobs.car_facts import fitted_facts
 from fair_spindle.jobs.checking import BesideView, beside_rows
 from fair_spindle.jobs.geometry import curve_of
 from fair_spindle.jobs.joints import recheck_lines, say_state, say_thread, show_joint
+from fair_spindle.jobs.models import FindingView
 from fair_spindle.jobs.planning import fitted
 from fair_spindle.jobs.snapshot import Standing
 from fair_spindle.jobs.springs import see_sits
-from fair_spindle.jobs.views import show_job
+from fair_spindle.jobs.views import show_findings, show_job
 from fair_spindle.jobs.wording import say_entry, say_field, say_numbers, say_quantity, say_set, say_spec, signed
 from fair_spindle.records.database import Database
 
@@ -69,8 +70,9 @@ class TightenedView(View):
 
 
 class RecordView(View):
-    """What a job's record holds beside its readings as taken."""
+    """What a job's record holds beside its readings as taken, and what a look at the job finds."""
 
+    findings: list[FindingView]
     fitted: list[str]
     beside: list[BesideView]
     turns: list[TurnsGivenView]
@@ -125,6 +127,7 @@ def print_customer_sheet(database: Database, job_id: str) -> bytes:
 
 def _record(now: Standing) -> RecordView:
     return RecordView(
+        findings=show_findings(now),
         fitted=fitted(now),
         beside=beside_rows(now),
         turns=list(_turns(now)),

@@ -127,7 +127,7 @@ class Standing:
 
     @cached_property
     def state_views(self) -> dict[str, Any]:
-        """Steps and findings as they were shown last, where no more than a note was written since."""
+        """Steps as they were shown last, where no more than a note was written since."""
         return {}
 
     @cached_property

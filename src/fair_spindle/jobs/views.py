@@ -7,7 +7,6 @@ from functools import lru_cache
 
 from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.fields.field import MEASURING
-from fair_spindle.core.joblog.findings import Finding
 from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
 from fair_spindle.core.joblog.log import Stepped, Undone
 from fair_spindle.core.joblog.plan_now import reopened
@@ -29,8 +28,8 @@ from fair_spindle.jobs.book_views import show_book, show_loads, show_wheels, sho
 from fair_spindle.jobs.snapshot import Standing, head_of
 from fair_spindle.jobs.wording import say_act, say_entry
 
-# Views of notes and of findings that are kept: the next one shows them all again.
-MOST_NOTES, MOST_FINDINGS = 30_000, 5_000
+# Views of notes that are kept: the next one shows them all again.
+MOST_NOTES = 30_000
 
 
 def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.JobView:
@@ -53,7 +52,6 @@ def show_job(now: Standing, walks: Mapping[str, list[str]] | None = None) -> m.J
         ],
         position_said=position_words(state.position, state.corner, state.carried_axle),
         steps=shown_once(now, "steps", _steps, "state_views"),
-        findings=shown_once(now, "findings", _findings, "state_views"),
         notes=shown_once(now, "notes", _notes, "note_views"),
         overrides=[m.OverrideView(places=list(o.places), reason=o.reason, at=o.at) for o in state.overrides],
         signature=_signature(now),
@@ -102,13 +100,9 @@ def _beside(reading: Reading) -> str:
     return f"{reading.key.removesuffix(reading.name)}{reading.beside}" if reading.beside else ""
 
 
-def _findings(now: Standing) -> list[m.FindingView]:
-    return [_finding(finding) for finding in now.findings]
-
-
-@by_identity(most=MOST_FINDINGS)
-def _finding(finding: Finding) -> m.FindingView:
-    return m.FindingView(**vars(finding))
+def show_findings(now: Standing) -> list[m.FindingView]:
+    """What a look at the job finds; the page of its record alone asks for it."""
+    return [m.FindingView(**vars(finding)) for finding in now.findings]
 
 
 def _missing(now: Standing) -> dict[str, list[str]]:

@@ -1811,7 +1811,7 @@ export interface paths {
         };
         /**
          * See Record
-         * @description What a job's record holds beside its readings as taken.
+         * @description What a job's record holds beside its readings as taken, and what a look at the job finds.
          */
         get: operations["see_record_api_jobs__job_id__record_get"];
         put?: never;
@@ -4994,8 +4994,6 @@ export interface components {
             entries: {
                 [key: string]: components["schemas"]["EntryView"];
             };
-            /** Findings */
-            findings: components["schemas"]["FindingView"][];
             /** Id */
             id: string;
             /** Kind */
@@ -6467,7 +6465,7 @@ export interface components {
         };
         /**
          * RecordView
-         * @description What a job's record holds beside its readings as taken.
+         * @description What a job's record holds beside its readings as taken, and what a look at the job finds.
          */
         RecordView: {
             /** At Work */
@@ -6478,6 +6476,8 @@ export interface components {
             car_learns: string[];
             /** Cautions */
             cautions: string[];
+            /** Findings */
+            findings: components["schemas"]["FindingView"][];
             /** Fitted */
             fitted: string[];
             /** Rechecks */

@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import RefusalNote from './RefusalNote.vue'
 import FoldAway from './FoldAway.vue'
-import { useJobPart } from '../composables/useJobPart'
+import { useRecord } from '../composables/useRecord'
 import BesideTable from './BesideTable.vue'
 
-const { found: record, problem } = useJobPart(
-  'record',
-  (path) => (api) => api.GET('/api/jobs/{job_id}/record', { params: { path } }),
-)
+const { found: record, problem } = useRecord()
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import { useActing } from '../composables/useActing'
+import { useRecord } from '../composables/useRecord'
 import { useJob } from '../stores/job'
 import { sayMoment } from '../composables/useWords'
 import ReasonDialog from './ReasonDialog.vue'
@@ -11,9 +12,11 @@ const { problem, busy, act } = useActing()
 const name = ref('')
 const opening = ref(false)
 const signature = computed(() => store.job!.signature)
-const blocked = computed(() => store.job!.findings.some((one) => one.severity === 'blocks'))
+const { found: record, isOfNow } = useRecord()
+const severities = computed(() => record.value?.findings.map((one) => one.severity) ?? [])
+const blocked = computed(() => severities.value.includes('blocks'))
 const listed = computed(
-  () => store.job!.findings.filter((one) => ['open', 'question'].includes(one.severity)).length,
+  () => severities.value.filter((one) => ['open', 'question'].includes(one)).length,
 )
 
 async function sign(): Promise<void> {
@@ -57,7 +60,7 @@ function reopen(reason: string): void {
         Your name
         <el-input v-model="name" maxlength="100" autocomplete="off" />
       </label>
-      <el-button :type="blocked ? '' : 'primary'" native-type="submit" :disabled="busy">
+      <el-button :type="blocked ? '' : 'primary'" native-type="submit" :disabled="busy || !isOfNow">
         {{ listed ? `Sign with ${listed} open` : 'Sign' }}
       </el-button>
       <span v-if="blocked" class="soft">First close what blocks it.</span>

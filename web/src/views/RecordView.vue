@@ -10,11 +10,13 @@ import RecordTables from '../components/RecordTables.vue'
 import SitsTable from '../components/SitsTable.vue'
 import SignOff from '../components/SignOff.vue'
 import { useJobPart } from '../composables/useJobPart'
+import { useRecord } from '../composables/useRecord'
 import { sayMoment } from '../composables/useWords'
 import { useJob } from '../stores/job'
 
 const store = useJob()
 const job = computed(() => store.job!)
+const { found: record } = useRecord()
 const { found: log } = useJobPart(
   'log',
   (path) => (api) => api.GET('/api/jobs/{job_id}/log', { params: { path } }),
@@ -38,8 +40,8 @@ function print(): void {
       </div>
     </header>
     <SignOff />
-    <section v-if="!job.signature" class="grid one-col gap-14px">
-      <FindingList :findings="job.findings" />
+    <section v-if="record && !job.signature" class="grid one-col gap-14px">
+      <FindingList :findings="record.findings" />
     </section>
     <section class="card grid one-col gap-14px">
       <RecordSheet />

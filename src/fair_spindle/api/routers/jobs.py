@@ -317,7 +317,7 @@ def export_job(db: Db, job_id: JobId) -> Response:
 
 @router.get("/jobs/{job_id}/record")
 def see_record(db: Db, job_id: JobId) -> RecordView:
-    """What a job's record holds beside its readings as taken."""
+    """What a job's record holds beside its readings as taken, and what a look at the job finds."""
     return record.see_record(db, job_id)
 
 
