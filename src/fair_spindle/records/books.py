@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
@@ -146,19 +146,28 @@ def list_books(
 ) -> list[BookSummary]:
     """The jobs or cars last worked on, newest first; those whose title or car hold every word, or of one car."""
     last = select(EventRow.at).where(EventRow.book_id == BookRow.id).order_by(col(EventRow.seq).desc()).limit(1)
-    length = select(func.max(EventRow.seq)).where(EventRow.book_id == BookRow.id)
-    newest = func.coalesce(last.scalar_subquery(), BookRow.created_at)
+    newest = func.coalesce(last.scalar_subquery(), BookRow.created_at).label("newest")
     kind = col(BookRow.template) == CAR.key
     held = [*map(_holding, words), *([col(BookRow.car_id) == car] if car else [])]
-    rows = session.exec(
-        select(BookRow, func.coalesce(length.scalar_subquery(), 0), newest)
+    listed = (
+        select(BookRow.id, newest)
         .where(kind if cars else ~kind, col(BookRow.practice) == "", *held)
         .order_by(newest.desc())
         .limit(limit)
+        .subquery()
+    )
+    length = select(func.max(EventRow.seq)).where(EventRow.book_id == BookRow.id)
+    rows = session.exec(
+        select(BookRow, func.coalesce(length.scalar_subquery(), 0), listed.c.newest)
+        .join(listed, listed.c.id == BookRow.id)
+        .order_by(listed.c.newest.desc())
     ).all()
-    ids = [book.id for book, _, _ in rows]
-    signed, planned = _signed(session, ids), _planned(session, ids)
-    return [BookSummary(book, count, at, book.id in signed, book.id in planned) for book, count, at in rows]
+    last_of = _last_of_kinds(session, [book.id for book, _, _ in rows])
+    return [_summary(book, length, at, last_of.get(book.id, {})) for book, length, at in rows]
+
+
+def _summary(book: BookRow, length: int, at: str, last: Mapping[str, int]) -> BookSummary:
+    return BookSummary(book, length, at, last.get("signed", 0) > last.get("reopened", 0), "planned" in last)
 
 
 def list_practice(session: Session, limit: int) -> Sequence[BookRow]:
@@ -167,20 +176,14 @@ def list_practice(session: Session, limit: int) -> Sequence[BookRow]:
     return session.exec(wanted).all()
 
 
-def _planned(session: Session, ids: Sequence[str]) -> set[str]:
-    """Those whose log holds a plan."""
-    held = select(EventRow.book_id).where(col(EventRow.book_id).in_(ids), col(EventRow.kind) == "planned").distinct()
-    return set(session.exec(held))
-
-
-def _signed(session: Session, ids: Sequence[str]) -> set[str]:
-    """Those whose last signature was not opened again."""
-    rows = session.exec(
-        select(EventRow.book_id, EventRow.kind, func.max(EventRow.seq))
-        .where(col(EventRow.book_id).in_(ids), col(EventRow.kind).in_(("signed", "reopened")))
-        .group_by(EventRow.book_id)
-    )
-    return {book for book, kind, _ in rows if kind == "signed"}
+def _last_of_kinds(session: Session, ids: Sequence[str]) -> dict[str, dict[str, int]]:
+    """Where in the log of each book its last plan, signature and opening again stand."""
+    found: dict[str, dict[str, int]] = {}
+    told = col(EventRow.book_id).in_(ids), col(EventRow.kind).in_(("planned", "signed", "reopened"))
+    lines = select(EventRow.book_id, EventRow.kind, func.max(EventRow.seq)).where(*told)
+    for book, kind, seq in session.exec(lines.group_by(EventRow.book_id, EventRow.kind)):
+        found.setdefault(book, {})[kind] = seq
+    return found
 
 
 def _holding(word: str) -> ColumnElement[bool]:
