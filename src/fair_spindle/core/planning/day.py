@@ -182,10 +182,11 @@ class _Laid:
         slots, held = list(self.slots), list(self.held)
         at = self.until.get(work.car, 0.0) if work.car else 0.0
         for place, run in enumerate(_runs(work.blocks)):
+            later = [slot for slot in slots if slot.end > at]
             taken = _Taken(
-                tuple((slot.begin, slot.end, slot.block.hands) for slot in slots),
-                tuple((slot.begin, slot.end, slot.block.jacks) for slot in slots if slot.block.jacks),
-                tuple((low, high, 1) for low, high in held),
+                tuple((slot.begin, slot.end, slot.block.hands) for slot in later),
+                tuple((slot.begin, slot.end, slot.block.jacks) for slot in later if slot.block.jacks),
+                tuple((low, high, 1) for low, high in held if high > at),
             )
             begin = _first_fit(run, at, taken, means)
             start = begin
