@@ -45,7 +45,8 @@ class Database:
         # A session of the ORM takes many times what is asked, and added, with every entry.
         self._asked, self._added = _at_driver(path), _at_driver(path)
         self._asking, self._adding = Lock(), Lock()
-        self._reader = _engine(path, "BEGIN")
+        # The list of a thousand jobs looks at two pages of each; by default a quarter of them is kept.
+        self._reader = _engine(path, "BEGIN", cache_kb=16_000)
         self._writer = _engine(path, "BEGIN IMMEDIATE")
         self.watch = Watch(path)
         self._begin_epoch()
@@ -166,15 +167,18 @@ def _reason(error: Exception) -> str:
 def _at_driver(path: Path) -> sqlite3.Connection:
     """A connection that begins and ends nothing by itself; what it commits is on the disk."""
     connection = sqlite3.connect(path, isolation_level=None, check_same_thread=False)
-    # The list of a thousand jobs looks at two pages of each; what is kept of them by default is a quarter of that.
-    settings = "busy_timeout=10000", "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", "cache_size=-16000"
-    for pragma in settings:
+    for pragma in ("busy_timeout=10000", "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
         connection.execute(f"PRAGMA {pragma}")
     return connection
 
 
-def _engine(path: Path, begin: str) -> Engine:
-    engine = create_engine("sqlite://", creator=lambda: _at_driver(path), poolclass=QueuePool)
+def _engine(path: Path, begin: str, cache_kb: int = 2_000) -> Engine:
+    def connect() -> sqlite3.Connection:
+        connection = _at_driver(path)
+        connection.execute(f"PRAGMA cache_size={-cache_kb}")
+        return connection
+
+    engine = create_engine("sqlite://", creator=connect, poolclass=QueuePool)
 
     @event.listens_for(engine, "begin")
     def _begun(connection: Any) -> None:
