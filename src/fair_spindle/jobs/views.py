@@ -72,6 +72,7 @@ def _steps(now: Standing) -> list[m.StepView]:
     binding = binding_waits(now.state, now.template) if waits else ()
     steps, (own, others) = now.template.steps, _own_reads(now.template)
     read = {place: tuple(map(now.state.entries.get, keys)) for place, keys in own.items()}
+    # A copy: who shows another line of the same log at the same time looks at the same list.
     shown = list(now.work_views)
     changed = [*others, *(place for place in read if shown[place][0] != read[place])] if shown else range(len(steps))
     shown = shown or [((), None)] * len(steps)

@@ -163,11 +163,11 @@ def list_books(
         .order_by(listed.c.newest.desc())
     ).all()
     last_of = _last_of_kinds(session, [book.id for book, _, _ in rows])
-    return [_summary(book, length, at, last_of.get(book.id, {})) for book, length, at in rows]
+    return [_summary(book, entries, at, last_of.get(book.id, {})) for book, entries, at in rows]
 
 
-def _summary(book: BookRow, length: int, at: str, last: Mapping[str, int]) -> BookSummary:
-    return BookSummary(book, length, at, last.get("signed", 0) > last.get("reopened", 0), "planned" in last)
+def _summary(book: BookRow, entries: int, at: str, last: Mapping[str, int]) -> BookSummary:
+    return BookSummary(book, entries, at, last.get("signed", 0) > last.get("reopened", 0), "planned" in last)
 
 
 def list_practice(session: Session, limit: int) -> Sequence[BookRow]:

@@ -81,7 +81,7 @@ class Wheel:
 
 
 @by_identity(most=KEPT)
-def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, Wheel]:
+def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> Mapping[str, Wheel]:
     """Put the geometry of every wheel together from a record and the car's last baseline.
 
     Parameters
@@ -93,8 +93,8 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, W
 
     Returns
     -------
-    dict
-        A wheel by axle and side.
+    mapping
+        A wheel by axle and side; the same one for the same readings.
 
     Raises
     ------
