@@ -15,7 +15,8 @@ ROOT = Path(__file__).parents[2]
 WHERE = "import fair_spindle; print(fair_spindle.__file__)"
 
 
-def test_a_wheel_carries_the_interface_and_is_the_same_each_time(tmp_path, free_port):
+def test_a_wheel_carries_the_interface_and_is_the_same_each_time(tmp_path, free_port, monkeypatch):
+    monkeypatch.delenv("PYTHONPATH", raising=False)
     wheels = []
     for name in ("one", "two"):
         build = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path / name)]
