@@ -105,6 +105,8 @@ def test_a_signed_record_takes_only_its_reopening_and_signs_anew(finished):
     assert finished.send(kind="reopened", reason="").status_code == 422
     finished.send(kind="reopened", reason="jam nut looked at again")
     assert finished.view()["signature"] is None
+    listed = {one["id"]: one["signed"] for one in finished.client.get("/api/jobs").json()}
+    assert listed[finished.view()["id"]] is False
     finished.send(kind="noted", text="was tight")
     forged = finished.send(kind="signed", name="B. Sample", digest="0" * 64, listed=["nothing"])
     signature = forged.json()["signature"]

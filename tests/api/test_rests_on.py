@@ -5,8 +5,12 @@ from dataclasses import fields, replace
 import pytest
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import SIDES
+from fair_spindle.core.fields.catalogue import reading_field, sheet_for
+from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict.step_words import rests_on_own_reads
 from fair_spindle.jobs import checking, outlook
 from fair_spindle.jobs.book import all_jobs, standing, walk_of
 from fair_spindle.jobs.snapshot import RESTS_ON, Standing
@@ -73,6 +77,42 @@ def test_a_job_looks_the_same_worked_out_line_by_line_and_from_its_log(database)
         alone = Standing(now.book, now.log, now.limits)
         assert show_job(grown, walk_of(database, grown)) == show_job(alone, walk_of(database, alone)), line.title
         assert show_findings(grown) == show_findings(alone), line.title
+
+
+def filled(asked, *texts):
+    """A field filled in by its first method."""
+    method = asked.methods[0]
+    told = {part.name: Typed(text, part.unit) for part, text in zip(method.parts, texts, strict=True)}
+    return Entered(asked.key, method.name, told)
+
+
+def test_what_was_shown_before_a_line_is_shown_anew_where_it_says_something_else(database):
+    now = standing(database, next(one.id for one in all_jobs(database, 50) if one.title.startswith("Front arms")))
+    step = next(step for step in now.template.steps if step.reads and rests_on_own_reads(step))
+    point = "front.left.point.tie_outer"
+
+    asked = {
+        layout: sheet_for("work", shape_of({"front.layout": layout}), ()).fields for layout in ("strut", "five_link")
+    }
+    assert asked["strut"][point].label != asked["five_link"][point].label
+    lengths = [asked["five_link"][f"front.{side}.lower_front.length"] for side in SIDES]
+    toes = [asked["strut"][f"front.{side}.toe"] for side in SIDES]
+    acts = [
+        filled(reading_field(step.reads[0]), "230"),
+        Entered("front.layout", choice="strut"),
+        filled(asked["strut"][point], "1", "700", "300"),
+        Entered("front.layout", choice="five_link"),
+        *(filled(one, text) for one, text in zip(lengths, ("300", "340"), strict=True)),
+        *(filled(one, text) for one, text in zip((*toes, toes[0]), ("0", "0.3", "-0.1"), strict=True)),
+    ]
+    show_job(now, walk_of(database, now))
+    for number, act in enumerate(acts):
+        now = now.then(Event(f"more-{number}", now.version + 1, "2031-01-01T00:00:00.000Z", act))
+        told = show_job(now, walk_of(database, now))
+        alone = Standing(now.book, list(now.log), now.limits)
+        assert told == show_job(alone, walk_of(database, alone)), act
+    doubted = {one.key for one in told.entries.values() if any(f"against the {side}" in one.doubt for side in SIDES)}
+    assert doubted == {lengths[1].key, toes[0].key}
 
 
 def test_a_choice_lets_go_of_what_rests_on_choices_and_a_number_does_not(database):

@@ -67,10 +67,10 @@ def _entries(now: Standing) -> dict[str, m.EntryView]:
     for key, taken in now.state.entries.items():
         if key not in asked:
             continue
-        kept, quantity, doubt = shown.get(key), read.get(key), found.get(key)
-        if kept is None or kept[0] is not taken or kept[1] != quantity or kept[2] != doubt:
-            kept = shown[key] = (taken, quantity, doubt, _entry(taken, sheet, quantity, doubt))
-        views[key] = kept[3]
+        kept, doubt = shown.get(key), found.get(key)
+        if kept is None or kept[0] is not taken or kept[1] != doubt:
+            kept = shown[key] = (taken, doubt, _entry(taken, sheet, read.get(key), doubt))
+        views[key] = kept[2]
     return views
 
 

@@ -17,7 +17,6 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.loading import Windows
 from fair_spindle.core.joblog.log import Event, Undone
 from fair_spindle.core.joblog.plan_now import template_now
-from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive, derive_on
 from fair_spindle.core.joblog.required_fields import Readings, choices_now
 from fair_spindle.core.joblog.state import JobState, Taken
@@ -136,7 +135,7 @@ class Standing:
         return {}
 
     @cached_property
-    def entry_views(self) -> dict[str, tuple[Taken, Quantity | None, Doubt | None, Any]]:
+    def entry_views(self) -> dict[str, tuple[Taken, Doubt | None, Any]]:
         """Entries as they were shown last among these fields, by key, each with what decided it then."""
         return {}
 
