@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from bisect import bisect_left, bisect_right
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
+from itertools import accumulate
+from math import inf
 
 from fair_spindle.core.basics.value_object import value_object
 
 EXACT = 6
-Spans = tuple[tuple[float, float, int], ...]
 
 
 @value_object
@@ -179,20 +181,31 @@ class _Laid:
 
     def with_work(self, work: Work, means: Means) -> _Laid:
         """The same with one more job, each run of blocks at the first moment it fits."""
+        laid = self.within(inf, work, means)
+        assert laid is not None
+        return laid
+
+    def within(self, limit: float, work: Work, means: Means) -> _Laid | None:
+        """The same; None as soon as it is seen to take as long as ``limit``."""
         slots, held = list(self.slots), list(self.held)
         at = self.until.get(work.car, 0.0) if work.car else 0.0
+        left = _alone(work)
         for place, run in enumerate(_runs(work.blocks)):
+            if at + left >= limit:
+                return None
             later = [slot for slot in slots if slot.end > at]
             taken = _Taken(
-                tuple((slot.begin, slot.end, slot.block.hands) for slot in later),
-                tuple((slot.begin, slot.end, slot.block.jacks) for slot in later if slot.block.jacks),
-                tuple((low, high, 1) for low, high in held if high > at),
+                _use_of((slot.begin, slot.end, slot.block.hands) for slot in later),
+                _use_of((slot.begin, slot.end, slot.block.jacks) for slot in later if slot.block.jacks),
+                _use_of((low, high, 1) for low, high in held if high > at),
+                frozenset([*(slot.end for slot in later), *(high for _, high in held if high > at)]),
             )
             begin = _first_fit(run, at, taken, means)
             start = begin
             for block in run:
                 slots.append(Slot(work.key, block, start, start + block.minutes))
                 start += block.minutes + block.after
+                left -= block.minutes + block.after
             if run[0].up:
                 held.append((0.0 if work.up and not place else begin, start - run[-1].after))
             at = start
@@ -205,8 +218,8 @@ def _shortest(laid: _Laid, left: Sequence[Work], means: Means, best: _Laid | Non
         return laid
     found = best
     for place, work in enumerate(left):
-        then = laid.with_work(work, means)
-        if found is None or then.length < found.length:
+        then = laid.within(found.length if found else inf, work, means)
+        if then and (found is None or then.length < found.length):
             whole = _shortest(then, [*left[:place], *left[place + 1 :]], means, found)
             if found is None or whole.length < found.length:
                 found = whole
@@ -225,40 +238,54 @@ def _runs(blocks: Sequence[Block]) -> list[list[Block]]:
 
 
 @value_object
-class _Taken:
-    """What is taken when, as begin, end and how many: hands, jacks, lifts."""
+class _Use:
+    """How many of something are taken, each number from its moment up to the next."""
 
-    hands: Spans
-    jacks: Spans
-    lifts: Spans
+    moments: Sequence[float]
+    numbers: Sequence[int]
+
+    def most(self, begin: float, end: float) -> int:
+        """The most that is taken at any moment between two."""
+        first = bisect_right(self.moments, begin + 1e-9) - 1
+        return max(self.numbers[first : bisect_left(self.moments, end - 1e-9)], default=0)
+
+
+def _use_of(spans: Iterable[tuple[float, float, int]]) -> _Use:
+    """Spans, as begin, end and how many, on top of each other."""
+    changes: dict[float, int] = {}
+    for begin, end, number in spans:
+        changes[begin] = changes.get(begin, 0) + number
+        changes[end] = changes.get(end, 0) - number
+    moments = sorted(changes)
+    return _Use([-inf, *moments], [0, *accumulate(changes[moment] for moment in moments)])
+
+
+@value_object
+class _Taken:
+    """What is taken when, hands, jacks and lifts, and when something of it is free again."""
+
+    hands: _Use
+    jacks: _Use
+    lifts: _Use
+    ends: frozenset[float]
 
 
 def _first_fit(run: Sequence[Block], at: float, taken: _Taken, means: Means) -> float:
     # A later block of a run may be what does not fit: the moments shift by what lies before it.
     before = {sum(one.minutes + one.after for one in run[:place]) for place in range(len(run))}
-    ends = {end for spans in (taken.hands, taken.lifts) for _, end, _ in spans if end > at}
-    moments = sorted({at, *(end - shift for end in ends for shift in before if end - shift > at)})
+    moments = sorted({at, *(end - shift for end in taken.ends for shift in before if end - shift > at)})
     return next(moment for moment in moments if _fits(run, moment, taken, means))
 
 
 def _fits(run: Sequence[Block], begin: float, taken: _Taken, means: Means) -> bool:
     end = begin + sum(block.minutes + block.after for block in run) - run[-1].after
-    if run[0].up and _most(begin, end, taken.lifts) >= means.lifts:
+    if run[0].up and taken.lifts.most(begin, end) >= means.lifts:
         return False
     start = begin
     for block in run:
-        if _most(start, start + block.minutes, taken.hands) + block.hands > means.people:
+        if taken.hands.most(start, start + block.minutes) + block.hands > means.people:
             return False
-        if block.jacks and _most(start, start + block.minutes, taken.jacks) + block.jacks > means.jacks:
+        if block.jacks and taken.jacks.most(start, start + block.minutes) + block.jacks > means.jacks:
             return False
         start += block.minutes + block.after
     return True
-
-
-def _most(begin: float, end: float, taken: Spans) -> int:
-    """The most that is taken at any moment between two."""
-    inside = [one for one in taken if one[0] < end - 1e-9 and one[1] > begin + 1e-9]
-    if len(inside) < 2:
-        return inside[0][2] if inside else 0
-    moments = {begin, *(one[0] for one in inside if one[0] > begin)}
-    return max((sum(n for low, high, n in inside if low <= moment < high) for moment in moments), default=0)
