@@ -91,6 +91,19 @@ def test_explained_corrected_learned_signed_taken_away_and_brought_back(coilover
     assert file_now(tuner.own) == content
 
 
+def test_nobody_signs_before_what_is_open_stands_beside_it(tuner):
+    page, held = tuner.page, []
+    page.route("**/record", lambda route: held.append(route))
+    page.get_by_role("link", name="Front springs, tie-rod ends").first.click()
+    tuner.tab("Record")
+    sign = page.get_by_role("button", name=re.compile("^Sign"))
+    expect(sign).to_be_disabled()
+    for route in held:
+        route.continue_()
+    expect(sign).to_have_text(re.compile(r"Sign with \d+ open"))
+    expect(sign).to_be_enabled()
+
+
 def test_a_backup_saved_and_put_back_while_the_workshop_is_open(tuner, tmp_path):
     page = tuner.page
     page.goto(f"{tuner.address}/ways")
