@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from http import HTTPStatus
 from importlib.resources import files
 from typing import Any
 
@@ -13,7 +12,16 @@ from fastapi.openapi.utils import get_openapi
 from fair_spindle.api.errors import ErrorBody
 from fair_spindle.api.lazy import all_routes
 
-ERROR_STATUSES = (400, 401, 403, 404, 409, 413, 422)
+# As RFC 9110 names them: the names of Python's own table change with its version, and the contract does not.
+REFUSALS = {
+    400: "Bad Request",
+    401: "Unauthorized",
+    403: "Forbidden",
+    404: "Not Found",
+    409: "Conflict",
+    413: "Content Too Large",
+    422: "Unprocessable Content",
+}
 
 
 def write_contract(app: FastAPI) -> None:
@@ -47,4 +55,4 @@ def write_contract(app: FastAPI) -> None:
 
 def _refusals() -> dict[str, Any]:
     content = {"application/json": {"schema": {"$ref": "#/components/schemas/ErrorBody"}}}
-    return {str(status): {"description": HTTPStatus(status).phrase, "content": content} for status in ERROR_STATUSES}
+    return {str(status): {"description": name, "content": content} for status, name in REFUSALS.items()}
