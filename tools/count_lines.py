@@ -41,11 +41,9 @@ def kind_of(name: str) -> str:
 
 
 def main() -> None:
-    names = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True).stdout.split(
-        "\n"
-    )
+    listed = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True, check=True)
     found = Counter[str]()
-    for name in names:
+    for name in listed.stdout.splitlines():
         if kind := kind_of(name):
             found[kind] += lines(ROOT / name)
     print(f"{found['tests']} lines of tests, {found['code']} of code: {found['tests'] / found['code']:.3f}")

@@ -46,7 +46,7 @@ class Database:
         self._asked, self._added = _at_driver(path), _at_driver(path)
         self._asking, self._adding = Lock(), Lock()
         # The list of a thousand jobs looks at two pages of each; by default a quarter of them is kept.
-        self._reader = _engine(path, "BEGIN", cache_kb=16_000)
+        self._reader = _engine(path, "BEGIN", "cache_size=-16000")
         self._writer = _engine(path, "BEGIN IMMEDIATE")
         self.watch = Watch(path)
         self._begin_epoch()
@@ -164,21 +164,16 @@ def _reason(error: Exception) -> str:
     return words[:1].lower() + words[1:]
 
 
-def _at_driver(path: Path) -> sqlite3.Connection:
+def _at_driver(path: Path, *pragmas: str) -> sqlite3.Connection:
     """A connection that begins and ends nothing by itself; what it commits is on the disk."""
     connection = sqlite3.connect(path, isolation_level=None, check_same_thread=False)
-    for pragma in ("busy_timeout=10000", "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON"):
+    for pragma in ("busy_timeout=10000", "journal_mode=WAL", "synchronous=FULL", "foreign_keys=ON", *pragmas):
         connection.execute(f"PRAGMA {pragma}")
     return connection
 
 
-def _engine(path: Path, begin: str, cache_kb: int = 2_000) -> Engine:
-    def connect() -> sqlite3.Connection:
-        connection = _at_driver(path)
-        connection.execute(f"PRAGMA cache_size={-cache_kb}")
-        return connection
-
-    engine = create_engine("sqlite://", creator=connect, poolclass=QueuePool)
+def _engine(path: Path, begin: str, *pragmas: str) -> Engine:
+    engine = create_engine("sqlite://", creator=lambda: _at_driver(path, *pragmas), poolclass=QueuePool)
 
     @event.listens_for(engine, "begin")
     def _begun(connection: Any) -> None:

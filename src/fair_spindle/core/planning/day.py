@@ -181,31 +181,22 @@ class _Laid:
 
     def with_work(self, work: Work, means: Means) -> _Laid:
         """The same with one more job, each run of blocks at the first moment it fits."""
-        laid = self.within(inf, work, means)
-        assert laid is not None
-        return laid
-
-    def within(self, limit: float, work: Work, means: Means) -> _Laid | None:
-        """The same; None as soon as it is seen to take as long as ``limit``."""
         slots, held = list(self.slots), list(self.held)
         at = self.until.get(work.car, 0.0) if work.car else 0.0
-        left = _alone(work)
         for place, run in enumerate(_runs(work.blocks)):
-            if at + left >= limit:
-                return None
             later = [slot for slot in slots if slot.end > at]
+            up = [(low, high, 1) for low, high in held if high > at]
             taken = _Taken(
                 _use_of((slot.begin, slot.end, slot.block.hands) for slot in later),
                 _use_of((slot.begin, slot.end, slot.block.jacks) for slot in later if slot.block.jacks),
-                _use_of((low, high, 1) for low, high in held if high > at),
-                frozenset([*(slot.end for slot in later), *(high for _, high in held if high > at)]),
+                _use_of(up),
+                frozenset([*(slot.end for slot in later), *(high for _, high, _ in up)]),
             )
             begin = _first_fit(run, at, taken, means)
             start = begin
             for block in run:
                 slots.append(Slot(work.key, block, start, start + block.minutes))
                 start += block.minutes + block.after
-                left -= block.minutes + block.after
             if run[0].up:
                 held.append((0.0 if work.up and not place else begin, start - run[-1].after))
             at = start
@@ -218,8 +209,8 @@ def _shortest(laid: _Laid, left: Sequence[Work], means: Means, best: _Laid | Non
         return laid
     found = best
     for place, work in enumerate(left):
-        then = laid.within(found.length if found else inf, work, means)
-        if then and (found is None or then.length < found.length):
+        then = laid.with_work(work, means)
+        if found is None or then.length < found.length:
             whole = _shortest(then, [*left[:place], *left[place + 1 :]], means, found)
             if found is None or whole.length < found.length:
                 found = whole
