@@ -60,7 +60,7 @@ DIRECT = {
     "geometry/wheel_angles": ["published/test_geometry.py", "published/test_guards.py"],
     "geometry/corner": ["published/test_by_hand.py", "published/test_cases.py", "published/test_geometry.py"],
     "geometry/kinematics": ["published/test_cases.py", "published/test_geometry.py", "published/test_refusals.py"],
-    "geometry/slopes": ["published/test_by_hand.py", "core/test_prediction_by_hand.py"],
+    "geometry/measures": ["core/test_geometry_of_cars.py"],
     "geometry/solid_axle": [
         "published/test_by_hand.py",
         "published/test_cases.py",

@@ -8,14 +8,12 @@ import pytest
 from kinds import OLD_STRUT, WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.geometry.corner import make_corner
-from fair_spindle.core.geometry.slopes import Slopes
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.log import Counted, Entered, Event, Turned, Undone
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.predict.aligned import align_car
-from fair_spindle.core.predict.bump_steer import bump_steer
 from fair_spindle.core.predict.height_model import model_of_wheels, sit_by_wheels
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_wheel
 from fair_spindle.core.review.corrections import want_wheels
@@ -25,7 +23,6 @@ from fair_spindle.core.review.toe_causes import explain_toes
 from fair_spindle.core.review.toe_lessons import learn_toe
 from fair_spindle.core.review.toe_readings import ToeRead, ToeStory, occasions, toe_stories
 from fair_spindle.demo import workshop
-from fair_spindle.practice.layouts import TYPICAL
 
 MINUTE = math.pi / 180 / 60
 SLOPE, TURN = -3 * MINUTE / 10, 1.5
@@ -82,14 +79,19 @@ def test_one_reading_is_weighed_against_what_was_believed():
     """Source: JCGM 100, weighted mean; by hand for one wheel without steering, a toe read 25 mm lower."""
     found = lessons(*after("1", "-1.5"))
     left = found["front.left.bump_slope"]
-    read, read_open = (1.0 - 6.0) * MINUTE / 25, math.hypot(0.2 * MINUTE, 0.2 * MINUTE) / 25
+    story = toe_stories(*job(*after("1", "-1.5")))["front"][0]
+    # What the linkage curves by is expected of it already.
+    curved = story.reads[0].expected - story.slope.value * 25
+    read, read_open = ((1.0 - 6.0) * MINUTE - curved) / 25, math.hypot(0.2 * MINUTE, 0.2 * MINUTE) / 25
     open_ = math.hypot(read_open, abs(SLOPE) * math.hypot(0.2, 0.2) / 25)
-    prior, weights = 0.75 * MINUTE / 10, (1 / open_**2, 1 / (0.75 * MINUTE / 10) ** 2)
-    by_hand = (weights[0] * read + weights[1] * SLOPE) / sum(weights)
+    prior = story.slope.uncertainty
+    assert 0.6 * MINUTE / 10 < prior < 0.75 * MINUTE / 10, "as typed, and a little surer by the other side"
+    weights = (1 / open_**2, 1 / prior**2)
+    by_hand = (weights[0] * read + weights[1] * story.slope.value) / sum(weights)
     assert left.before_plus_minus == pytest.approx(2 * prior)
     assert left.after == pytest.approx(by_hand, rel=1e-3)
     assert left.after_plus_minus == pytest.approx(2 / math.sqrt(sum(weights)), rel=1e-2)
-    assert found["front.right.bump_slope"].after == pytest.approx(SLOPE, rel=1e-2), "as believed, only surer"
+    assert found["front.right.bump_slope"].after == pytest.approx(SLOPE, rel=0.15), "as believed, only surer"
 
 
 def test_turns_between_two_readings_teach_the_lever_apart_from_the_slope():
@@ -97,10 +99,10 @@ def test_turns_between_two_readings_teach_the_lever_apart_from_the_slope():
     turned = [Turned(f"front.{side}", "Tie rod", 6) for side in ("left", "right")]
     found = lessons(*after("-1.5", "-1.5"), *turned, *after(f"{-1.5 + one_turn:.3f}", f"{-1.5 + one_turn:.3f}"))
     lever = found["front.left.tie.lever"]
-    assert lever.before == 120
+    assert lever.before == pytest.approx(120, rel=5e-3)
     assert lever.after == pytest.approx(110, abs=lever.after_plus_minus)
     assert lever.after_plus_minus < 2.5
-    assert found["front.left.bump_slope"].after == pytest.approx(SLOPE, abs=0.2 * MINUTE / 10)
+    assert found["front.left.bump_slope"].after == pytest.approx(SLOPE, abs=0.6 * MINUTE / 10)
 
 
 def test_a_crooked_steering_wheel_is_not_taken_for_bump_steer():
@@ -169,7 +171,7 @@ def test_counted_flats_of_a_correction_teach_the_lever():
     story = toe_stories(log, state, readings)["front"][0]
     rods = [one.by_rod for one in story.reads]
     longer = 3 / 6 * readings.quantities["front.left.tie.pitch"].value
-    assert abs(rods[1] - rods[0]) == pytest.approx(longer / story.lever.value)
+    assert abs(rods[1] - rods[0]) == pytest.approx(longer / story.lever.value, rel=0.03)
     believed = readings.quantities["front.left.tie.lever"].value
     off = {text: learn_toe(toe_stories(*counted_job(text))["front"], 0.0) for text in ("25", "33")}
     levers = {t: next(one.after for one in f if one.key.endswith("lever")) for t, f in off.items()}
@@ -211,32 +213,24 @@ def test_heights_of_an_axle_alone_point_at_what_both_share_or_at_one_wheel():
     assert explain_heights(*axle_alone(1, -1)) == []
 
 
-@pytest.mark.parametrize(("times", "share"), [(1.0, 1.0), (0.1, 1.0), (2.0, 0.2), (3.0, 0.1), (1e6, 0.0)])
-def test_points_give_way_to_a_bump_steer_that_is_surer_and_weigh_one_that_is_not(times, share):
-    """Source: JCGM 100, weighted mean of the two where the reading is the less sure."""
-    corner = make_corner("strut", "left", -0.01, 0.002, TYPICAL["strut"])
-    drawn = bump_steer(corner, 1.0)
-    read = Quantity(drawn.value + 5e-6, times * drawn.uncertainty)
-    held = bump_steer(corner, 1.0, read)
-    assert held.value == pytest.approx(drawn.value + share * 5e-6, abs=2e-8)
-    assert held.uncertainty <= drawn.uncertainty
-    assert bump_steer(make_corner("semi_trailing", "left", 0.0, 0.0, TYPICAL["semi_trailing"]), 1.0) is None
-
-
 def test_toe_is_expected_for_what_was_turned_and_explained_where_it_missed():
     turned = [Turned(f"front.{side}", "Tie rod", 6) for side in ("left", "right")]
+    untouched = align_car(*job()[1:], 0)[1]["front.right"].plan
     flat = TURN / 6 / 120 / MINUTE
-    expected = 6.0 - 7.5 + 6 * flat
-    _, state, readings = job(*turned, *after(f"{expected - 2 * flat:.2f}", f"{expected:.2f}"))
+    # Lowered by 25 mm the rod lies otherwise: a turn does a little less than its lever says.
+    expected = float(angles_at(untouched.wheel.corner, [25.0], {"tie": TURN}).toe[0]) / MINUTE
+    assert expected == pytest.approx(6.0 - 7.5 + 6 * flat, abs=3), "by slope and lever alone"
+    counted = float(angles_at(untouched.wheel.corner, [25.0], {"tie": TURN * 4 / 6}).toe[0]) / MINUTE
+    _, state, readings = job(*turned, *after(f"{counted:.2f}", f"{expected:.2f}"))
     told, moves = {}, {}
     for key in ("front.left", "front.right"):
         wheel = align_car(state, readings, 400)[1][key]
         told[key], moves[key] = beside_wheel(wheel, readings, with_height=True)
     rows = {(one.key, one.name): one for one in (*told["front.left"], *told["front.right"])}
     assert rows["front.left", "height"].miss == pytest.approx(0.0)
-    assert rows["front.right", "toe"].predicted == pytest.approx(expected * MINUTE, rel=1e-6)
-    assert moves["front.left"].per_turn == pytest.approx(6 * flat * MINUTE, rel=1e-4)
-    assert moves["front.left"].per_height == pytest.approx(-SLOPE)
+    assert rows["front.right", "toe"].predicted == pytest.approx(expected * MINUTE, rel=1e-3)
+    assert moves["front.left"].per_turn == pytest.approx(6 * flat * MINUTE, rel=0.06)
+    assert moves["front.left"].per_height == pytest.approx(-SLOPE, abs=3e-5)
     surer = {key: replace(one, open=0.5 * MINUTE) for key, one in rows.items()}
     found = explain_toes(list(surer.values()), moves)
     assert set(found) == {"front.left"}
@@ -251,7 +245,7 @@ def test_what_is_still_wanted_is_told_by_adjuster_and_past_its_stop_as_a_part():
     assert set(wants) == {"front.left"}, "the right one stands where it is wanted"
     assert (left.what, left.name) == ("toe", "Tie rod")
     by_hand = 36 * MINUTE * 120
-    assert left.beyond == pytest.approx(by_hand - 1.0, abs=0.01), "one millimetre is left, the rest needs another rod"
+    assert left.beyond == pytest.approx(by_hand - 1.0, abs=0.05), "one millimetre is left, the rest needs another rod"
     assert left.amount == pytest.approx(4 / 6), "four flats of 0.25 mm are what there is"
     free = align_car(*job(*after("-30", "6"))[1:])[1]
     assert [one.beyond for one in want_wheels(free, ())] == [0.0]
@@ -273,4 +267,3 @@ def test_a_rear_wheel_is_not_blamed_on_the_steering_wheel():
 def test_a_wheel_that_is_known_for_sure_learns_nothing():
     read = ToeRead(0, Quantity(0.002, 1e-4), 20.0, 0.5, 0.001, 0.0)
     assert learn_toe([ToeStory("rear.left", Quantity(0.0), Quantity(1e-5), None, 0.0, (read,))], 0.0) == []
-    assert bump_steer(Slopes(1, 0.0, 0.0, 1e-5, 0.0), 3.0).uncertainty == 0.0

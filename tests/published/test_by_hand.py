@@ -1,4 +1,6 @@
-"""Small calculations worked by hand: wheels known by slopes, a car weighed in parts, points that cannot be right."""
+"""Small calculations worked by hand: a steering axis, a car weighed in parts, points that cannot be right."""
+
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -7,9 +9,10 @@ from scipy.optimize import least_squares
 
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
-from fair_spindle.core.geometry.corner import Corner, Link, suspicions
-from fair_spindle.core.geometry.slopes import Slopes, angles_at
+from fair_spindle.core.geometry.corner import Corner, Link, make_corner, suspicions
+from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
 from fair_spindle.core.geometry.solid_axle import make_solid_axle, move_axle
+from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.springs.car_heights import Leg, cross_weight, spring_length
 from fair_spindle.core.springs.loads import Load, car_loads
 from fair_spindle.core.springs.perches import RELUCTANCE, PerchGoals, PerchTurns, perch_place, turns_uncertainty
@@ -18,22 +21,18 @@ from fair_spindle.core.springs.springs import Coil, coil_curve, stop_curve
 FL, FR, RL, RR = WHEELS
 
 
-def test_a_wheel_known_by_slopes_moves_on_straight_lines():
-    """The equation of a line; no published source."""
-    wheel = Slopes(-1, -0.02, 0.004, 2e-5, -3e-4, effects={"tie": (0.01, 0.0), "lower": (0.002, -0.003)})
-    found = angles_at(wheel, [-10.0, 20.0], {"tie": 0.5, "lower": [1.0, 2.0]})
-    assert found.toe == pytest.approx([0.004 - 2e-4 + 0.005 + 0.002, 0.004 + 4e-4 + 0.005 + 0.004])
-    assert found.camber == pytest.approx([-0.02 + 3e-3 - 0.003, -0.02 - 6e-3 - 0.006])
-    assert found.toe_slope.tolist() == [2e-5] * 2
-    assert found.camber_slope.tolist() == [-3e-4] * 2
-    assert np.isnan(found.half_track).tolist() == [True, True], "how far out the wheel stands was never read"
-    assert found.caster is None
-    assert found.kpi is None
-    with pytest.raises(InputError, match="the effect of lower, tie is known") as refused:
-        angles_at(wheel, [0.0], {"upper": 1.0})
-    assert refused.value.field == "acts_on"
-    with pytest.raises(InputError, match="the effect of nothing is known"):
-        angles_at(Slopes(1, 0.0, 0.0, 0.0, 0.0), [0.0], {"tie": 1.0})
+@pytest.mark.parametrize("name", ["upper_ball", "lower_ball"])
+def test_a_scattered_joint_takes_its_steering_axis_with_it(name):
+    """By hand: the angle of the line between both joints, as a pitched body shows it against the ground."""
+    at = {"upper_ball": (-30.0, 647.0, 543.0), "lower_ball": (16.0, 735.0, 195.0)}
+    corner = make_corner("double_wishbone", "left", -0.01, 0.0, {**usual_corner("double_wishbone").points, **at})
+    off = {one: np.array([2.0, 3.0, -1.0]) * (one == name) for one in at}
+    (x, y, z) = (at["upper_ball"] + off["upper_ball"]) - (at["lower_ball"] + off["lower_ball"])
+    for pitch in (0.0, 0.0154):
+        leaning = replace(corner, pitch=pitch)
+        found = wheel_angles(leaning, solve_poses(leaning, [0.0], {}, {name: off[name][None]}))
+        assert found.caster[0] == pytest.approx(np.arctan2(-x, z) - pitch)
+        assert found.kpi[0] == pytest.approx(np.arctan2(-y, z))
 
 
 WEIGHED = [

@@ -1,4 +1,5 @@
-"""Adjusters, pairs of wheels and the sureness of turns on wheels known by slopes: closed forms, every pair, scipy."""
+"""Adjusters, pairs of wheels and the sureness of their turns: closed forms, slopes by differences, every pair,
+scipy."""
 
 import itertools
 import math
@@ -8,10 +9,12 @@ import pytest
 from scipy.stats import multivariate_normal
 
 from fair_spindle.core.basics.errors import InputError
-from fair_spindle.core.geometry.slopes import Slopes
+from fair_spindle.core.geometry.corner import make_corner
+from fair_spindle.core.geometry.kinematics import angles_at, solve_poses, wheel_angles
+from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, near_settings, on
 from fair_spindle.core.turns.axle_turns import Across, best_pair, realign_axle, toe_across
-from fair_spindle.core.turns.monte_carlo import Doubtful, how_sure, variance_shares
+from fair_spindle.core.turns.monte_carlo import Cloud, Doubtful, how_sure, variance_shares
 from fair_spindle.core.turns.realign import Realigned, Tried, Wanted, realign
 
 ROD = Adjuster("rod", on("tie"), 1.5, 1 / 6, -4.0, 3.0, start=0.4)
@@ -94,10 +97,29 @@ def test_the_best_pair_is_the_best_of_all_pairs(seed):
     assert best_pair(even, even, []) == (1, 1), "of equals the one that turns less"
 
 
-def wheel(side, toe=0.0, camber=-0.02, **more):
-    told = {"toe_slope_uncertainty": 2e-5, "camber_slope_uncertainty": 3e-5, "effect_doubts": {"tie": 4e-4}}
-    effects = {"tie": (0.008, 0.0), "lower": (0.002, -0.003)}
-    return Slopes(side, camber, toe, 1e-4, -2e-4, effects=effects, **{**told, **more})
+USUAL = usual_corner("double_wishbone").points
+
+
+def wheel(side, toe=0.0, camber=-0.02):
+    points = {name: (x, side * y, z) for name, (x, y, z) in USUAL.items()}
+    return make_corner("double_wishbone", "left" if side > 0 else "right", camber, toe, points)
+
+
+def slopes(corner, travel=0.0, changes=None, **by):
+    """What a unit of travel, of a link's length, or of a point's place does to toe and camber, by differences."""
+    found = {}
+    still = {link: np.full(2, size) for link, size in (changes or {}).items()}
+    for name, (kind, size) in by.items():
+        both, scatter, moved = np.full(2, travel), {}, dict(still)
+        if kind == "travel":
+            both = both + np.array([size, -size])
+        elif kind == "link":
+            moved[name] = still.get(name, 0.0) + np.array([size, -size])
+        else:
+            scatter = {kind[0]: np.array([kind[1], np.negative(kind[1])]) * size}
+        at = wheel_angles(corner, solve_poses(corner, both, moved, scatter))
+        found[name] = np.array([at.toe[0] - at.toe[1], at.camber[0] - at.camber[1]]) / (2 * size)
+    return found
 
 
 def test_a_wheel_at_its_stop_is_made_up_for_by_the_other():
@@ -110,7 +132,9 @@ def test_a_wheel_at_its_stop_is_made_up_for_by_the_other():
     found = realign_axle(left, right, across)
 
     def cost(one, other):
-        toes = 0.008 * one, 0.008 * other
+        toes = [
+            float(angles_at(each.corner, [0.0], {"tie": by}).toe[0]) for each, by in ((left, one), (right, other))
+        ]
         own = sum(((toe - 0.012) / 0.02) ** 2 for toe in toes)
         return own + ((sum(toes) - 0.024) / 1e-4) ** 2 + ((toes[0] - toes[1]) / 2 / 0.02) ** 2
 
@@ -131,67 +155,94 @@ def planned(corner, adjusters, changes, targets, tolerances, travel=12.0):
     return wanted, Realigned({}, still, still, still, {}, {}, ())
 
 
-def test_how_sure_a_wheel_known_by_slopes_is_follows_from_its_readings_by_hand():
-    """Sums of independent normals by hand; the chance of both angles from scipy's bivariate normal."""
-    rod = Adjuster("Tie rod", on("tie"), 1.5, 1 / 6, -9, 9, doubt=0.2)
-    arm = Adjuster("Lower arm", on("lower"), 2.0, 1.0, -9, 9)
-    doubtful = Doubtful(1e-3, 1.5e-3, 3.0, 1.0)
-    targets, near = {"toe": 0.02, "camber": -0.0285}, {"toe": 4e-3, "camber": 3e-3}
-    wanted, plan = planned(wheel(1), (rod, arm), [2.0, 1.5], targets, near)
+def test_how_sure_a_wheel_is_follows_from_its_readings_by_hand():
+    """Sums of independent normals over slopes by differences; the chance of both angles from scipy's bivariate
+    normal."""
+    rod = Adjuster("Tie rod", on("tie"), 1.5, 1 / 6, -9, 9, doubt=0.2, turn_open=0.15)
+    arm = Adjuster("Upper arm", on("upper_front"), 2.0, 1.0, -9, 9)
+    corner, changes = wheel(1), {"tie": 2.0, "upper_front": 1.5}
+    by = slopes(
+        corner, 12.0, changes, height=("travel", 1.0), tie=("link", 0.2), upper_front=("link", 0.2),
+        point=(("tie_inner", [0, 0, 1.0]), 0.5),
+    )  # fmt: skip
+    cloud = np.zeros((5, 3))
+    cloud[2, 0], cloud[3, 1], cloud[4, 2] = 0.4, 1e-3, 1.5e-3
+    sources = (("left point tie_inner", 1), ("left toe", 1), ("left camber", 1))
+    doubtful = Doubtful(1e-3, 1.5e-3, 1.0, 1.0, Cloud(("tie_inner",), sources, cloud), straight=4e-4)
+    at = angles_at(corner, [12.0], changes)
+    middle = np.array([3e-4, -5e-4])
+    targets = {"toe": float(at.toe[0]) - middle[0], "camber": float(at.camber[0]) - middle[1]}
+    near = {"toe": 4e-3, "camber": 3e-3}
+    wanted, plan = planned(corner, (rod, arm), [2.0, 1.5], targets, near)
     found = how_sure([(wanted, plan, doubtful)], np.random.default_rng(3), SAMPLES)
-    travels = math.hypot(12.0, 3.0)
-    toe = math.hypot(1e-3, 1e-4 * 3, 2e-5 * travels, 0.008 * 0.2, 4e-4 * math.hypot(2.0, 0.2))
-    camber = math.hypot(1.5e-3, 2e-4 * 3, 3e-5 * travels)
+    parts = {
+        "height": by["height"],
+        "left point tie_inner": 0.4 * by["point"],
+        "left toe": np.array([1e-3, 0]),
+        "left camber": np.array([0, 1.5e-3]),
+        "how straight the steering wheel was held": np.array([4e-4, 0]),
+        "left new tie rod against the old": 0.2 * by["tie"],
+        "thread of the tie rod, both sides": 0.15 * (2.0 / 1.5) * by["tie"],
+    }
+    both = sum(np.outer(part, part) for part in parts.values())
     (one,) = found.wheels
-    assert one.angles == {"toe": pytest.approx(2 * toe, rel=NEAR), "camber": pytest.approx(2 * camber, rel=NEAR)}
-    middle = [1e-4 * 12 + 0.008 * 2 + 0.002 * 1.5 - 0.02, -0.02 - 2e-4 * 12 - 0.003 * 1.5 + 0.0285]
-    both = np.array([[toe**2, -(1e-4 * 2e-4) * 9], [-(1e-4 * 2e-4) * 9, camber**2]])
-    normal = multivariate_normal(middle, both)
-    inside = normal.cdf([4e-3, 3e-3], lower_limit=[-4e-3, -3e-3])
+    sizes = 2 * np.sqrt(np.diag(both))
+    assert [one.angles[name] for name in targets] == pytest.approx(sizes, rel=NEAR)
+    assert one.angles["caster"] > 0, "what is not aimed at is told too"
+    inside = multivariate_normal(middle, both).cdf([4e-3, 3e-3], lower_limit=[-4e-3, -3e-3])
     assert one.chance == pytest.approx(inside, abs=0.005)
     assert found.chance == one.chance
     for place, name in enumerate(targets):
         alone = multivariate_normal(middle[place], both[place, place])
         assert one.chances[name] == pytest.approx(alone.cdf(near[name], lower_limit=-near[name]), abs=0.005)
-    back = np.linalg.inv(np.array([[0.008, 0.002], [0.0, -0.003]]))
-    turns = np.sqrt(np.diag(back @ both @ back.T)) / [1.5, 2.0]
-    assert one.turns == pytest.approx(2 * turns, rel=NEAR)
-    power = {
-        "height": (1e-4 * 3 / 4e-3) ** 2 + (2e-4 * 3 / 3e-3) ** 2,
-        "left toe": (1e-3 / 4e-3) ** 2,
-        "left camber": (1.5e-3 / 3e-3) ** 2,
-        "left bump steer": (2e-5 * 12 / 4e-3) ** 2,
-        "left camber slope": (3e-5 * 12 / 3e-3) ** 2,
-        "left tie on toe": (4e-4 * 2 / 4e-3) ** 2,
-        "left new tie rod against the old": (0.008 * 0.2 / 4e-3) ** 2,
-    }
+    back = np.linalg.inv(np.stack([by["tie"], by["upper_front"]], axis=1))
+    assert one.turns == pytest.approx(2 * np.sqrt(np.diag(back @ both @ back.T)) / [1.5, 2.0], rel=NEAR)
+    power = {name: np.sum((part / [4e-3, 3e-3]) ** 2) for name, part in parts.items()}
     assert found.shares == {name: pytest.approx(one / sum(power.values()), abs=0.01) for name, one in power.items()}
     assert list(found.shares.values()) == sorted(found.shares.values(), reverse=True)
     assert found.thrust.tolist() == [0.0] * SAMPLES
 
 
 def test_how_sure_an_axle_is_counts_what_both_wheels_share():
-    """Height shared is common to both and cancels in thrust; what is each wheel's own rolls the body, by hand."""
-    plain = {"toe_slope_uncertainty": 0.0, "camber_slope_uncertainty": 0.0, "effect_doubts": {}}
-    targets, near = {"toe": 0.0012, "camber": -0.0224}, {"toe": 1e-3, "camber": 2e-3}
-    doubtful = Doubtful(4e-4, 5e-4, 5.0, 1.0, apart=3.0, track=1500.0)
-    wheels = [(*planned(wheel(side, **plain), (), [], targets, near), doubtful) for side in (1, -1)]
-    across = [*toe_across(0.0012, 0.0012, 2e-3, 5e-4), Across("camber", "camber", 1.0, -1.0, 0.0, 4e-3)]
+    """What both share is common to both and cancels in thrust, or in total toe; what is each wheel's own rolls the
+    body; by hand over slopes by differences."""
+    left, right = wheel(1), wheel(-1)
+    by = slopes(left, 12.0, height=("travel", 1.0), point=(("tie_inner", [0, 0, 1.0]), 0.3))
+    slope, lean = by["height"]
+    shared = 0.5 * by["point"]
+    at = angles_at(left, [12.0])
+    toe, camber = float(at.toe[0]), float(at.camber[0])
+    targets, near = {"toe": toe, "camber": camber}, {"toe": 1e-3, "camber": 2e-3}
+
+    def doubtful(side):
+        cloud = np.zeros((5, 3))
+        cloud[2, 0], cloud[3, 1], cloud[4, 2] = 0.5, 4e-4, 5e-4
+        sources = (("both sides' point", 1), (f"{side} toe", 1), (f"{side} camber", 1))
+        matrix = Cloud(("tie_inner",), sources, cloud)
+        return Doubtful(4e-4, 5e-4, 5.0, 1.0, matrix, apart=3.0, track=1500.0, straight=3e-4)
+
+    wheels = [
+        (*planned(one, (), [], targets, near), doubtful(side)) for one, side in ((left, "left"), (right, "right"))
+    ]
+    across = [*toe_across(toe, toe, 2e-3, 5e-4), Across("camber", "camber", 1.0, -1.0, 0.0, 4e-3)]
     follow = np.random.default_rng(8).normal(0, 3e-4, SAMPLES)
     found = how_sure(wheels, np.random.default_rng(4), SAMPLES, across, follow)
-    own = math.hypot(4e-4, 1e-4 * 3)
-    assert found.wheels[0].angles["toe"] == pytest.approx(2 * math.hypot(4e-4, 1e-4 * 5), rel=NEAR)
-    rolls, leans = math.sqrt(2) * 3 / 1500, 2e-4 * 4
-    single = math.hypot(5e-4, leans, (1 / 1500 - 2e-4) * 3, 3 / 1500)
-    assert found.wheels[1].angles["camber"] == pytest.approx(2 * single, rel=NEAR)
-    assert found.across["total"] == pytest.approx(2 * math.hypot(math.sqrt(2) * own, 2 * 1e-4 * 4), rel=NEAR)
-    assert found.across["thrust"] == pytest.approx(2 * math.hypot(own / math.sqrt(2), 3e-4), rel=NEAR)
-    apart = math.hypot(math.sqrt(2) * 5e-4, math.sqrt(2) * 2e-4 * 3 - 2 * rolls)
+    own = math.hypot(4e-4, slope * 3)
+    single = math.hypot(4e-4, slope * 5, shared[0], 3e-4)
+    assert found.wheels[0].angles["toe"] == pytest.approx(2 * single, rel=NEAR)
+    rolls = math.sqrt(2) * 3 / 1500
+    upright = math.hypot(5e-4, lean * 4, shared[1], (1 / 1500 + lean) * 3, 3 / 1500)
+    assert found.wheels[1].angles["camber"] == pytest.approx(2 * upright, rel=NEAR)
+    total = math.hypot(math.sqrt(2) * own, 2 * slope * 4, 2 * shared[0])
+    assert found.across["total"] == pytest.approx(2 * total, rel=NEAR), "how straight it was held is no matter"
+    thrust = math.hypot(own / math.sqrt(2), 3e-4)
+    assert found.across["thrust"] == pytest.approx(2 * math.hypot(thrust, 3e-4), rel=NEAR), "points of both cancel"
+    apart = math.hypot(math.sqrt(2) * 5e-4, math.sqrt(2) * lean * 3 + 2 * rolls)
     assert found.across["camber"] == pytest.approx(2 * apart, rel=NEAR)
-    assert np.std(found.thrust) == pytest.approx(own / math.sqrt(2), rel=NEAR)
+    assert np.std(found.thrust) == pytest.approx(thrust, rel=NEAR)
     assert np.mean(found.thrust) == pytest.approx(0.0, abs=1e-5)
-    thrust = multivariate_normal(0.0, math.hypot(own / math.sqrt(2), 3e-4) ** 2)
-    assert found.across_chances["thrust"] == pytest.approx(thrust.cdf(5e-4, lower_limit=-5e-4), abs=0.005)
+    normal = multivariate_normal(0.0, math.hypot(thrust, 3e-4) ** 2)
+    assert found.across_chances["thrust"] == pytest.approx(normal.cdf(5e-4, lower_limit=-5e-4), abs=0.005)
     assert found.chance < min(*found.across_chances.values(), *(one.chance for one in found.wheels))
     assert {"left height", "right height"} <= set(found.shares)
 
@@ -205,23 +256,22 @@ def test_shares_of_what_was_drawn_leave_out_what_never_varied():
 
 def test_up_to_six_adjusters_are_taken_and_a_stop_may_be_where_the_adjuster_stands():
     """Limits of the contract, each tried on both sides."""
-    corner = Slopes(1, 0.0, 0.01, 0.0, 0.0, effects={f"link {n}": (0.001, 0.0) for n in range(7)})
-    rods = tuple(Adjuster(f"rod {n}", on(f"link {n}"), 1.0, 0.5, -2.0, 0.0) for n in range(7))
-    found = realign(corner, 0.0, rods[:6], {"toe": 0.0}, {"toe": 1e-4})
-    assert found.after["toe"] == pytest.approx(0.0, abs=1e-9), "six of them shorten by 10 mm together"
-    assert found.changes.sum() == pytest.approx(-10.0)
+    corner = wheel(1, toe=0.01)
+    rods = tuple(Adjuster(f"rod {n}", on("tie"), 1.0, 0.1, -2.0, 0.0) for n in range(7))
+    found = realign(corner, 0.0, rods[:6], {"toe": 0.0}, {"toe": 1e-3})
+    assert found.after["toe"] == pytest.approx(0.0, abs=4e-4), "six of them shorten the rod together"
+    assert found.changes.sum() == pytest.approx(-0.01 / slopes(corner, tie=("link", 0.2))["tie"][0], abs=0.06)
     with pytest.raises(InputError, match="One to six") as refused:
         realign(corner, 0.0, rods, {"toe": 0.0}, {"toe": 1e-4})
     assert refused.value.field == "adjusters"
-    away = Adjuster("rod", on("link 0"), 1.0, 0.5, 0.5, 3.0)
+    away = Adjuster("rod", on("tie"), 1.0, 0.5, 0.5, 3.0)
     with pytest.raises(InputError, match="either side") as refused:
         realign(corner, 0.0, (away,), {"toe": 0.0}, {"toe": 1e-4})
     assert refused.value.field == "adjusters.rod"
-    link, toe = on("link 0"), {"toe": 0.0}
+    link, toe = on("tie"), {"toe": 0.0}
     for rod, targets, field, why in (
         (Adjuster("rod", link, 0.0, 0.5, -1.0, 1.0), toe, "adjusters.rod", "above 0 mm; got 0"),
         (Adjuster("rod", link, 1.0, 0.5, 2.0, 2.3, start=4.0), toe, "adjusters.rod", "2.0 to 2.3 mm"),
-        (Adjuster("rod", link, 1.0, 0.5, -1.0, 1.0), {"caster": 0.1}, "targets.caster_deg", "no caster to aim at"),
     ):
         with pytest.raises(InputError, match=why) as refused:
             realign(corner, 0.0, (rod,), targets, {"toe": 1e-4, "caster": 1e-3})

@@ -74,8 +74,8 @@ def changes_of(wheel: Wheel, turns: Mapping[str, float]) -> Mapping[str, Array]:
 def linkage_of(wheel: Wheel, label: str, turns: Mapping[str, float]) -> LinkageView:
     """A corner's lines through travel as it is and as turned, and through steer where a rod steers it."""
     corner = wheel.corner
-    if not isinstance(corner, Corner):
-        raise InputError("This wheel is not known by points: there is nothing to draw in space.", field="wheel")
+    if corner is None:
+        raise InputError(wheel.problem or "Nothing of this wheel can be drawn in space.", field="wheel")
     turned = changes_of(wheel, turns)
 
     def upright(changes: Mapping[str, Array]) -> Callable[[Array], Poses]:

@@ -12,7 +12,7 @@ from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.corner import Corner
-from fair_spindle.core.geometry.slopes import Geometry, angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.geometry.solid_axle import move_axle
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
 from fair_spindle.core.geometry.twist_beam import TwistBeam, roll_beam
@@ -24,16 +24,15 @@ from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.starting import last_baseline
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.geometry import (
-    ANOTHER,
-    MINUTES_ELSEWHERE,
     AxleGeometry,
     Wheel,
     solid_axles_of,
     wheels_of,
-    worth_of_other_heights,
 )
 from fair_spindle.core.predict.sides import sides_apart
+from fair_spindle.core.predict.turn_effect import rod_of
 from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
+from fair_spindle.core.predict.worth import worth_of_readings
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
@@ -64,6 +63,7 @@ from fair_spindle.records.database import Database
 SWEEP_MM = 80
 # A turn shorter than this fits any thread. [mm]
 WORTH_CHECKING = 3.0
+MOST_WAYS = 3
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 
 
@@ -118,7 +118,7 @@ def _ratio(now: Standing) -> float | None:
     return found.value if found else None
 
 
-def _angles(corner: Geometry, travel: float, changes: Mapping[str, np.ndarray]) -> AnglesView:
+def _angles(corner: Corner, travel: float, changes: Mapping[str, np.ndarray]) -> AnglesView:
     found = angles_at(corner, [travel], changes)
     return AnglesView(
         toe_deg=degrees(found.toe[0]),
@@ -128,7 +128,7 @@ def _angles(corner: Geometry, travel: float, changes: Mapping[str, np.ndarray]) 
     )
 
 
-def curve_of(corner: Geometry, changes: Mapping[str, np.ndarray]) -> CurveView:
+def curve_of(corner: Corner, changes: Mapping[str, np.ndarray]) -> CurveView:
     """Camber and toe of a wheel through its travel, as far as its linkage lets it go."""
     low, high = -float(SWEEP_MM), float(SWEEP_MM)
     for _ in range(6):
@@ -179,10 +179,10 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         travel_mm=wheel.travel,
         angles=_angles(corner, 0.0, {}) if corner else None,
         curve=curve_of(corner, {}) if corner else None,
-        segments=drawn(corner) if isinstance(corner, Corner) else [],
+        segments=drawn(corner) if corner else [],
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
-        worth=_worth(wheel),
+        worth=show_worth(wheel, turned_by(turned)),
         chance_pct=100 * sure.chance if sure and plan else None,
     )
 
@@ -295,24 +295,30 @@ def verdict(reached: bool, chance: float | None) -> Literal["likely", "open", "m
     return "likely" if chance >= LIKELY else "open" if reached else "missed"
 
 
-def _worth(wheel: Wheel) -> list[WorthView]:
-    """What angles read at other heights would make of the ± at the height the wheel will have."""
-    found = worth_of_other_heights(wheel)
-    if not found:
-        return []
-    shown = {kind: (degrees(before), degrees(after)) for kind, (before, after) in found.items()}
-    said = f"Toe and camber with the body {ANOTHER:.0f} mm lower and {ANOTHER:.0f} mm higher"
-    (toe, toe_then), (camber, camber_then) = shown["toe"], shown["camber"]
+def show_worth(wheel: Wheel, turned: float, read: float | None = None) -> list[WorthView]:
+    """What further readings would make of the ± of toe, camber and turns, the best first."""
     return [
         WorthView(
-            said=said,
-            toe_now_deg=toe,
-            toe_then_deg=toe_then,
-            camber_now_deg=camber,
-            camber_then_deg=camber_then,
-            minutes=MINUTES_ELSEWHERE,
+            said=one.said,
+            fields=list(one.fields),
+            minutes=one.minutes,
+            toe_now_deg=degrees(one.toe[0]),
+            toe_then_deg=degrees(one.toe[1]),
+            camber_now_deg=degrees(one.camber[0]),
+            camber_then_deg=degrees(one.camber[1]),
+            turns_now=one.turns[0] if one.turns else None,
+            turns_then=one.turns[1] if one.turns else None,
         )
+        for one in worth_of_readings(wheel, turned, read)[:MOST_WAYS]
     ]
+
+
+def turned_by(planned: WheelPlan) -> float:
+    """By how much the rod that sets the toe of a wheel is planned to be made longer. [mm]"""
+    rod, plan = rod_of(planned.wheel), planned.plan
+    if rod is None or plan is None:
+        return 0.0
+    return float(plan.exact[planned.wheel.adjusters.index(rod)]) - rod.start
 
 
 def say_check(one: Adjuster, change: float) -> str:

@@ -189,13 +189,17 @@ class TargetView(View):
 
 
 class WorthView(View):
-    """What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes."""
+    """What a reading would bring: ± of toe, camber and turns now and with it [deg, turn], its fields, and how long it
+    takes."""
 
     said: str
+    fields: list[str]
     toe_now_deg: float
     toe_then_deg: float
     camber_now_deg: float
     camber_then_deg: float
+    turns_now: float | None = None
+    turns_then: float | None = None
     minutes: int
 
 

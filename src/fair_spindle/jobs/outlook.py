@@ -65,7 +65,7 @@ class Outlook:
     def corner_points(self) -> Mapping[str, Corner]:
         """Wheels whose points are known, by axle and side."""
         wheels = _once(self._before, "wheels", lambda: wheels_of(self.readings, self.readings.quantities))
-        return {key: wheel.corner for key, wheel in wheels.items() if isinstance(wheel.corner, Corner)}
+        return {key: wheel.corner for key, wheel in wheels.items() if wheel.corner and wheel.depth == "points"}
 
     @cached_property
     def sprung(self) -> SprungCar:

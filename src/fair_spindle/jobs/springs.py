@@ -8,7 +8,7 @@ from math import degrees
 
 from fair_spindle.core.basics.errors import InputError, NoSolution, NotAllowed
 from fair_spindle.core.basics.wheels import WHEELS
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.wording import label_wheel

@@ -45,6 +45,17 @@ SPRINGS: dict[str, str] = {
 }
 
 
+# The toe of every front wheel is set by a rod on a lever, also where nobody said what the axle hangs on.
+LEVER_OF_A_ROD = Field(
+    "tie.lever",
+    "Steering lever",
+    "Tie rod",
+    methods=LEVER,
+    half_width=3.0,
+    hint="Steering axis to the joint, seen from above, square to the rod.",
+)
+
+
 def car_fields(shape: Shape) -> tuple[Field, ...]:
     """Every field of a car's record, as far as its layout is known.
 
@@ -65,6 +76,8 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
     for axle in AXLES:
         fields += [placed(one, axle) for one in _axle(shape, axle)]
         layout = shape.layout(axle)
+        if axle == "front" and not layout:
+            fields += [placed(replace(LEVER_OF_A_ROD, part_of="Tie rod"), axle, side) for side in SIDES]
         for arm in shape.arms(axle):
             fields += [placed(replace(one, part_of=arm.label), axle) for one in _hangs_on(layout, arm)]
             sides: tuple[FieldSide, ...] = ("",) if arm.shared else SIDES
@@ -130,8 +143,8 @@ def _axle(shape: Shape, axle: Axle) -> Iterator[Field]:
         relative=0.1,
         hint="Wheel, brake, upright, half of arms and shaft. Left empty: estimated from the wheel load.",
     )
-    if axle == "front" and shape.layout(axle):
-        yield from _STEERING
+    if axle == "front":
+        yield from _STEERING if shape.layout(axle) else _STEERING[:1]
     layout = shape.layout(axle)
     if layout and layout.across:
         yield Field(
@@ -359,14 +372,7 @@ def _arm(shape: Shape, arm: ArmKind, axle: Axle, side: FieldSide) -> Iterator[Fi
             hint="For geometry by tape, where points are not known.",
         )
     if arm.steers or arm.key == "drag":
-        yield Field(
-            f"{arm.key}.lever",
-            "Steering lever",
-            arm.label,
-            methods=LEVER,
-            half_width=3.0,
-            hint="Steering axis to the joint, seen from above, square to the rod.",
-        )
+        yield replace(LEVER_OF_A_ROD, name=f"{arm.key}.lever", group=arm.label)
 
 
 def _targets(shape: Shape, axle: Axle) -> Iterator[Field]:

@@ -32,7 +32,8 @@ class Link:
 class Corner:
     """One corner by its points at ride height, with the wheel angles measured there. [mm, rad]
 
-    ``side`` is +1 left, −1 right; ``links`` are the layout's own, in order.
+    ``side`` is +1 left, −1 right; ``links`` are the layout's own, in order; ``pitch`` by how much the body stands
+    nose down against the height its points were read at. [rad]
     """
 
     layout: str
@@ -41,6 +42,7 @@ class Corner:
     toe: float
     points: Mapping[str, tuple[float, float, float]]
     links: tuple[Link, ...]
+    pitch: float = 0.0
 
     @property
     def kind(self) -> Layout:

@@ -8,7 +8,7 @@ upright stays rigid.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
+from dataclasses import field, replace
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -37,7 +37,8 @@ SMALL_MM = 1e-4
 class Poses:
     """Solved poses, n of them: wheel centre (n, 3), rotation (n, 3, 3), and how both move with travel.
 
-    ``velocity`` is the wheel centre's change per mm of travel, ``turning`` the rotation vector's. [mm, rad]
+    ``velocity`` is the wheel centre's change per mm of travel, ``turning`` the rotation vector's [mm, rad];
+    ``scatter`` how far each pose's points lie from the corner's, by point, shape (n, 3). [mm]
     """
 
     travel: Array
@@ -46,6 +47,7 @@ class Poses:
     velocity: Array
     turning: Array
     top_shift: Array
+    scatter: Mapping[str, Array] = field(default_factory=dict)
 
 
 @value_object
@@ -150,7 +152,7 @@ def solve_poses(
         wheel, rotation, slope = _from_ride_height(corner, held, travel, lengths)
     move = _solve(slope[:, :, _FREE], -slope[:, :, 2])
     velocity = np.stack([move[:, 0], move[:, 1], np.ones(len(travel))], axis=1)
-    return Poses(travel, wheel, rotation, velocity, move[:, 2:], shift)
+    return Poses(travel, wheel, rotation, velocity, move[:, 2:], shift, scatter or {})
 
 
 def _between_nodes(corner: Corner, travel: Array) -> tuple[Array, Array]:
@@ -232,7 +234,8 @@ def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> 
     Notes
     -----
     Camber: −asin of the spindle's z; toe: angle of the spindle in plan.  Caster and kpi are the
-    steering axis' angles in side and front view.
+    steering axis' angles in side and front view, against the ground: a body pitched nose down takes the top of the
+    axis forward with it.
 
     Source
     ------
@@ -265,17 +268,66 @@ def wheel_angles(corner: Corner, poses: Poses, spindle: Array | None = None) -> 
     )
 
 
+def angles_at(corner: Corner, travels: ArrayLike, changes: Mapping[str, ArrayLike] | None = None) -> WheelAngles:
+    """Wheel angles at travels, with links lengthened.
+
+    Parameters
+    ----------
+    corner : Corner
+        The wheel. [mm, rad]
+    travels : array_like
+        Wheel travel, bump positive, shape (n,). [mm]
+    changes : mapping, optional
+        Length change by link, each shape (n,) or scalar. [mm]
+
+    Returns
+    -------
+    WheelAngles
+        Arrays of shape (n,).
+
+    Raises
+    ------
+    NoSolution
+        The linkage locks before a travel.
+    InputError
+        A change of a link the corner does not have.
+
+    Notes
+    -----
+    As :func:`solve_poses` and :func:`wheel_angles`.
+
+    Source
+    ------
+    derived, see Notes
+
+    Examples
+    --------
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> round(float(angles_at(usual_corner("strut"), [0.0], {"tie": 1.2}).toe[0]), 4)
+    0.0089
+    """
+    return wheel_angles(corner, solve_poses(corner, travels, changes))
+
+
 def _axis_angles(corner: Corner, poses: Poses) -> tuple[Array | None, Array | None]:
     names = corner.steering_axis
     if names is None:
         return None, None
-    lower = poses.wheel + poses.rotation @ (corner.point(names[0]) - corner.wheel)
-    if corner.kind.guide == "strut":
-        upper = corner.point("strut_top") + poses.top_shift
-    else:
-        upper = poses.wheel + poses.rotation @ (corner.point(names[1]) - corner.wheel)
+    still = np.zeros((1, 3))
+
+    def place(name: str) -> Array:
+        """Where each of the corners has a point; scattered ones have it elsewhere."""
+        return np.asarray(corner.point(name) + poses.scatter.get(name, still))
+
+    def carried(name: str) -> Array:
+        offset = np.broadcast_to(place(name) - corner.wheel, poses.wheel.shape)
+        return np.asarray(poses.wheel + np.einsum("nij,nj->ni", poses.rotation, offset))
+
+    lower = carried(names[0])
+    upper = place("strut_top") + poses.top_shift if corner.kind.guide == "strut" else carried(names[1])
     axis = upper - lower
-    return np.arctan2(-axis[:, 0], axis[:, 2]), np.arctan2(-corner.side * axis[:, 1], axis[:, 2])
+    caster = np.arctan2(-axis[:, 0], axis[:, 2]) - corner.pitch
+    return caster, np.arctan2(-corner.side * axis[:, 1], axis[:, 2])
 
 
 def _held(corner: Corner, travel: Array, lengths: Mapping[str, Array], scatter: Mapping[str, Array]) -> _Held:

@@ -10,8 +10,8 @@ from numpy.typing import ArrayLike, NDArray
 from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, make_corner
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.geometry.layouts import find_layout
-from fair_spindle.core.geometry.slopes import angles_at
 
 Array = NDArray[np.float64]
 Points = Mapping[str, tuple[float, float, float]]

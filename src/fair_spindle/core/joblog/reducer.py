@@ -41,6 +41,9 @@ from fair_spindle.core.joblog.old_acts import OLD, as_today
 from fair_spindle.core.joblog.plan_now import moved_steps, reopened, short_goals, template_now
 from fair_spindle.core.joblog.state import JobState, Override, Taken
 
+# What is kept when it is read anew: a rod turned between two readings of its toe shows what a turn does.
+READ_ANEW = ".check_toe"
+
 
 def effective(events: Iterable[Event]) -> list[Event]:
     """Events that still count: neither undone nor themselves an undoing.
@@ -124,6 +127,9 @@ def _apply(act: Act, state: JobState, event: Event, template: JobTemplate) -> Jo
 @_apply.register
 def _(act: Entered, state: JobState, event: Event, template: JobTemplate) -> JobState:
     taken = Taken(event, act, state.position, state.settled)
+    if act.key.endswith(READ_ANEW) and act.key in state.entries:
+        earlier = (*state.replaced.get(act.key, ()), state.entries[act.key])
+        state = replace(state, replaced={**state.replaced, act.key: earlier})
     return replace(state, entries={**state.entries, act.key: taken})
 
 

@@ -47,7 +47,11 @@ class Override:
 
 @value_object
 class JobState:
-    """Everything that follows from the log; ``listed`` is where each row of a car's list sits: joint and place."""
+    """Everything that follows from the log; ``listed`` is where each row of a car's list sits: joint and place.
+
+    ``replaced`` are toes after the work that were read anew since, the oldest first: what turned between them was
+    read too.
+    """
 
     position: Position = "on_wheels"
     corner: Side | None = None
@@ -55,6 +59,7 @@ class JobState:
     settled: bool = False
     settled_at: int = 0
     entries: Mapping[str, Taken] = field(default_factory=dict)
+    replaced: Mapping[str, tuple[Taken, ...]] = field(default_factory=dict)
     before: Mapping[str, Entered] = field(default_factory=dict)
     before_from: str = ""
     listed: Mapping[str, tuple[str, int]] = field(default_factory=dict)

@@ -11,7 +11,7 @@ from fair_spindle.core.basics.errors import SpindleError
 from fair_spindle.core.basics.units import from_core, to_core
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.geometry.usual_corners import usual_corner
 from fair_spindle.core.planning.procedure import Measured
 

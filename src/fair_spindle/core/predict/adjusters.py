@@ -10,7 +10,6 @@ import numpy as np
 
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.geometry.layouts import find_layout
-from fair_spindle.core.geometry.slopes import Geometry, Slopes
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.turns.adjuster import Adjuster, on
 from fair_spindle.core.turns.threads import FLAT
@@ -19,11 +18,13 @@ from fair_spindle.core.turns.threads import FLAT
 UNKNOWN_REACH, UNKNOWN_THROW = 40.0, 20.0
 USUAL_THROW = 5.0
 USUAL_SWING = 80.0
+# Thread of an end whose pitch nobody told, and how far it varies: 1.25 to 2 mm are in use.  Common practice. [mm]
+USUAL_PITCH, PITCH_OPEN = 1.5, 0.15
 Unit = Literal["turn", "mm", "shim"]
 STEPS = {"flat": FLAT, "half_turn": 0.5, "full_turn": 1.0, "free": FLAT / 2}
 
 
-def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Geometry) -> Iterator[Adjuster]:
+def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Corner) -> Iterator[Adjuster]:
     """What can be turned on one wheel, by the car's record.
 
     Parameters
@@ -34,8 +35,8 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
         Which wheel. [-]
     layout : str
         Layout of the axle. [-]
-    corner : Corner or Slopes
-        The wheel; decides whose effect is known. [mm, rad]
+    corner : Corner
+        The wheel. [mm, rad]
 
     Yields
     ------
@@ -58,7 +59,8 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
     planned freely, and it is said that the part has to have them. A thread
     is not turned out past its least engagement: each end of a sleeve gives its own pitch per turn, so the coarser
     end is taken as the one that runs out, both ways where the two ends are of the same hand.  A new part (the job's
-    ``swap``) starts from its own length, and ends where its thread does.
+    ``swap``) starts from its own length, and ends where its thread does.  The toe of a front wheel is set on its tie
+    rod, told or not; a thread whose pitch nobody told is a usual one, and leaves open what a turn does.
 
     Source
     ------
@@ -70,13 +72,15 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
     >>> from fair_spindle.core.joblog.state import JobState
     >>> from fair_spindle.core.joblog.kinds import CAR
     >>> empty = readings_now(JobState(), CAR)
-    >>> list(adjusters_of(empty, "front", "left", "strut", Slopes(1, 0.0, 0.0, 0.0, 0.0)))
-    []
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> [(one.name, one.per_turn) for one in adjusters_of(empty, "front", "left", "strut", usual_corner("strut"))]
+    [('Tie rod', 1.5)]
     """
-    links = set(corner.effects) if isinstance(corner, Slopes) else {link.name for link in corner.links}
+    links = {link.name for link in corner.links}
     for arm in find_layout(layout).arms:
         for where in (f"{axle}.{side}.{arm.key}", f"{axle}.{arm.key}"):
-            way = _way(record, where)
+            own = where.count(".") == 2
+            way = _way(record, where, "one_thread" if own and axle == "front" and arm.steers else "fixed")
             if way == "fixed":
                 continue
             size, told = _sizes(record, where, way)
@@ -85,16 +89,18 @@ def adjusters_of(record: Readings, axle: str, side: str, layout: str, corner: Ge
                 for leg in legs:
                     half = leg.removeprefix(f"{arm.key}_")
                     yield Adjuster(f"{arm.label}, {half} leg", on(leg), *size, part=where, stops_told=told)
-            elif arm.key == "arm" and (isinstance(corner, Corner) or "arm" in links):
+            elif arm.key == "arm":
                 yield Adjuster("Outer pivot of the arm, ahead", on("arm"), *size, part=where, stops_told=told)
             elif arm.key in links:
                 name = arm.label if axle == "front" else _rear_name(arm.key, arm.label)
-                yield _swapped(record, Adjuster(name, on(arm.key), *size, part=where, stops_told=told))
-            elif legs and isinstance(corner, Corner):
+                rod = Adjuster(
+                    name, on(arm.key), *size, part=where, turn_open=_turn_open(record, where, way), stops_told=told
+                )
+                yield _swapped(record, rod)
+            elif legs:
                 yield _swapped(record, Adjuster(arm.label, _along(corner, legs), *size, part=where, stops_told=told))
     plate = record.quantities.get(f"{axle}.{side}.top_plate")
-    top = isinstance(corner, Corner) or "strut_top" in links
-    if find_layout(layout).movable == "strut_top" and plate and plate.value > 0 and top:
+    if find_layout(layout).movable == "strut_top" and plate and plate.value > 0:
         yield Adjuster("Strut top, inboard", on("strut_top"), 1.0, 0.5, -plate.value, plate.value, "mm")
 
 
@@ -113,10 +119,17 @@ def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuste
     return _swapped(record, Adjuster(name, on(arm), *size, part=where, stops_told=told))
 
 
-def _way(record: Readings, where: str) -> str:
+def _way(record: Readings, where: str, otherwise: str = "fixed") -> str:
     """How a part is adjusted; one whose pitch was told has a thread."""
-    threaded = "one_thread" if f"{where}.pitch" in record.quantities else "fixed"
+    threaded = "one_thread" if f"{where}.pitch" in record.quantities else otherwise
     return record.words.get(f"{where}.adjust", threaded)
+
+
+def _turn_open(record: Readings, where: str, way: str) -> float:
+    """Standard uncertainty of what a turn does to a length, where the pitch was not told. [mm]"""
+    if way not in ("one_thread", "sleeve") or f"{where}.pitch" in record.quantities:
+        return 0.0
+    return PITCH_OPEN if way == "one_thread" else 2 * PITCH_OPEN
 
 
 def _swapped(record: Readings, old: Adjuster) -> Adjuster:
@@ -181,7 +194,7 @@ def _sizes(record: Readings, where: str, way: str) -> tuple[tuple[float, float, 
         return (number("shim", 1.0), 1.0, low, high, "shim"), known
     if way == "slot":
         return (1.0, 0.5, low, high, "mm"), known
-    pitch = per_turn = number("pitch", 1.5)
+    pitch = per_turn = number("pitch", USUAL_PITCH)
     deepest, same = pitch, False
     if way == "sleeve":
         same = record.words.get(f"{where}.hand", "right") == record.words.get(f"{where}.hand_2", "left")

@@ -16,14 +16,14 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import steps_turned
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.correcting import Again, AsSteered, Corrected, correct_axle
-from fair_spindle.core.predict.geometry import wheels_of
+from fair_spindle.core.predict.geometry import wheels_of, with_usual_front
 from fair_spindle.core.predict.sides import SidesApart
 from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, steered_within, straight_within, total_toe
+from fair_spindle.core.predict.turn_effect import as_turned
 from fair_spindle.core.predict.turning import CarPlan, WheelPlan, aim_of, plan_car, thrust_as_read
 from fair_spindle.core.turns.axle_turns import RATIO_OPEN, USUAL_RATIO, Across
 
 WHEEL_OFF = "car.check_wheel_off"
-NOT_READ = "Toe and camber of this wheel have not been read in this job yet."
 
 
 @value_object
@@ -31,7 +31,8 @@ class AlignedWheel:
     """One wheel through the job, in steps of each adjuster; ``still`` is None until it was read again.
 
     ``turned_when_read`` leaves out what was turned since; ``beyond`` is how far the turns that would meet the targets
-    pass a stop, for adjusters that do [mm]; ``comes_to`` what the steps still wanted bring, with ±. [rad]
+    pass a stop, for adjusters that do [mm]; ``stands`` how it stands with what was turned so far, and ``comes_to``
+    what the steps still wanted bring, with ± [rad]; ``open_steps`` the ± of those steps of what sets its toe.
     """
 
     plan: WheelPlan
@@ -41,7 +42,9 @@ class AlignedWheel:
     still: Mapping[str, int] | None
     read: Mapping[str, float]
     beyond: Mapping[str, float]
+    stands: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     comes_to: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+    open_steps: Mapping[str, float] = field(default_factory=dict)
 
 
 def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[CarPlan, dict[str, AlignedWheel]]:
@@ -54,14 +57,12 @@ def align_car(state: JobState, readings: Readings, samples: int = 0) -> tuple[Ca
 
 
 def plan_wheels(readings: Readings, samples: int = 0) -> CarPlan:
-    """The turns of every wheel by what was read, how sure they are where samples are drawn."""
+    """The turns of every wheel by what was read, how sure they are where samples are drawn.
+
+    A toe alone gives its turns, a camber alone those of a camber; what was not read is not aimed at.
+    """
     ratio = readings.quantities.get("car.steering_ratio")
-    wheels = {
-        key: wheel
-        if wheel.read.keys() == {"toe", "camber"}
-        else replace(wheel, corner=None, problem=f"{NOT_READ} {wheel.problem}".strip())
-        for key, wheel in wheels_of(readings, readings.quantities).items()
-    }
+    wheels = wheels_of(with_usual_front(readings), readings.quantities)
     return plan_car(wheels, ratio.value if ratio else None, samples, readings.quantities)
 
 
@@ -121,7 +122,9 @@ def _comes_to_toe(one: AlignedWheel) -> float | None:
         return one.comes_to["toe"][0]
     if "toe" in one.read:
         return one.read["toe"]
-    return one.plan.plan.after["toe"] if one.plan.plan else one.plan.wheel.read.get("toe")
+    if one.plan.plan and "toe" in one.plan.wheel.read:
+        return one.plan.plan.after["toe"]
+    return one.plan.wheel.read.get("toe")
 
 
 @value_object
@@ -262,6 +265,8 @@ def _through(
 
 def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
     key, quantities = plan.wheel.key, readings.quantities
+    wheel, turning_open = as_turned(state, readings, plan.wheel)
+    plan = plan if wheel is plan.wheel else replace(plan, wheel=wheel)
     read = {
         name: quantities[f"{key}.check_{name}"] for name in ("toe", "camber") if f"{key}.check_{name}" in quantities
     }
@@ -270,7 +275,7 @@ def _read_again(plan: WheelPlan, state: JobState, readings: Readings) -> Again:
     since = {adjuster.name: steps_turned(state, key, adjuster, read_at) for adjuster in plan.wheel.adjusters}
     before, after = quantities.get(f"{key}.height"), quantities.get(f"{key}.check_height")
     travel = before.value - after.value if before and after else plan.wheel.travel
-    return Again(plan, turned, since, read, travel)
+    return Again(plan, turned, since, read, travel, turning_open)
 
 
 def _wheel(again: Again, more: Corrected | None) -> AlignedWheel:
@@ -289,7 +294,9 @@ def _wheel(again: Again, more: Corrected | None) -> AlignedWheel:
         more.steps if more else None,
         {name: one.value for name, one in again.read.items()},
         {one.name: over for one, change in exact if (over := one.beyond(float(change)))},
+        more.stands if more else {},
         more.comes_to if more else {},
+        more.open_steps if more else {},
     )
 
 

@@ -1,84 +1,37 @@
-"""Bump steer of a wheel: what its geometry gives together with what was read, and how sure that is."""
+"""Bump steer of a wheel: what all that was read of its linkage says together, and how sure that is."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
-from fair_spindle.core.geometry.corner import Corner
-from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
 from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.predict.geometry import Wheel
+from fair_spindle.core.predict.linkage_fit import spread_of
 
-TIE, INNER = "tie", "tie_inner"
-NEAR = 1.0
+TIE = "tie"
 
 
-def bump_steer(geometry: Geometry, doubt: float, read: Quantity | None = None) -> Quantity | None:
-    """Toe per travel of a wheel at ride height, as its geometry gives it together with what was read.
+def bump_steer(wheel: Wheel) -> Quantity | None:
+    """Toe per travel of a wheel at ride height, toe-in in bump positive [rad/mm]; None where no tie rod steers it.
 
-    Parameters
-    ----------
-    geometry : Corner or Slopes
-        The wheel. [mm, rad]
-    doubt : float
-        Standard uncertainty of one of its points, >= 0. [mm]
-    read : Quantity, optional
-        Bump steer as read. [rad/mm]
-
-    Returns
-    -------
-    Quantity or None
-        Toe-in in bump positive [rad/mm]; None for a corner that no tie rod steers.
-
-    Raises
-    ------
-    NoSolution
-        The linkage locks at ride height.
-
-    Notes
-    -----
-    Of all points the heights of the tie rod's two ends matter most; their doubt is carried through.  A reading surer
-    than the drawing stands for it, as what was learned does, which holds the drawing already; one less sure is taken
-    together with it, each by its weight 1/u².
-
-    Source
-    ------
-    jcgm-100
+    Raises NoSolution where the linkage locks at ride height.
 
     Examples
     --------
-    >>> found = bump_steer(Slopes(1, 0.0, 0.0, 2e-5, 0.0, 4e-6), 3.0)
-    >>> found.value, found.uncertainty
-    (2e-05, 4e-06)
+    >>> from fair_spindle.core.fields.field import Sheet
+    >>> from fair_spindle.core.joblog.required_fields import Readings
+    >>> from fair_spindle.core.predict.geometry import wheels_of
+    >>> told = Readings(Sheet(), {}, {"front.layout": "strut"})
+    >>> bump_steer(wheels_of(told, {"front.left.bump_slope": Quantity(2e-5, 1e-6)})["front.left"]).value.__round__(6)
+    2e-05
     """
-    if isinstance(geometry, Slopes):
-        return Quantity(geometry.toe_slope, geometry.toe_slope_uncertainty)
-    if not _steered(geometry):
+    corner, cloud = wheel.corner, wheel.doubtful.cloud
+    if corner is None or cloud is None or not any(link.name == TIE for link in corner.links):
         return None
-    drawn = _slope(geometry)
-    per_mm = (_slope(_moved(geometry, NEAR)) - drawn) / NEAR
-    return _together(Quantity(drawn, 2**0.5 * abs(per_mm) * doubt), read)
+    return Quantity(*spread_of(corner, cloud, "toe_slope"))
 
 
-def _together(drawn: Quantity, read: Quantity | None) -> Quantity:
-    if read is None or not drawn.uncertainty:
-        return drawn
-    if read.uncertainty <= drawn.uncertainty:
-        return read
-    first, second = drawn.uncertainty**-2, read.uncertainty**-2
-    return Quantity((first * drawn.value + second * read.value) / (first + second), (first + second) ** -0.5)
-
-
-def _steered(corner: Corner) -> bool:
-    return INNER in corner.points and any(link.name == TIE for link in corner.links)
-
-
-def _slope(corner: Corner) -> float:
-    return float(angles_at(corner, [0.0]).toe_slope[0])
-
-
-def _moved(corner: Corner, up: float) -> Corner:
-    """The corner with the tie rod's inner end higher; the rod is as long as it then has to be."""
-    x, y, z = corner.points[INNER]
-    inner = (x, y, z + up)
-    links = tuple(replace(link, inner=inner) if link.name == TIE else link for link in corner.links)
-    return replace(corner, points={**corner.points, INNER: inner}, links=links)
+def lever_of(wheel: Wheel) -> Quantity | None:
+    """Lever that a wheel's tie rod steers it by [mm]; None where none does.  Raises NoSolution as above."""
+    corner, cloud = wheel.corner, wheel.doubtful.cloud
+    if corner is None or cloud is None or not any(link.name == TIE for link in corner.links):
+        return None
+    return Quantity(*spread_of(corner, cloud, f"{TIE}.lever"))

@@ -12,8 +12,9 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.predict.turn_effect import rod_of, toe_of_a_step
 from fair_spindle.core.predict.turning import WheelPlan, turn_alone
 from fair_spindle.core.turns.adjuster import changes_by_link
 from fair_spindle.core.turns.axle_turns import Across, realign_axle
@@ -22,32 +23,34 @@ from fair_spindle.core.turns.realign import Realigned, Wanted, angles_of
 WORTH = 0.5
 # How far off what a turn does may be, when it is asked whether turning is worth it.
 STEP_OPEN = 0.15
-# How far what a turn does may be off, as a share of it.  The product's own.
-TURNING_OPEN = 0.05
 
 
 @value_object
 class Corrected:
     """What a wheel still wants after it was read: steps by adjuster, the plan they come from, and what they bring.
 
-    ``comes_to`` are angles with those steps [rad], each with its ± (coverage 2).
+    ``stands`` are its angles with what was turned so far, ``comes_to`` with those steps [rad], each with its ±
+    (coverage 2); ``open_steps`` the ± of the steps of what sets its toe.
     """
 
     steps: Mapping[str, int]
     plan: Realigned
+    stands: Mapping[str, tuple[float, float]]
     comes_to: Mapping[str, tuple[float, float]]
+    open_steps: Mapping[str, float]
 
 
 @value_object
 class Again:
     """A wheel read after the work: its plan, steps turned so far, those of them since the reading, what was read
-    [rad], and the travel it was read at. [mm]"""
+    [rad], the travel it was read at [mm], and what a turn leaves open, as a share of what it does."""
 
     turned: WheelPlan
     steps: Mapping[str, int]
     since: Mapping[str, int]
     read: Mapping[str, Quantity]
     travel: float
+    turning_open: float
 
 
 @value_object
@@ -62,11 +65,13 @@ class AsSteered:
 
 @value_object
 class _Now:
-    """What is wanted of a wheel whose geometry gives what was read, and how it stands. [rad]"""
+    """What is wanted of a wheel whose geometry gives what was read; how it stood ``then``, when it was, and how it
+    stands with what was turned since. [rad]"""
 
     again: Again
     wanted: Wanted
     done: tuple[int, ...]
+    then: Mapping[str, float]
     before: Mapping[str, float]
 
 
@@ -125,7 +130,8 @@ def _straightened(left: _Now, right: _Now, steered: AsSteered) -> tuple[_Now, _N
 def _toed(now: _Now, by: float) -> _Now:
     corner = now.wanted.corner
     wanted = replace(now.wanted, corner=replace(corner, toe=corner.toe + by))
-    return replace(now, wanted=wanted, before={**now.before, "toe": now.before["toe"] + by})
+    then, before = ({**at, "toe": at["toe"] + by} for at in (now.then, now.before))
+    return replace(now, wanted=wanted, then=then, before=before)
 
 
 def _now(again: Again) -> _Now | None:
@@ -147,8 +153,10 @@ def _now(again: Again) -> _Now | None:
     moved = replace(corner, toe=corner.toe + off.get("toe", 0.0), camber=corner.camber + off.get("camber", 0.0))
     wanted = Wanted(moved, again.travel, wheel.adjusters, targets, wheel.tolerances)
     now = np.array([[adjuster.changed(at) for adjuster, at in zip(wheel.adjusters, done, strict=True)]])
-    before = {name: float(angle[0]) for name, angle in angles_of(wanted, now).items()}
-    return _Now(again, wanted, done, before)
+    stood, stands = (
+        {name: float(angle[0]) for name, angle in angles_of(wanted, at).items()} for at in (np.array([then]), now)
+    )
+    return _Now(again, wanted, done, stood, stands)
 
 
 def _aimed(across: Sequence[Across], pair: Sequence[_Now]) -> list[Across]:
@@ -164,12 +172,24 @@ def _aimed(across: Sequence[Across], pair: Sequence[_Now]) -> list[Across]:
 
 def _settled(now: _Now, plan: Realigned, worth: bool) -> Corrected:
     adjusters = now.wanted.adjusters
-    if not worth or not adjusters:
-        still = dict.fromkeys((adjuster.name for adjuster in adjusters), 0)
-        return Corrected(still, plan, _comes_to(now.again, now.before, now.before))
-    steps = zip(adjusters, plan.set_turns, now.done, strict=True)
-    more = {one.name: round(float(turns) / one.step) - at for one, turns, at in steps}
-    return Corrected(more, plan, _comes_to(now.again, now.before, plan.after))
+    more = dict.fromkeys((adjuster.name for adjuster in adjusters), 0)
+    after = now.before
+    if worth and adjusters:
+        steps = zip(adjusters, plan.set_turns, now.done, strict=True)
+        more = {one.name: round(float(turns) / one.step) - at for one, turns, at in steps}
+        after = plan.after
+    stands, comes_to = (_comes_to(now.again, now.then, angles) for angles in (now.before, after))
+    return Corrected(more, plan, stands, comes_to, _open_steps(now, more))
+
+
+def _open_steps(now: _Now, more: Mapping[str, int]) -> dict[str, float]:
+    """± of the steps still wanted of what sets the toe: what its reading leaves open, and what a turn does."""
+    wheel, read = now.again.turned.wheel, now.again.read.get("toe")
+    rod = rod_of(wheel)
+    if rod is None or read is None or wheel.corner is None:
+        return {}
+    step = abs(toe_of_a_step(wheel.corner, now.again.travel, rod))
+    return {rod.name: COVERAGE * hypot(read.uncertainty / step, now.again.turning_open * more[rod.name])}
 
 
 def _comes_to(
@@ -179,7 +199,7 @@ def _comes_to(
     sure, read = again.turned.sureness, again.read
     found = {}
     for name, value in after.items():
-        turning = TURNING_OPEN * abs(value - before[name])
+        turning = again.turning_open * abs(value - before[name])
         if name in read:
             found[name] = (value, COVERAGE * float(np.hypot(read[name].uncertainty, turning)))
         elif sure and name in sure.angles:

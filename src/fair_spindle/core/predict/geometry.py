@@ -1,23 +1,27 @@
-"""From a car's record and its last baseline to corners, adjusters and the turns that bring the car back."""
+"""From a car's record and its last baseline to the geometry of its wheels, as deep as it is known.
+
+Every wheel begins as one of all wheels of its layout; whatever was read of it narrows that by one and the same fit.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import field, replace
+from math import atan2, hypot
 
 import numpy as np
 
-from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.errors import InputError
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.basics.wheels import AXLES, OUT, SIDES, WHEELS, other_side
-from fair_spindle.core.geometry.corner import Corner, Link, make_corner
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, other_side, wheels_at
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.geometry.layouts import LAYOUTS, Layout, find_layout
-from fair_spindle.core.geometry.slopes import Geometry, Slopes, angles_at
+from fair_spindle.core.geometry.measures import measures_of
 from fair_spindle.core.geometry.solid_axle import SolidAxle, make_solid_axle
-from fair_spindle.core.geometry.toe import steer_sign
 from fair_spindle.core.geometry.twist_beam import TwistBeam, make_twist_beam
 from fair_spindle.core.joblog.kinds import KEPT
 from fair_spindle.core.joblog.readings import Quantity
@@ -27,14 +31,12 @@ from fair_spindle.core.predict.linkage_fit import (
     IMPOSSIBLE,
     MODEL,
     Row,
-    fit_linkage,
+    fit_axle,
     mirrored,
     points_of,
-    prior_cloud,
     rows_at,
-    worth_of,
 )
-from fair_spindle.core.predict.tape import cloud_by_tape, corner_by_tape
+from fair_spindle.core.predict.population import drawn_corner, population_wheel, side_cloud
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.core.turns.monte_carlo import Cloud, Doubtful
 from fair_spindle.core.turns.realign import TOLERANCES
@@ -42,30 +44,28 @@ from fair_spindle.core.turns.realign import TOLERANCES
 # Uncertainties of toe and camber read at another height, and of that height.  The product's own. [rad, mm]
 AT_OTHER_HEIGHT = {"toe": to_core(1.8, "min"), "camber": to_core(0.06, "deg")}
 OTHER_HEIGHT = 0.6
-# Where else toe and camber are read, how long that takes, and the share of the ± that must go for it to be told.
-ANOTHER, MINUTES_ELSEWHERE, WORTH_READING = 30.0, 12, 0.8
-# How far up between its joints an upright's tie-rod joint sits where it was not measured.  Common practice.
-USUAL_ROD_SHARE, ROD_SHARE_OPEN = 0.2, 0.15
-# Bump steer that nobody read, where no height moves: it opens what a height read otherwise would bring.
-BUMP_STEER_UNKNOWN = to_core(6, "min_per_10mm")
-CAMBER_GAIN_UNKNOWN = to_core(10, "min_per_10mm")
+# What a front axle hangs on whose type nobody told: every one of them has a tie rod to turn.
+USUAL_FRONT = {"front.layout": "strut"}
+# Between the axles of a car whose wheelbase nobody told; it turns a front that came lower into caster. [mm]
+USUAL_WHEELBASE = 2600.0
 
 
 @value_object
 class Wheel:
-    """One wheel's geometry: its corner or slopes, or why there is none; what can be turned; what is wanted.
+    """One wheel's geometry: its corner, or why there is none; what can be turned; what is wanted.
 
-    ``depth`` is what the numbers rest on: points, tape, slopes, or nothing yet; ``differs`` tells
-    where points and a slope as read disagree by more than their ±.
+    ``depth`` is what the numbers rest on: points, tape, slopes, or the layout alone; ``differs`` tells
+    which readings disagree by more than their ±.
 
     ``tolerances`` are the record's, or the usual ones. [rad]
 
-    ``read`` are toe and camber as they were read [rad]; the others are taken as zero.  ``as_read`` tells that its
-    toe is wanted as it was read; ``rolled`` is what the body's roll at the new heights adds to its camber. [rad]
+    ``read`` are toe, camber and caster as they were read [rad]; a camber that was not is taken as its layout's usual
+    one. ``as_read`` tells that its toe is wanted as it was read; ``rolled`` is what the body's roll at the new
+    heights adds to its camber. [rad]
     """
 
     key: str
-    corner: Geometry | None
+    corner: Corner | None
     lacks: tuple[str, ...]
     problem: str
     adjusters: tuple[Adjuster, ...]
@@ -102,7 +102,8 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> Mapping[str
 
     Notes
     -----
-    Points are at ride height as measured; a target left empty is the angle as read.
+    Points are at ride height as measured; a target left empty is the angle as read.  Of the points that nobody
+    measured no more is believed than what cars of the layout have in common.
 
     Source
     ------
@@ -116,7 +117,16 @@ def wheels_of(record: Readings, baseline: Mapping[str, Quantity]) -> Mapping[str
     >>> wheels_of(readings_now(JobState(), CAR), {})["front.left"].problem
     "Say first what this axle hangs on, in the order or in the car's record."
     """
-    return {wheel: _wheel(wheel, record, baseline) for wheel in WHEELS}
+    drawn = {axle: _drawn_axle(axle, record, baseline) for axle in AXLES}
+    return {wheel: _wheel(wheel, record, baseline, drawn[wheel.axle][wheel]) for wheel in WHEELS}
+
+
+@by_identity(most=KEPT)
+def with_usual_front(readings: Readings) -> Readings:
+    """Readings in which a front axle that nobody described is a usual one."""
+    if "front.layout" in readings.words:
+        return readings
+    return replace(readings, words={**USUAL_FRONT, **readings.words})
 
 
 @value_object
@@ -158,27 +168,61 @@ def _solid(axle: str, layout: Layout, record: Readings) -> AxleGeometry:
         return AxleGeometry(axle, None, (), error.message)
 
 
-def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Wheel:
+@value_object
+class _Angles:
+    """Toe and camber of a wheel as they are believed, with what was read of them."""
+
+    toe: Quantity
+    camber: Quantity
+    read: Mapping[str, float]
+
+    @property
+    def at(self) -> tuple[float, float]:
+        """Camber and toe. [rad]"""
+        return self.camber.value, self.toe.value
+
+    @property
+    def unsure(self) -> tuple[float, float]:
+        """Standard uncertainties of toe and camber. [rad]"""
+        return self.toe.uncertainty, self.camber.uncertainty
+
+
+def _angles(record: Readings, baseline: Mapping[str, Quantity], key: str) -> _Angles:
+    axle = key.split(".")[0]
+    toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
+    kind = LAYOUTS.get(record.words.get(f"{axle}.layout", ""))
+    caster = baseline.get(f"{key}.caster") if kind and kind.steering_axis else None
+    read = {name: one.value for name, one in (("toe", toe), ("camber", camber), ("caster", caster)) if one}
+    return _Angles(toe or Quantity(0.0), camber or _usual_camber(kind), read)
+
+
+def _usual_camber(layout: Layout | None) -> Quantity:
+    """What a camber that nobody read is taken for: the middle of what cars show, a quarter of its width."""
+    low, high = (to_core(limit, "deg") for limit in layout.camber_usual) if layout else (0.0, 0.0)
+    return Quantity((low + high) / 2, (high - low) / 4)
+
+
+def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity], drawn: _Drawn) -> Wheel:
     axle, side = key.split(".")
     layout = record.words.get(f"{axle}.layout", "")
-    toe, camber = (_read(baseline, f"{key}.{name}", f"{axle}.total_{name}") for name in ("toe", "camber"))
-    read = {name: angle.value for name, angle in (("toe", toe), ("camber", camber)) if angle}
+    believed = _angles(record, baseline, key)
+    read = believed.read
     change, roll, track = _new_height(record, axle, side)
-    angles = (camber.value if camber else 0.0, toe.value if toe else 0.0)
-    unsure = (toe.uncertainty if toe else 0.0, camber.uncertainty if camber else 0.0)
-    drawn = _fused(record, baseline, key, _deepest(record, baseline, key, layout, angles, unsure))
     corner = drawn.corner
     point = _coordinate(drawn.cloud) if drawn.cloud else 0.0
-    doubtful = Doubtful(*unsure, change.uncertainty, point, drawn.cloud, change.parts.get("apart", 0.0), track)
+    doubtful = Doubtful(
+        *believed.unsure, change.uncertainty, point, drawn.cloud, change.parts.get("apart", 0.0), track
+    )
     adjusters = tuple(adjusters_of(record, axle, side, layout, corner)) if corner else ()
     rolled = roll if side == "right" else -roll
-    if corner and rolled:
-        corner = replace(corner, camber=corner.camber + rolled)
+    if corner:
+        corner = replace(corner, camber=corner.camber + rolled, pitch=_pitch(record))
     told = {name: record.quantities.get(f"{key}.target.{name}") for name in TOLERANCES}
-    targets = {name: wanted.value for name, wanted in told.items() if wanted}
-    if not (corner and corner.steering_axis):
-        targets.pop("caster", None)
-    targets = {"toe": angles[1], **({"camber": angles[0]} if len(adjusters) > 1 else {}), **targets}
+    as_read = {"toe": read.get("toe"), "camber": read.get("camber") if len(adjusters) > 1 else None}
+    wanted = {name: goal.value if (goal := told[name]) else as_read.get(name) for name in TOLERANCES}
+    # An angle that nobody read stands nowhere: it cannot be turned to where it is wanted.
+    turnable = {*read, *(("caster",) if corner and corner.steering_axis else ())}
+    targets = {name: goal for name, goal in wanted.items() if goal is not None and name in turnable}
     within = {name: record.quantities.get(f"{key}.within.{name}") for name in TOLERANCES}
     return Wheel(
         key,
@@ -199,42 +243,21 @@ def _wheel(key: str, record: Readings, baseline: Mapping[str, Quantity]) -> Whee
 
 
 def adjusters_known(record: Readings, key: str) -> tuple[str, ...]:
-    """Names of the adjusters that a wheel has, by its record and points; none where neither is known.
+    """Names of the adjusters that a wheel has, by its record and layout; none where the layout is not known.
 
-    Parameters
-    ----------
-    record : Readings
-        The car's record. [-]
-    key : str
-        The wheel, by axle and side. [-]
-
-    Returns
-    -------
-    tuple of str
-        In the order :func:`wheels_of` has them.
-
-    Raises
-    ------
-    Nothing: a wheel that is not known has none.
-
-    Notes
-    -----
-    Nothing is fitted for it: which there are does not hang on where exactly the points lie.
-
-    Source
-    ------
-    derived, see Notes
+    In the order :func:`wheels_of` has them.  Nothing is fitted for it: which there are does not hang on where exactly
+    the points lie.
 
     Examples
     --------
     >>> from fair_spindle.core.fields.field import Sheet
     >>> adjusters_known(Readings(Sheet(), {}, {"front.layout": "strut"}), "front.left")
-    ()
+    ('Tie rod',)
     """
     axle, side = key.split(".")
     layout = record.words.get(f"{axle}.layout", "")
-    corner = _deepest(record, {}, key, layout, (0.0, 0.0), (0.0, 0.0)).corner
-    return tuple(one.name for one in adjusters_of(record, axle, side, layout, corner)) if corner else ()
+    drawn = _prior(record, key, layout, _angles(record, {}, key))
+    return tuple(one.name for one in adjusters_of(record, axle, side, layout, drawn.corner)) if drawn.corner else ()
 
 
 def _coordinate(cloud: Cloud) -> float:
@@ -254,12 +277,19 @@ def _new_height(record: Readings, axle: str, side: str) -> tuple[Quantity, float
     return change, (left.value - right.value) / track.value, track.value
 
 
+def _pitch(record: Readings) -> float:
+    """How far the body comes to stand nose down, by the height changes of both axles. [rad]"""
+    front, rear = (np.mean([_new_height(record, axle, side)[0].value for side in SIDES]) for axle in AXLES)
+    base = record.quantities.get("car.wheelbase")
+    return atan2(float(rear - front), base.value if base else USUAL_WHEELBASE)
+
+
 @value_object
 class _Drawn:
     """A wheel as deep as it is known: where it may lie, what its points lack or get wrong, which reading does not
     fit."""
 
-    corner: Geometry | None = None
+    corner: Corner | None = None
     depth: str = ""
     lacks: tuple[str, ...] = ()
     problem: str = ""
@@ -267,69 +297,164 @@ class _Drawn:
     differs: str = ""
 
 
-def _deepest(
-    record: Readings,
-    baseline: Mapping[str, Quantity],
-    key: str,
-    layout: str,
-    angles: tuple[float, float],
-    unsure: tuple[float, float],
-) -> _Drawn:
-    """A wheel by the deepest of points, tape and slopes that is known."""
-    points, spreads, lacks, problem = _corner(record, key, layout, angles)
-    if points:
-        cloud = prior_cloud(points_of(points), [spreads.get(name, 0.0) for name in points_of(points)], *unsure)
-        return _Drawn(points, "points", lacks, problem, cloud)
-    caster = baseline.get(f"{key}.caster")
-    tape = None if problem else corner_by_tape(record, key, layout, angles, caster.value if caster else 0.0)
-    if tape:
-        cloud = cloud_by_tape(record, key, tape, caster, unsure)
-        return _Drawn(tape, "tape", lacks, problem, cloud)
-    slopes = _slopes(record, baseline, key, angles) if layout else None
-    if slopes:
-        return _Drawn(slopes, "slopes", lacks)
-    return _Drawn(None, "", lacks, problem)
-
-
-def _fused(record: Readings, baseline: Mapping[str, Quantity], key: str, drawn: _Drawn) -> _Drawn:
-    """Points or tape and everything else that was read of the same linkage, as one; slopes stand alone."""
-    corner = drawn.corner
-    if drawn.cloud is None or not isinstance(corner, Corner):
+def _drawn_axle(axle: str, record: Readings, baseline: Mapping[str, Quantity]) -> dict[str, _Drawn]:
+    """Both wheels of an axle, by all that was read of either."""
+    layout = record.words.get(f"{axle}.layout", "")
+    drawn: dict[str, _Drawn] = {
+        key: _prior(record, key, layout, _angles(record, baseline, key)) for key in wheels_at(axle)
+    }
+    known = {key: one for key, one in drawn.items() if one.corner and one.cloud}
+    rows = {key: list(_evidence(record, baseline, key, one)) for key, one in known.items()}
+    if not any(rows.values()):
         return drawn
-    fitted = fit_linkage(corner, drawn.cloud, list(_evidence(record, baseline, key, corner)))
-    said = "; ".join(
-        f"{name[0].upper()}{name[1:]} misses what all other readings say by {abs(off) / COVERAGE:.1f} of its ±"
-        f"{' and is left out' if abs(off) > IMPOSSIBLE else ''}: read it again, or the points near it"
-        for name, off in fitted.doubts
+    fitted = fit_axle(
+        [one.corner for one in known.values() if one.corner],
+        [one.cloud for one in known.values() if one.cloud],
+        list(rows.values()),
     )
-    return replace(drawn, corner=fitted.corner, cloud=fitted.cloud, differs=said and f"{said}.")
+    for (key, one), fit in zip(known.items(), fitted, strict=True):
+        drawn[key] = replace(
+            one,
+            corner=fit.corner,
+            cloud=fit.cloud,
+            depth=one.depth if one.depth == "points" else _depth(rows[key]) or one.depth,
+            differs=_say_doubts(key, fit.doubts),
+        )
+    return drawn
 
 
-def _evidence(record: Readings, baseline: Mapping[str, Quantity], key: str, corner: Corner) -> Iterator[Row]:
-    """Slopes, caster, lengths, and angles at other heights, as far as they were read."""
-    now = angles_at(corner, [0.0])
-    slope = slope_read(record, baseline, key)
-    if slope:
-        yield Row("bump steer", "toe_slope", 0.0, slope.value, max(slope.uncertainty, 1e-8))
-    gain = baseline.get(f"{key}.camber_slope")
-    if gain:
-        yield Row("camber gain", "camber_slope", 0.0, gain.value, max(gain.uncertainty, 1e-8))
+def _depth(rows: list[Row]) -> str:
+    """What a wheel's numbers rest on whose points are not known."""
+    if any(row.kind not in ("toe", "camber", "caster", "toe_slope", "camber_slope") for row in rows):
+        return "tape"
+    return "slopes" if rows else ""
+
+
+def _say_doubts(key: str, doubts: tuple[tuple[str, float], ...]) -> str:
+    side = key.split(".")[1]
+    said = "; ".join(
+        f"{name.removeprefix(f'{side} ').capitalize()} misses what all other readings say by "
+        f"{abs(off) / COVERAGE:.1f} of its ±"
+        f"{' and is left out' if abs(off) > IMPOSSIBLE else ''}: read it again, or the points near it"
+        for name, off in doubts
+    )
+    return said and f"{said}."
+
+
+def _prior(record: Readings, key: str, layout: str, believed: _Angles) -> _Drawn:
+    """A wheel by its points, or, where they are not all known, by what wheels of its layout have in common."""
+    if not layout:
+        return _Drawn(problem="Say first what this axle hangs on, in the order or in the car's record.")
+    kind = find_layout(layout)
+    if kind.guide == "axle":
+        return _Drawn(problem=f"{kind.label}: both wheels move together, see the axle.")
+    axle, side = key.split(".")
+    names = [name for name, _ in kind.points] if kind.told_links else list(kind.needed)
+    own = _points(record, key, names)
+    if len(own) < len(names):
+        ahead = record.words.get(f"{axle}.steer") == "ahead"
+        usual = population_wheel(layout, side, ahead, believed.at, believed.unsure)
+        if usual is None:
+            return _Drawn(lacks=tuple(f"{key}.point.{name}" for name in names if name not in own))
+        return _Drawn(usual[0], "layout", (), "", usual[1])
+    try:
+        return _by_points(record, key, layout, own, believed)
+    except InputError as error:
+        return _Drawn(problem=error.message)
+
+
+def _points(record: Readings, key: str, names: list[str]) -> dict[str, Quantity]:
+    return {name: one for name in names if (one := record.quantities.get(f"{key}.point.{name}"))}
+
+
+def _by_points(record: Readings, key: str, layout: str, own: Mapping[str, Quantity], believed: _Angles) -> _Drawn:
+    """A wheel whose points are all known, helped by the other side's as far as the car shows itself to be
+    mirrored."""
+    axle, side = key.split(".")
+    other = _points(record, f"{axle}.{other_side(side)}", list(own))
+    places = {name: np.array(_xyz(one)) for name, one in own.items()}
+    spreads = {name: one.uncertainty for name, one in own.items()}
+    shared, alone = 0.0, 1.0
+    if set(other) == set(own):
+        spread = float(np.sqrt(np.mean(np.square([*spreads.values()]))))
+        drawn, _, pull = mirrored([*places.values()], [np.array(_xyz(other[name])) for name in own], spread)
+        places = dict(zip(own, drawn, strict=True))
+        # Both sides take a share of each other's readings: as far as they do, they err together.
+        shared, alone = float(np.sqrt(pull)), float(np.sqrt(1 - 2 * pull))
+    corner = drawn_corner(layout, side, believed.at, places)
+    points = points_of(corner)
+    flip = np.array([1.0, corner.side, 1.0])
+    both = [
+        (f"both sides' point {name}", _of_point(n, len(points), shared * spreads[name] * flip))
+        for n, name in enumerate(points)
+        if shared
+    ]
+    return _Drawn(
+        corner,
+        "points",
+        cloud=side_cloud(side, points, both, [alone * spreads[name] for name in points], believed.unsure),
+    )
+
+
+def _of_point(place: int, count: int, sizes: np.ndarray) -> np.ndarray:
+    """Columns that move one of so many points, shape (3 m, 3)."""
+    found = np.zeros((3 * count, 3))
+    found[3 * place : 3 * place + 3] = np.diag(sizes)
+    return found
+
+
+def _evidence(record: Readings, baseline: Mapping[str, Quantity], key: str, drawn: _Drawn) -> Iterator[Row]:
+    """All that was read of a wheel's geometry but its points, where these are known one and all."""
+    assert drawn.corner is not None
+    corner, side = drawn.corner, key.split(".")[1]
+    for name, kind, read in (
+        ("bump steer", "toe_slope", slope_read(record, baseline, key)),
+        ("camber gain", "camber_slope", baseline.get(f"{key}.camber_slope")),
+    ):
+        if read:
+            yield Row(f"{side} {name}", kind, 0.0, read.value, max(read.uncertainty, 1e-8))
     caster = baseline.get(f"{key}.caster")
-    if caster and now.caster is not None:
-        yield Row("caster", "caster", 0.0, caster.value, float(np.hypot(caster.uncertainty, MODEL)))
-    for link in corner.links:
-        length = record.quantities.get(f"{key}.{link.name}.length")
-        if length and length.uncertainty:
-            yield Row(f"length of {link.name.replace('_', ' ')}", link.name, 0.0, length.value, length.uncertainty)
-    height = baseline.get(f"{key}.height")
+    if caster and corner.steering_axis:
+        yield Row(f"{side} caster", "caster", 0.0, caster.value, hypot(caster.uncertainty, MODEL))
+    yield from _by_tape(record, key, corner)
+    if drawn.depth != "points":
+        yield from _single_points(record, key, corner)
+    yield from _at_other_heights(baseline, key, corner)
+
+
+def _by_tape(record: Readings, key: str, corner: Corner) -> Iterator[Row]:
+    side = key.split(".")[1]
+    for name in measures_of(corner.kind):
+        read = record.quantities.get(f"{key}.{name}")
+        if read and read.uncertainty:
+            said = name.replace(".", " ").replace("_", " ")
+            yield Row(f"{side} {said}", name, 0.0, read.value, read.uncertainty)
+
+
+def _single_points(record: Readings, key: str, corner: Corner) -> Iterator[Row]:
+    """Points that were measured while others were not, each against the wheel centre."""
+    side, centre = key.split(".")[1], record.quantities.get(f"{key}.point.wheel_center")
+    if centre is None:
+        return
+    middle = np.subtract(corner.wheel, _xyz(centre))
+    for name, read in _points(record, key, list(points_of(corner))).items():
+        for axis, at in zip("xyz", np.add(_xyz(read), middle), strict=True):
+            said = f"{side} {name.replace('_', ' ')} {axis}"
+            yield Row(said, f"point.{name}.{axis}", 0.0, float(at), read.uncertainty)
+
+
+def _at_other_heights(baseline: Mapping[str, Quantity], key: str, corner: Corner) -> Iterator[Row]:
+    """Toe and camber read with the body lower and higher."""
+    height, side = baseline.get(f"{key}.height"), key.split(".")[1]
     for name in ("angles_lower", "angles_higher"):
         read = baseline.get(f"{key}.{name}")
         if read is None or height is None or not read.parts:
             continue
-        travel = height.value - read.parts["height"]
+        now = angles_at(corner, [0.0])
         slopes = {"toe": float(now.toe_slope[0]), "camber": float(now.camber_slope[0])}
         angles = ((kind, read.parts[kind], AT_OTHER_HEIGHT[kind], slopes[kind]) for kind in slopes)
-        yield from rows_at(f"at {read.parts['height']:.0f} mm", travel, OTHER_HEIGHT, angles)
+        travel = height.value - read.parts["height"]
+        yield from rows_at(side, f"at {read.parts['height']:.0f} mm", travel, OTHER_HEIGHT, angles)
 
 
 def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | None:
@@ -339,107 +464,10 @@ def _read(baseline: Mapping[str, Quantity], key: str, both: str) -> Quantity | N
     return Quantity(total.value / 2, total.uncertainty / 2) if total else None
 
 
-def _slopes(
-    record: Readings, baseline: Mapping[str, Quantity], key: str, angles: tuple[float, float]
-) -> Slopes | None:
-    """A wheel by its slopes as read, where its points are not known."""
-    axle, side = key.split(".")
-    slope = slope_read(record, baseline, key)
-    if slope is None and f"{key}.tie.lever" in record.quantities and not _new_height(record, axle, side)[0].value:
-        slope = Quantity(0.0, BUMP_STEER_UNKNOWN)
-    if slope is None:
-        return None
-    gain = baseline.get(f"{key}.camber_slope", Quantity(0.0, CAMBER_GAIN_UNKNOWN))
-    sign = OUT[side]
-    effects, doubts = _effects(record, key, axle)
-    slopes = (slope.value, gain.value, slope.uncertainty, gain.uncertainty)
-    return Slopes(sign, *angles, *slopes, effects, effect_doubts=doubts)
-
-
-def worth_of_other_heights(wheel: Wheel) -> dict[str, tuple[float, float]]:
-    """± of toe and camber at the height a wheel will have, now and with angles read 30 mm lower and higher [rad].
-
-    Empty where they were read already, where the wheel is not known by points or tape, or where they would bring
-    little.
-    """
-    cloud, corner = wheel.doubtful.cloud, wheel.corner
-    if cloud is None or not isinstance(corner, Corner) or any(name.startswith("toe at") for name, _ in cloud.sources):
-        return {}
-    rows = [
-        Row(kind, kind, travel, 0.0, float(np.hypot(AT_OTHER_HEIGHT[kind], MODEL)))
-        for travel in (-ANOTHER, ANOTHER)
-        for kind in AT_OTHER_HEIGHT
-    ]
-    try:
-        found = worth_of(corner, cloud, rows, wheel.travel)
-    except NoSolution:
-        return {}
-    return found if any(after < WORTH_READING * before for before, after in found.values()) else {}
-
-
-def _effects(record: Readings, key: str, axle: str) -> tuple[dict[str, tuple[float, float]], dict[str, float]]:
-    """Toe and camber per mm of each link, with the uncertainty of that toe; none of what cannot be told.
-
-    The upright turns about its other joint; the tie rod holds its own joint, so that the wheel steers by what that
-    joint would have moved.  Where the joint's height is not known it is taken as a fifth of the way up, ± three
-    twentieths.
-    """
-    told = record.quantities
-    lever, steer, height = (
-        told.get(f"{key}.tie.lever"),
-        record.words.get(f"{axle}.steer"),
-        told.get(f"{key}.joint_height"),
-    )
-    effects: dict[str, tuple[float, float]] = {}
-    doubts: dict[str, float] = {}
-    span = told.get(f"{key}.arm.span")
-    if span:
-        effects["arm"] = (1 / span.value, 0.0)
-    if not (lever and steer):
-        return effects, doubts
-    per_mm = steer_sign(steer) / lever.value
-    effects["tie"] = (per_mm, 0.0)
-    if height is None:
-        return effects, doubts
-    above = told.get(f"{key}.tie.above")
-    share = above.value / height.value if above else USUAL_ROD_SHARE
-    open_ = above.uncertainty / height.value if above else ROD_SHARE_OPEN
-    effects |= {
-        "upper": (-per_mm * share, 1 / height.value),
-        "lower": (-per_mm * (1 - share), -1 / height.value),
-        "strut_top": (per_mm * share, -1 / height.value),
-    }
-    return effects, {link: abs(per_mm) * open_ for link in ("upper", "lower", "strut_top")}
-
-
 def slope_read(record: Readings, baseline: Mapping[str, Quantity], key: str) -> Quantity | None:
-    """Bump steer of a wheel as it was read or learned.
+    """Bump steer of a wheel as it was read or learned [rad/mm]; None where it never was.
 
-    Parameters
-    ----------
-    record : Readings
-        The car's record. [-]
-    baseline : mapping
-        Readings of the last baseline by field key. [core unit]
-    key : str
-        Axle and side. [-]
-
-    Returns
-    -------
-    Quantity or None
-        None where it never was. [rad/mm]
-
-    Raises
-    ------
-    Nothing.
-
-    Notes
-    -----
     A baseline outranks the record.
-
-    Source
-    ------
-    derived, see Notes
 
     Examples
     --------
@@ -448,49 +476,6 @@ def slope_read(record: Readings, baseline: Mapping[str, Quantity], key: str) -> 
     2e-05
     """
     return baseline.get(f"{key}.bump_slope") or record.quantities.get(f"{key}.bump_slope")
-
-
-def _corner(
-    record: Readings, key: str, layout: str, angles: tuple[float, float]
-) -> tuple[Corner | None, Mapping[str, float], tuple[str, ...], str]:
-    """A corner by its points, how unsure each is [mm], which are missing, and what cannot be right."""
-    if not layout:
-        return None, {}, (), "Say first what this axle hangs on, in the order or in the car's record."
-    kind = find_layout(layout)
-    if kind.guide == "axle":
-        return None, {}, (), f"{kind.label}: both wheels move together, see the axle."
-    names = [name for name, _ in kind.points] if kind.told_links else list(kind.needed)
-    axle, side = key.split(".")
-    read: dict[str, dict[str, Quantity | None]]
-    read = {one: {name: record.quantities.get(f"{axle}.{one}.point.{name}") for name in names} for one in SIDES}
-    own = {name: one for name, one in read[side].items() if one}
-    if len(own) < len(names):
-        return None, {}, tuple(f"{key}.point.{name}" for name in names if name not in own), ""
-    points, spreads = _drawn_together(own, {name: one for name, one in read[other_side(side)].items() if one})
-    links: tuple[Link, ...] = ()
-    if kind.told_links:
-        links = tuple(Link(arm.key, *(points[end] for end in kind.ends_of(arm.key))) for arm in kind.arms)
-        points = {name: points[name] for name in kind.needed}
-    try:
-        return make_corner(layout, side, *angles, points, links), spreads, (), ""
-    except InputError as error:
-        return None, {}, (), error.message
-
-
-def _drawn_together(
-    own: Mapping[str, Quantity], other: Mapping[str, Quantity]
-) -> tuple[dict[str, tuple[float, float, float]], dict[str, float]]:
-    """Points of one side, helped by the other side's as far as the car shows itself to be mirrored; and their ±.
-    [mm]"""
-    spreads = {name: one.uncertainty for name, one in own.items()}
-    if set(other) != set(own):
-        return {name: _xyz(one) for name, one in own.items()}, spreads
-    spread = float(np.sqrt(np.mean(np.square([*spreads.values()]))))
-    places = [np.array(_xyz(one)) for one in own.values()]
-    lefts, _, left_over = mirrored(places, [np.array(_xyz(other[name])) for name in own], spread)
-    share = left_over / spread if spread else 1.0
-    helped = {name: (float(x), float(y), float(z)) for name, (x, y, z) in zip(own, lefts, strict=True)}
-    return helped, {name: share * spread for name, spread in spreads.items()}
 
 
 def _xyz(point: Quantity) -> tuple[float, float, float]:

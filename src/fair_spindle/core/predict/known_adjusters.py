@@ -7,7 +7,7 @@ from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Act, Turned
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.predict.geometry import adjusters_known
+from fair_spindle.core.predict.geometry import adjusters_known, with_usual_front
 from fair_spindle.core.predict.steering import solid_steering
 
 
@@ -20,7 +20,7 @@ def hold_turns(act: Act, state: JobState, template: JobTemplate) -> None:
         steering = solid_steering(readings)
         known = tuple(rod.adjuster.name for rod in steering.rods) if steering else ()
     else:
-        known = adjusters_known(readings, act.wheel)
+        known = adjusters_known(with_usual_front(readings), act.wheel)
     if act.adjuster not in known:
         told = ", ".join(known) or "none, by its record and points"
         raise InputError(f"Adjusters of this wheel: {told}; got {act.adjuster!r}.", field="adjuster")

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
+from statistics import NormalDist
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,22 +14,28 @@ from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, spindle_of
 from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
+from fair_spindle.core.geometry.measures import measure
 from fair_spindle.core.predict.evidence import best_gain
 from fair_spindle.core.turns.monte_carlo import Cloud
 
 Array = NDArray[np.float64]
-ROUNDS = 3
-# From how many of its own uncertainties on a reading is told not to fit, and is left out of the fit.
+ROUNDS, AT_REST = 12, 1e-3
+# From how many of its own uncertainties on a reading is told not to fit, were it the only one; of several, one is
+# let go as far as the worst of so many strays as often by chance.  From how many on it is left out of the fit.
 SURPRISING, IMPOSSIBLE = 2.5, 4.0
 # What a model of rigid links on points leaves out of an angle as read: compliance, play.  The product's own. [rad]
 MODEL = np.radians(0.02)
+SHARES = (1.0, 0.5, 0.25, 0.1)
+# Half of the change of a link that its effect is told by. [mm]
+NUDGE = 0.5
 
 
 @value_object
 class Row:
     """One thing read of a linkage: its name, the travel it was read at [mm], what it was read as and its uncertainty.
 
-    ``kind`` is an angle, ``toe_slope``, ``camber_slope``, or the name of a link whose length it is. [rad, rad/mm, mm]
+    ``kind`` is an angle, ``toe_slope``, ``camber_slope``, the name of a link whose length it is, or what a tape reads
+    by the name of its field: ``lower.rise``, ``tie.lever``. [rad, rad/mm, mm]
     """
 
     name: str
@@ -66,48 +73,144 @@ def prior_cloud(points: Sequence[str], spreads: Sequence[float], toe: float, cam
 
 
 def fit_linkage(corner: Corner, cloud: Cloud, rows: Sequence[Row]) -> Fitted:
-    """Move a linkage by what was read of it, as far as points and readings allow each other.
+    """Move one linkage by what was read of it, as :func:`fit_axle` moves those of an axle."""
+    return fit_axle([corner], [cloud], [rows])[0]
 
-    Maximum a posteriori: the points' cloud as prior, each reading with its uncertainty, by a least-squares update
-    made about the last answer again (Gauss-Newton).  The new cloud follows the same gain, so that every reading's
-    share in it can still be told.  A linkage that locks on the way is left as it was.  A reading that misses all
-    others by more than four of its uncertainties is left out, the worst first, and told.
+
+def fit_axle(corners: Sequence[Corner], clouds: Sequence[Cloud], rows: Sequence[Sequence[Row]]) -> list[Fitted]:
+    """Move the linkages of an axle by what was read of them, as far as points and readings allow each other.
+
+    Maximum a posteriori: the points' clouds as prior, each reading with its uncertainty, by a least-squares update
+    made about the last answer again (Gauss-Newton).  Sources of the same name are one and the same at both wheels:
+    what is read at one teaches about the other as far as they share them.  The new clouds follow the same gain, so
+    that every reading's share in them can still be told.  A linkage that locks on the way is left as it was.  A
+    reading that misses all others by more than four of its uncertainties is left out, the worst first, and told at
+    its wheel.
     """
-    used = list(rows)
-    left_out: list[tuple[str, float]] = []
+    axle = _joined(clouds)
+    used = [list(own) for own in rows]
+    left_out: list[list[tuple[str, float]]] = [[] for _ in corners]
     while True:
-        fitted = _fitted(corner, cloud, used)
-        if not fitted.doubts or abs(fitted.doubts[0][1]) <= IMPOSSIBLE:
-            return replace(fitted, doubts=(*left_out, *fitted.doubts))
-        left_out.append(fitted.doubts[0])
-        used = [row for row in used if row.name != fitted.doubts[0][0]]
+        fitted, worst = _fitted(corners, axle, used)
+        if worst is None or abs(worst[2]) <= IMPOSSIBLE:
+            if worst:
+                left_out[worst[0]].append(worst[1:])
+            return [
+                Fitted(corner, cloud, tuple(doubts)) for (corner, cloud), doubts in zip(fitted, left_out, strict=True)
+            ]
+        place, name, _ = worst
+        left_out[place].append(worst[1:])
+        used[place] = [row for row in used[place] if row.name != name]
 
 
-def _fitted(corner: Corner, cloud: Cloud, rows: Sequence[Row]) -> Fitted:
-    if not rows:
-        return Fitted(corner, cloud)
-    prior = cloud.matrix
-    read, noise = np.array([row.value for row in rows]), np.array([row.uncertainty for row in rows])
+@value_object
+class _Axle:
+    """The clouds of an axle as one: matrices of the wheels over the same sources, each (3 m + 2, k)."""
+
+    points: tuple[tuple[str, ...], ...]
+    sources: tuple[tuple[str, int], ...]
+    matrices: tuple[Array, ...]
+
+    def clouds(self) -> list[Cloud]:
+        return [
+            Cloud(points, self.sources, matrix) for points, matrix in zip(self.points, self.matrices, strict=True)
+        ]
+
+
+def _joined(clouds: Sequence[Cloud]) -> _Axle:
+    widths: dict[str, int] = {}
+    for cloud in clouds:
+        widths |= dict(cloud.sources)
+    matrices = []
+    for cloud in clouds:
+        parts = dict(
+            zip(
+                (name for name, _ in cloud.sources),
+                np.split(cloud.matrix, np.cumsum([width for _, width in cloud.sources])[:-1], axis=1),
+                strict=True,
+            )
+        )
+        still = len(cloud.matrix)
+        matrices.append(
+            np.concatenate([parts.get(name, np.zeros((still, width))) for name, width in widths.items()], axis=1)
+        )
+    return _Axle(tuple(cloud.points for cloud in clouds), tuple(widths.items()), tuple(matrices))
+
+
+Worst = tuple[int, str, float]
+
+
+def _fitted(
+    corners: Sequence[Corner], axle: _Axle, rows: Sequence[Sequence[Row]]
+) -> tuple[list[tuple[Corner, Cloud]], Worst | None]:
+    """Corners and clouds after the fit, and the reading that fits the others least: wheel, name, by how much."""
+    every = [row for own in rows for row in own]
+    as_it_was = list(zip(corners, axle.clouds(), strict=True))
+    if not every:
+        return as_it_was, None
+    read, noise = np.array([row.value for row in every]), np.array([row.uncertainty for row in every])
+    ends = np.cumsum([len(matrix) for matrix in axle.matrices])[:-1]
+    prior = np.concatenate(axle.matrices)
     at = np.zeros(len(prior))
     try:
+        found, slopes = _linear_axle(corners, axle, rows, at)
         for _ in range(ROUNDS):
-            found, slopes = _linear(corner, cloud.points, rows, at)
             seen = slopes @ prior
-            at = best_gain(seen, prior, noise) @ (read - found + slopes @ at)
-        found, slopes = _linear(corner, cloud.points, rows, at)
+            aim = best_gain(seen, prior, noise) @ (read - found + slopes @ at)
+            there, found, slopes = _towards(corners, axle, rows, at, aim)
+            moved_by = float(np.max(np.abs(there - at)))
+            at = there
+            if moved_by < AT_REST:
+                break
     except NoSolution:
-        return Fitted(corner, cloud)
+        return as_it_was, None
     seen = slopes @ prior
     gain = best_gain(seen, prior, noise)
     matrix = np.concatenate([prior - gain @ seen, gain * noise], axis=1)
-    sources = (*cloud.sources, *((row.name, 1) for row in rows))
-    doubts = _doubts(rows, seen, read - found + slopes @ at, noise)
-    return Fitted(moved(corner, cloud.points, at), Cloud(cloud.points, sources, matrix), doubts)
+    sources = (*axle.sources, *((row.name, 1) for row in every))
+    after = _Axle(axle.points, sources, tuple(np.split(matrix, ends)))
+    fitted = [
+        moved(corner, points, own)
+        for corner, points, own in zip(corners, axle.points, np.split(at, ends), strict=True)
+    ]
+    places = [place for place, own in enumerate(rows) for _ in own]
+    doubt = _doubt(every, seen, read - found + slopes @ at, noise)
+    worst = (places[doubt[0]], every[doubt[0]].name, doubt[1]) if doubt else None
+    return list(zip(fitted, after.clouds(), strict=True)), worst
 
 
-def worth_of(corner: Corner, cloud: Cloud, rows: Sequence[Row], travel: float) -> dict[str, tuple[float, float]]:
-    """± of toe and camber at a travel now, and with some readings more (coverage 2). [rad]"""
-    wanted = [Row("", kind, travel, 0.0, 1.0) for kind in ("toe", "camber")]
+def _towards(
+    corners: Sequence[Corner], axle: _Axle, rows: Sequence[Sequence[Row]], at: Array, aim: Array
+) -> tuple[Array, Array, Array]:
+    """As far towards an aim as the linkages go without locking, and what the rows read there."""
+    for share in SHARES:
+        there = at + share * (aim - at)
+        try:
+            return there, *_linear_axle(corners, axle, rows, there)
+        except NoSolution:
+            continue
+    raise NoSolution("The linkage locks where its readings want it.")
+
+
+def _linear_axle(
+    corners: Sequence[Corner], axle: _Axle, rows: Sequence[Sequence[Row]], at: Array
+) -> tuple[Array, Array]:
+    """As :func:`_linear`, over the offsets of all wheels of an axle one after the other."""
+    sizes = [len(matrix) for matrix in axle.matrices]
+    parts = np.split(at, np.cumsum(sizes)[:-1])
+    slopes = np.zeros((sum(len(own) for own in rows), len(at)))
+    found = np.zeros(len(slopes))
+    row = column = 0
+    for corner, points, own, here, size in zip(corners, axle.points, rows, parts, sizes, strict=True):
+        if own:
+            there = slice(row, row + len(own))
+            found[there], slopes[there, column : column + size] = _linear(corner, points, own, here)
+        row, column = row + len(own), column + size
+    return found, slopes
+
+
+def worth_of(corner: Corner, cloud: Cloud, rows: Sequence[Row], wanted: Sequence[Row]) -> tuple[Array, Array]:
+    """± of what is wanted of a wheel now, and with some readings more (coverage 2), shape (k,) each. [rad, mm]"""
     still = np.zeros(len(cloud.matrix))
     _, goal = _linear(corner, cloud.points, wanted, still)
     _, slopes = _linear(corner, cloud.points, rows, still)
@@ -115,16 +218,27 @@ def worth_of(corner: Corner, cloud: Cloud, rows: Sequence[Row], travel: float) -
     noise = np.array([row.uncertainty for row in rows])
     before = aim @ aim.T
     after = before - best_gain(seen, aim, noise) @ seen @ aim.T
-    spread = [COVERAGE * np.sqrt(np.maximum(np.diag(one), 0.0)) for one in (before, after)]
-    return {kind: (float(spread[0][n]), float(spread[1][n])) for n, kind in enumerate(("toe", "camber"))}
+    now, then = (COVERAGE * np.sqrt(np.maximum(np.diag(one), 0.0)) for one in (before, after))
+    return now, then
 
 
-def _doubts(rows: Sequence[Row], seen: Array, missed: Array, noise: Array) -> tuple[tuple[str, float], ...]:
-    """Readings that miss what all the others say by more than 2.5 of what both leave open."""
+def spread_of(corner: Corner, cloud: Cloud, kind: str, travel: float = 0.0) -> tuple[float, float]:
+    """What a linkage reads of one kind, and its standard uncertainty. [rad, rad/mm, mm]"""
+    found, slopes = _linear(corner, cloud.points, [Row(kind, kind, travel, 0.0, 1.0)], np.zeros(len(cloud.matrix)))
+    return float(found[0]), float(np.linalg.norm(slopes @ cloud.matrix))
+
+
+def _doubt(rows: Sequence[Row], seen: Array, missed: Array, noise: Array) -> tuple[int, float] | None:
+    """The reading that misses what all the others say by the most, if that is more than chance would have it.
+
+    Of many readings the worst strays further than any one would: the bound grows with how many there are, so that
+    a right wheel is told to be read again as seldom with seven readings as with one.
+    """
     inverse = np.linalg.inv(seen @ seen.T + np.diag(noise**2))
     off = (inverse @ missed) / np.sqrt(np.diag(inverse))
     worst = int(np.argmax(np.abs(off)))
-    return ((rows[worst].name, float(off[worst])),) if abs(off[worst]) > SURPRISING else ()
+    by_chance = 2 * NormalDist().cdf(-SURPRISING) / len(rows)
+    return (worst, float(off[worst])) if abs(off[worst]) > -NormalDist().inv_cdf(by_chance / 2) else None
 
 
 def moved(corner: Corner, points: Sequence[str], offsets: Array) -> Corner:
@@ -148,59 +262,108 @@ def _linear(corner: Corner, points: Sequence[str], rows: Sequence[Row], at: Arra
     """What the rows would read at some offsets, shape (k,), and its slopes by each offset, shape (k, m)."""
     count = len(at)
     steps = np.concatenate([np.full(count - 2, 0.5), [1e-4, 1e-4]])
-    tries = at + np.concatenate([np.zeros((1, count)), np.diag(steps), -np.diag(steps)])
-    travels = list(dict.fromkeys(row.travel for row in rows))
-    rise = np.repeat(travels, len(tries))
-    every = np.tile(tries, (len(travels), 1))
-    scatter = {name: every[:, 3 * n : 3 * n + 3] for n, name in enumerate(points)}
-    spindle = spindle_of(corner.side, corner.camber + every[:, -1], corner.toe + every[:, -2])
-    angles = wheel_angles(corner, solve_poses(corner, rise, {}, scatter), spindle)
+    tries = np.concatenate([np.zeros((1, count)), np.diag(steps), -np.diag(steps)]) + at
+    drawn = _Tries(corner, points, tries)
+    solved = [row for row in rows if row.kind in SOLVED]
+    travels = sorted({row.travel for row in solved})
+    angles = drawn.angles(travels) if travels else None
     found = np.empty((len(rows), len(tries)))
     for place, row in enumerate(rows):
-        first = travels.index(row.travel) * len(tries)
-        found[place] = _kind(corner, points, row.kind, angles, slice(first, first + len(tries)), tries)
+        if row.kind in SOLVED and angles:
+            first = travels.index(row.travel) * len(tries)
+            found[place] = np.asarray(getattr(angles, row.kind))[first : first + len(tries)]
+        elif row.kind.endswith(".lever"):
+            found[place] = drawn.lever(row.kind.removesuffix(".lever"))
+        else:
+            found[place] = drawn.measured(row.kind)
     return found[:, 0], (found[:, 1 : 1 + count] - found[:, 1 + count :]) / (2 * steps)
 
 
-def _kind(corner: Corner, points: Sequence[str], kind: str, angles: WheelAngles, where: slice, tries: Array) -> Array:
-    named = getattr(angles, kind, None)
-    if named is not None:
-        return np.asarray(named)[where]
-    link = next(link for link in corner.links if link.name == kind)
-    inner, outer = corner.kind.ends_of(kind)
+# What the pose of the wheel has to be solved for.
+SOLVED = ("toe", "camber", "caster", "kpi", "toe_slope", "camber_slope")
 
-    def end(place: tuple[float, float, float], name: str) -> Array:
-        n = list(points).index(name)
-        return np.asarray(place + tries[:, 3 * n : 3 * n + 3])
 
-    return np.asarray(np.linalg.norm(end(link.outer, outer) - end(link.inner, inner), axis=1))
+@value_object
+class _Tries:
+    """A corner at many offsets of its points and angles, shape (n, 3 m + 2)."""
+
+    corner: Corner
+    points: Sequence[str]
+    offsets: Array
+
+    def _scatter(self, times: int) -> dict[str, Array]:
+        every = np.tile(self.offsets, (times, 1))
+        return {name: every[:, 3 * n : 3 * n + 3] for n, name in enumerate(self.points)}
+
+    def _solve(self, travels: Sequence[float], changes: Mapping[str, Array]) -> WheelAngles:
+        every = np.tile(self.offsets, (len(travels), 1))
+        rise = np.repeat(np.asarray(travels, dtype=float), len(self.offsets))
+        corner = self.corner
+        spindle = spindle_of(corner.side, corner.camber + every[:, -1], corner.toe + every[:, -2])
+        return wheel_angles(corner, solve_poses(corner, rise, changes, self._scatter(len(travels))), spindle)
+
+    def angles(self, travels: Sequence[float]) -> WheelAngles:
+        return self._solve(travels, {})
+
+    def lever(self, link: str) -> Array:
+        """Lever that a link steers its wheel by: the length that a radian of toe takes. [mm]"""
+        by = np.repeat([NUDGE, -NUDGE], len(self.offsets))
+        toe = self._solve([0.0, 0.0], {link: by}).toe.reshape(2, -1)
+        return np.asarray(2 * NUDGE / np.abs(toe[0] - toe[1]))
+
+    def measured(self, name: str) -> Array:
+        """What a tape reads, by the name of a field; a link's own name stands for its length."""
+        corner, scatter = self.corner, self._scatter(1)
+        ends = {
+            point: at
+            for link in corner.links
+            for point, at in zip(corner.kind.ends_of(link.name), (link.inner, link.outer), strict=True)
+        }
+
+        def place(point: str) -> Array:
+            at = corner.points[point] if point in corner.points else ends[point]
+            return np.broadcast_to(np.asarray(at) + scatter.get(point, 0.0), (len(self.offsets), 3))
+
+        if any(link.name == name for link in corner.links):
+            inner, outer = (place(end) for end in corner.kind.ends_of(name))
+            return np.asarray(np.linalg.norm(outer - inner, axis=1))
+        return measure(corner.kind, corner.side, name, place)
 
 
 def mirrored(left: Sequence[Array], right: Sequence[Array], spread: float) -> tuple[list[Array], list[Array], float]:
-    """Both sides' points drawn together as far as they show themselves to be mirrored, and the spread that is left.
+    """Both sides' points drawn together as far as they show themselves to be mirrored, and the share each takes of
+    the other's.
 
     The two sides differ by what was misread and by what is built otherwise; the second is estimated from how far they
-    are apart, so that a car that is not mirrored is left as it was read.
+    are apart, so that a car that is not mirrored is left as it was read.  What is left open of one point is
+    spread² · (1 − share), and spread² · share of it is the same at both sides.
     """
-    flip = np.array([1.0, -1.0, 1.0])
-    apart = np.array([one - other * flip for one, other in zip(left, right, strict=True)])
+    apart = np.array([one - other * MIRROR for one, other in zip(left, right, strict=True)])
     built = max(float(np.mean(apart**2)) - 2 * spread**2, LEAST_BUILT**2)
     pull = spread**2 / (2 * spread**2 + built)
     lefts = [one - pull * off for one, off in zip(left, apart, strict=True)]
-    rights = [one + pull * off * flip for one, off in zip(right, apart, strict=True)]
-    return lefts, rights, spread * float(np.sqrt(1 - pull))
+    rights = [one + pull * off * MIRROR for one, off in zip(right, apart, strict=True)]
+    return lefts, rights, pull
 
 
 # Left and right of one car are built alike within this, at the best.  The product's own. [mm]
 LEAST_BUILT = 0.7
+# Seen in a mirror, only what lies across the car changes its sign.
+MIRROR = np.array([1.0, -1.0, 1.0])
 
 
 def rows_at(
-    name: str, travel: float, travel_uncertainty: float, angles: Iterator[tuple[str, float, float, float]]
+    side: str, at: str, travel: float, travel_uncertainty: float, angles: Iterator[tuple[str, float, float, float]]
 ) -> list[Row]:
     """Angles read at one height: kind, value, uncertainty, and slope per mm, by which the height's own error
     counts."""
     return [
-        Row(f"{kind} {name}", kind, travel, value, float(np.hypot(np.hypot(size, MODEL), slope * travel_uncertainty)))
+        Row(
+            f"{side} {kind} {at}",
+            kind,
+            travel,
+            value,
+            float(np.hypot(np.hypot(size, MODEL), slope * travel_uncertainty)),
+        )
         for kind, value, size, slope in angles
     ]

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import OUT, SIDES, wheels_at
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.geometry.toe import AxleToe, axle_toe
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.geometry import Wheel
@@ -21,6 +21,7 @@ from fair_spindle.core.turns.realign import ANGLES, Realigned, Wanted, realign, 
 
 # Chance from which an angle is told to end inside its tolerance.  The product's own.
 LIKELY = 0.7
+NOT_READ = "Neither toe nor camber of this wheel was read: where it stands is not known."
 
 
 @value_object
@@ -155,7 +156,8 @@ def _across(
     near = sum(one.tolerances["toe"] for one in pair)
     straight = told.get("front.within.steering_wheel", STEERING_WHEEL_WITHIN) / ratio if ratio else near / 2
     within_thrust = straight if axle == "front" else told.get("rear.within.thrust", near / 2)
-    toes = toe_across(left, right, told.get(f"{axle}.within.total_toe", near), within_thrust)
+    both = all("toe" in aim for aim in aims)
+    toes = toe_across(left, right, told.get(f"{axle}.within.total_toe", near), within_thrust) if both else ()
     apart = [
         Across(f"{name} apart", name, 1.0, -1.0, 0.0, told[f"{axle}.apart.{name}"])
         for name in ANGLES
@@ -169,10 +171,12 @@ def _turned(pair: Sequence[Wheel], aims: Sequence[Mapping[str, float]], across: 
     asked: list[tuple[Wheel, Wanted | None, str]] = []
     for wheel, targets in zip(pair, aims, strict=True):
         problem = wheel.problem
-        if wheel.corner and not wheel.adjusters:
+        if wheel.corner and not targets:
+            problem = NOT_READ
+        elif wheel.corner and not wheel.adjusters:
             problem = "Nothing on this wheel can be adjusted, by its record."
         wanted = None
-        if wheel.corner:
+        if wheel.corner and targets:
             wanted = Wanted(wheel.corner, wheel.travel, wheel.adjusters, targets, wheel.tolerances)
         asked.append((wheel, wanted, problem))
     both = [wanted for _, wanted, _ in asked if wanted]
@@ -226,10 +230,10 @@ def _surely(
 
 def _stands(one: WheelPlan) -> float | None:
     """Toe a wheel ends at: as planned, or, where nothing is planned on it, as read at the height it will have."""
-    if one.plan:
-        return one.plan.after["toe"]
     if "toe" not in one.wheel.read:
         return None
+    if one.plan:
+        return one.plan.after["toe"]
     if one.wheel.corner is None:
         return one.wheel.read["toe"]
     try:

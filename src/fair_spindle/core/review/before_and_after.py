@@ -11,12 +11,11 @@ import numpy as np
 from fair_spindle.core.basics.errors import NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.predict.aligned import AlignedWheel
 from fair_spindle.core.predict.bump_steer import TIE, bump_steer
-from fair_spindle.core.predict.geometry import slope_read
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.turns.adjuster import changes_by_link
 
@@ -175,7 +174,7 @@ def beside_wheel(one: AlignedWheel, readings: Readings, *, with_height: bool) ->
         found.append(Beside(wheel.key, "height", height, None, height.value - wheel.travel, open_, settled))
     if wheel.corner is not None:
         try:
-            moves = _moves(one, readings)
+            moves = _moves(one)
             found += _angles(one, told, moves)
         except NoSolution:
             pass
@@ -188,27 +187,24 @@ def _angles(one: AlignedWheel, told: Mapping[str, Quantity], moves: MovesToe) ->
     steps = one.turned_when_read if one.read else one.planned
     set_to = [each.changed(steps.get(each.name, 0)) for each in wheel.adjusters]
     angles = angles_at(wheel.corner, [wheel.travel], changes_by_link(wheel.adjusters, np.array([set_to])))
-    names: tuple[Name, ...] = ("toe", "camber")
+    names: tuple[Name, ...] = ("toe", "camber", "caster")
     for name in names:
-        if name not in wheel.read:
-            continue
         open_ = sure.angles.get(name) if sure else None
-        if open_ is None and name == "camber":
-            continue
-        if open_ is None:
+        if open_ is None and name == "toe":
             open_ = COVERAGE * hypot(wheel.doubtful.toe, moves.per_height * wheel.doubtful.travel, moves.by_slope)
+        if name not in wheel.read or open_ is None:
+            continue
         before, predicted = told.get(f"{wheel.key}.{name}"), float(getattr(angles, name)[0])
         read, wanted = told.get(f"{wheel.key}.check_{name}"), one.plan.targets.get(name)
         yield Beside(wheel.key, name, before, wanted, predicted, open_, read)
 
 
-def _moves(one: AlignedWheel, readings: Readings) -> MovesToe:
+def _moves(one: AlignedWheel) -> MovesToe:
     wheel = one.plan.wheel
     assert wheel.corner is not None
     at = angles_at(wheel.corner, [wheel.travel + 1.0, wheel.travel - 1.0]).toe
     per_height = -float(at[0] - at[1]) / 2
-    read = slope_read(readings, readings.quantities, wheel.key)
-    slope = bump_steer(wheel.corner, wheel.doubtful.point, read)
+    slope = bump_steer(wheel)
     by_slope = abs(wheel.travel) * slope.uncertainty if slope else 0.0
     rod = next((each for each in wheel.adjusters if each.moves(TIE)), None)
     if rod is None:

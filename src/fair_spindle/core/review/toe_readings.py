@@ -10,15 +10,15 @@ import numpy as np
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.fields.field import Sheet
-from fair_spindle.core.geometry.slopes import angles_at
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.log import Entered, Event
 from fair_spindle.core.joblog.readings import Quantity, read_entry
 from fair_spindle.core.joblog.reducer import effective
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import steps_turned
-from fair_spindle.core.predict.bump_steer import TIE, bump_steer
-from fair_spindle.core.predict.geometry import Wheel, slope_read, wheels_of
+from fair_spindle.core.predict.bump_steer import TIE, bump_steer, lever_of
+from fair_spindle.core.predict.geometry import Wheel, wheels_of
 from fair_spindle.core.turns.adjuster import changes_by_link
 
 
@@ -105,14 +105,14 @@ def story_by_geometry(wheel: Wheel, state: JobState, readings: Readings, read: S
     if wheel.corner is None or "toe" not in wheel.read or before is None or not read:
         return None
     try:
-        slope = bump_steer(wheel.corner, wheel.doubtful.point, slope_read(readings, told, key))
+        slope = bump_steer(wheel)
         if slope is None:
             return None
         reads = tuple(_expected(wheel, state, one, before) for one in read)
         fit = _fit(wheel)
     except NoSolution:
         return None
-    lever = None if wheel.depth == "points" else told.get(f"{key}.tie.lever")
+    lever = None if wheel.depth == "points" else lever_of(wheel)
     start = Quantity(wheel.read["toe"], wheel.doubtful.toe)
     return ToeStory(key, start, slope, lever, fit, reads)
 

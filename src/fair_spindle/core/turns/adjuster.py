@@ -23,7 +23,8 @@ class Adjuster:
     along a wishbone lengthens both legs.  ``per_turn`` length change of one turn [mm], ``step``
     smallest step [turn], ``low`` and ``high`` the length change at its stops [mm], ``unit`` what a turn is called.
     ``start`` is how much longer than the old part it is before it is turned, ``doubt`` the standard uncertainty
-    of that [mm]; ``from_no_thread`` where turns are counted on from nothing engaged; ``part`` its key on the car;
+    of that [mm]; ``turn_open`` that of what one turn does to its length, where its thread was not told [mm];
+    ``from_no_thread`` where turns are counted on from nothing engaged; ``part`` its key on the car;
     ``stops_told`` whether anybody said how far it goes.
     """
 
@@ -38,6 +39,7 @@ class Adjuster:
     doubt: float = 0.0
     from_no_thread: bool = False
     part: str = ""
+    turn_open: float = 0.0
     stops_told: bool = True
 
     def changed(self, steps: float) -> float:

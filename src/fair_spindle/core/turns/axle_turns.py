@@ -119,9 +119,9 @@ def realign_axle(left: Wanted, right: Wanted, across: Sequence[Across]) -> tuple
     Examples
     --------
     >>> from fair_spindle.core.turns.adjuster import Adjuster, on
-    >>> from fair_spindle.core.geometry.slopes import Slopes
-    >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
-    >>> rod = Adjuster("rod", on("tie"), 1.0, 0.1, -9.0, 9.0)
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> wheel = usual_corner("strut")
+    >>> rod = Adjuster("rod", on("tie"), 1.0, 0.05, -9.0, 9.0)
     >>> stuck = Wanted(wheel, 0.0, (), {"toe": 0.01}, {"toe": 0.001})
     >>> free = Wanted(wheel, 0.0, (rod,), {"toe": 0.01}, {"toe": 0.001})
     >>> total, _ = toe_across(0.01, 0.01, 0.00001, 0.001)

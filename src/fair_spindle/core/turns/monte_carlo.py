@@ -13,9 +13,8 @@ from numpy.typing import NDArray
 
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.geometry.corner import Corner, spindle_of
+from fair_spindle.core.geometry.corner import spindle_of
 from fair_spindle.core.geometry.kinematics import solve_poses, wheel_angles
-from fair_spindle.core.geometry.slopes import angles_at
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link
 from fair_spindle.core.turns.axle_turns import Across
 from fair_spindle.core.turns.realign import ANGLES, Realigned, Wanted, angles_of
@@ -28,8 +27,9 @@ SAMPLES = 2000
 class Cloud:
     """Where a wheel's points and angles may lie: offsets as a linear map of independent standard normals.
 
-    ``points`` are the names of m points; ``sources`` the readings behind it, each with how many normals it has;
-    ``matrix`` maps all normals to 3 m coordinates [mm], toe and camber at ride height [rad], shape (3 m + 2, k).
+    ``points`` are the names of m points; ``sources`` the readings behind it, each with how many normals it has, those
+    of the same name one and the same at both wheels of an axle; ``matrix`` maps all normals to 3 m coordinates [mm],
+    toe and camber at ride height [rad], shape (3 m + 2, k).
     """
 
     points: tuple[str, ...]
@@ -48,8 +48,9 @@ class Cloud:
 class Doubtful:
     """Standard uncertainties of what a plan rests on: wheel angles [rad], travel and points [mm].
 
-    ``cloud`` tells the points and angles together, where a wheel is known by points or tape; ``apart`` is the part of
-    the travel's that left and right do not share; ``track``, where known, turns different heights into roll. [mm]
+    ``cloud`` tells the points and angles together; ``apart`` is the part of the travel's that left and right do not
+    share; ``track``, where known, turns different heights into roll [mm]; ``straight`` is how straight the road
+    wheels stood when their toes were read: what it adds to the left it takes from the right. [rad]
     """
 
     toe: float
@@ -59,14 +60,15 @@ class Doubtful:
     cloud: Cloud | None = None
     apart: float = 0.0
     track: float = 0.0
+    straight: float = 0.0
 
 
 @value_object
 class Sureness:
     """How sure the plan of one wheel is.
 
-    ``turns`` ± of the exact turns (coverage 2), ``angles`` ± of what is reached [rad], ``chance`` of
-    ending inside every tolerance, ``chances`` of each angle by itself.
+    ``turns`` ± of the exact turns (coverage 2), ``angles`` ± of every angle it comes to, aimed at or not [rad],
+    ``chance`` of ending inside every tolerance, ``chances`` of each angle by itself.
     """
 
     turns: Array
@@ -126,8 +128,9 @@ def how_sure(
 
     Notes
     -----
-    Readings are taken as normal and independent; the height an axle ends at is common to both wheels but for the part
-    that is told to be each wheel's own, which rolls the body with it.
+    Readings are taken as normal; what both wheels share is drawn once for both: sources of the same name, how
+    straight the steering wheel was held, and the height an axle ends at but for the part that is told to be each
+    wheel's own, which rolls the body with it.
     ± of the turns from one Newton step at each drawn corner; shares from a least-squares fit of the misses to the
     draws.
 
@@ -149,19 +152,17 @@ def how_sure(
     common = generator.normal(0.0, 1.0, (samples, 1))
     draws: dict[str, Array] = {"height": common * max(_shared(doubt) for *_, doubt in wheels)}
     heights = [common * _shared(one) + generator.normal(0.0, 1.0, (samples, 1)) * one.apart for *_, one in wheels]
+    sizes = {name: size for wanted, _, doubt in wheels for name, size in _sizes(wanted, doubt).items()}
+    draws |= {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
     angles, found, misses = [], [], []
     for place, (wanted, plan, doubtful) in enumerate(wheels):
-        own = {"height": heights[place], **_draw(wanted, doubtful, generator, samples)}
+        got = _drawn(wanted, plan, doubtful, {**draws, "height": heights[place]})
         if len(wheels) == 2 and doubtful.track:
             # The side that stands higher leans with the body, the other way on either side.
-            own["roll"] = wanted.corner.side * (heights[0] - heights[1]) / doubtful.track
-        side = "left" if wanted.corner.side > 0 else "right"
-        draws |= {f"{side} {name}": drawn for name, drawn in own.items() if name not in ("height", "roll")}
+            roll = wanted.corner.side * (heights[0] - heights[1]) / doubtful.track
+            got["camber"] = got["camber"] + roll[:, 0]
         if doubtful.apart:
-            draws[f"{side} height"] = heights[place] - common * _shared(doubtful)
-        got = _drawn(wanted, plan, doubtful, own)
-        if "roll" in own:
-            got["camber"] = got["camber"] + own["roll"][:, 0]
+            draws[f"{_side(wanted)} height"] = heights[place] - common * _shared(doubtful)
         sure, off = _one(wanted, plan, got)
         angles.append(got)
         found.append(sure)
@@ -205,7 +206,7 @@ def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sur
         slope = _slope(wanted, plan.changes, names) / near[:, None]
         turns = -off @ np.linalg.pinv(slope, rcond=1e-9).T
         spread = np.std(turns, axis=0) / np.array([adjuster.per_turn for adjuster in wanted.adjusters])
-    reached = dict(zip(names, (COVERAGE * np.std(angles, axis=0)).tolist(), strict=True))
+    reached = {name: COVERAGE * float(np.std(angle)) for name, angle in got.items()}
     inside = np.abs(off) <= 1
     chances = dict(zip(names, np.mean(inside, axis=0).tolist(), strict=True))
     return Sureness(COVERAGE * spread, reached, float(np.mean(np.all(inside, axis=1))), chances), off
@@ -213,46 +214,57 @@ def _one(wanted: Wanted, plan: Realigned, got: Mapping[str, Array]) -> tuple[Sur
 
 def _drawn(wanted: Wanted, plan: Realigned, doubtful: Doubtful, draws: Mapping[str, Array]) -> dict[str, Array]:
     """What each drawn wheel comes to with the planned turns, each shape (samples,)."""
-    corner = wanted.corner
+    corner, side = wanted.corner, _side(wanted)
     at = wanted.travel + draws["height"][:, 0]
     set_to = np.tile(plan.changes, (len(at), 1))
     for place, adjuster in enumerate(wanted.adjusters):
+        if adjuster.turn_open:
+            # Turns go wrong by what is turned, not by how a new part lies.
+            turns = adjuster.turns_to(float(plan.changes[place]))
+            set_to[:, place] += turns * draws[_of_a_turn(adjuster)][:, 0]
         if adjuster.doubt:
-            set_to[:, place] += draws[_against_old(adjuster)][:, 0]
+            set_to[:, place] += draws[_against_old(side, adjuster)][:, 0]
     changes = changes_by_link(wanted.adjusters, set_to)
-    if isinstance(corner, Corner):
-        scatter, toe, camber = doubtful.cloud.offsets(draws) if doubtful.cloud else ({}, *_angles_alone(draws))
-        spindle = spindle_of(corner.side, corner.camber + camber, corner.toe + toe)
-        found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
-        return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
-    found = angles_at(corner, at, changes)
-    toe = found.toe + draws["toe"][:, 0] + draws["bump steer"][:, 0] * at
-    toe = toe + sum(draws[f"{link} on toe"][:, 0] * changes[link] for link in corner.effect_doubts if link in changes)
-    camber = found.camber + draws["camber"][:, 0] + draws["camber slope"][:, 0] * at
-    return {"toe": toe, "camber": camber}
+    if doubtful.cloud:
+        scatter, toe, camber = doubtful.cloud.offsets(draws)
+    else:
+        scatter, toe, camber = {}, draws[f"{side} toe"][:, 0], draws[f"{side} camber"][:, 0]
+    if doubtful.straight:
+        toe = toe + corner.side * draws[STRAIGHT][:, 0]
+    spindle = spindle_of(corner.side, corner.camber + camber, corner.toe + toe)
+    found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
+    return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
 
 
-def _angles_alone(draws: Mapping[str, Array]) -> tuple[Array, Array]:
-    return draws["toe"][:, 0], draws["camber"][:, 0]
+STRAIGHT = "how straight the steering wheel was held"
 
 
-def _against_old(one: Adjuster) -> str:
-    return f"new {one.name.lower()} against the old"
+def _side(wanted: Wanted) -> str:
+    return "left" if wanted.corner.side > 0 else "right"
 
 
-def _draw(wanted: Wanted, doubtful: Doubtful, generator: np.random.Generator, samples: int) -> dict[str, Array]:
-    corner, cloud = wanted.corner, doubtful.cloud
-    sizes = {"toe": (doubtful.toe, 1), "camber": (doubtful.camber, 1)}
-    if cloud and isinstance(corner, Corner):
-        sizes = {name: (1.0, width) for name, width in cloud.sources}
-    elif not isinstance(corner, Corner):
-        sizes |= {
-            "bump steer": (corner.toe_slope_uncertainty, 1),
-            "camber slope": (corner.camber_slope_uncertainty, 1),
-            **{f"{link} on toe": (size, 1) for link, size in corner.effect_doubts.items()},
-        }
-    sizes |= {_against_old(adjuster): (adjuster.doubt, 1) for adjuster in wanted.adjusters if adjuster.doubt}
-    return {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
+def _against_old(side: str, one: Adjuster) -> str:
+    return f"{side} new {one.name.lower()} against the old"
+
+
+def _of_a_turn(one: Adjuster) -> str:
+    return f"thread of the {one.name.lower()}, both sides"
+
+
+def _sizes(wanted: Wanted, doubtful: Doubtful) -> dict[str, tuple[float, int]]:
+    """Standard uncertainty and number of draws of each source; threads nobody told are alike at both sides."""
+    side = _side(wanted)
+    sizes = {f"{side} toe": (doubtful.toe, 1), f"{side} camber": (doubtful.camber, 1)}
+    if doubtful.cloud:
+        sizes = {name: (1.0, width) for name, width in doubtful.cloud.sources}
+    if doubtful.straight:
+        sizes[STRAIGHT] = (doubtful.straight, 1)
+    for adjuster in wanted.adjusters:
+        if adjuster.doubt:
+            sizes[_against_old(side, adjuster)] = (adjuster.doubt, 1)
+        if adjuster.turn_open:
+            sizes[_of_a_turn(adjuster)] = (adjuster.turn_open, 1)
+    return sizes
 
 
 def _slope(wanted: Wanted, changes: Array, names: Sequence[str]) -> Array:

@@ -12,7 +12,8 @@ from fair_spindle.core.basics.bounded import bounded_least_squares
 from fair_spindle.core.basics.errors import InputError, NoSolution, require
 from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.geometry.slopes import Geometry, angles_at
+from fair_spindle.core.geometry.corner import Corner
+from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.turns.adjuster import Adjuster, changes_by_link, near_settings
 
 Array = NDArray[np.float64]
@@ -50,7 +51,7 @@ class Realigned:
 class Wanted:
     """What is wanted of one wheel: its geometry, travel [mm], adjusters, targets and tolerances [rad]."""
 
-    corner: Geometry
+    corner: Corner
     travel: float
     adjusters: tuple[Adjuster, ...]
     targets: Mapping[str, float]
@@ -67,7 +68,7 @@ class Tried:
 
 
 def realign(
-    corner: Geometry,
+    corner: Corner,
     travel: float,
     adjusters: Sequence[Adjuster],
     targets: Mapping[str, float],
@@ -77,7 +78,7 @@ def realign(
 
     Parameters
     ----------
-    corner : Corner or Slopes
+    corner : Corner
         The wheel at the old ride height. [mm, rad]
     travel : float
         Wheel travel to the new ride height; minus the height change. [mm]
@@ -167,10 +168,11 @@ def exact_changes(wanted: Wanted) -> tuple[Array, Array, tuple[str, ...]]:
     Examples
     --------
     >>> from fair_spindle.core.turns.adjuster import on
-    >>> from fair_spindle.core.geometry.slopes import Slopes
-    >>> wheel = Slopes(1, 0.0, 0.0, 0.0, 0.0, effects={"tie": (0.01, 0.0)})
-    >>> exact_changes(Wanted(wheel, 0.0, (Adjuster("rod", on("tie"), 1.5, 1, -9, 9),), {"toe": 0.02}, TOLERANCES))
-    (array([2.]), array([2.]), ())
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> wheel = usual_corner("strut")
+    >>> rod = Adjuster("rod", on("tie"), 1.5, 1, -9, 9)
+    >>> exact_changes(Wanted(wheel, 0.0, (rod,), {"toe": 0.02}, TOLERANCES))[0].round(3)
+    array([2.696])
     """
     weights = _checked(wanted)
     goals = np.array([wanted.targets[name] for name in weights])
@@ -225,9 +227,9 @@ def try_steps(wanted: Wanted, centre: Array) -> Tried:
     Examples
     --------
     >>> from fair_spindle.core.turns.adjuster import on
-    >>> from fair_spindle.core.geometry.slopes import Slopes
-    >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.001})
-    >>> float(try_steps(wheel, np.zeros(0)).cost[0])
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> wheel = Wanted(usual_corner("strut"), 0.0, (), {"toe": 0.001}, {"toe": 0.001})
+    >>> float(try_steps(wheel, np.zeros(0)).cost[0].round(6))
     1.0
     """
     changes = near_settings(centre, wanted.adjusters)
@@ -327,8 +329,8 @@ def settle(wanted: Wanted, free: Array, stopped: tuple[str, ...], tried: Tried, 
     Examples
     --------
     >>> from fair_spindle.core.turns.adjuster import on
-    >>> from fair_spindle.core.geometry.slopes import Slopes
-    >>> wheel = Wanted(Slopes(1, 0.0, 0.001, 0.0, 0.0), 0.0, (), {"toe": 0.0}, {"toe": 0.002})
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> wheel = Wanted(usual_corner("strut"), 0.0, (), {"toe": 0.0}, {"toe": 0.002})
     >>> settle(wheel, np.zeros(0), (), try_steps(wheel, np.zeros(0)), 0).reached
     {'toe': True}
     """
@@ -449,7 +451,7 @@ def angles_of(wanted: Wanted, changes: Array) -> dict[str, Array]:
 
     Notes
     -----
-    Slopes know no caster.
+    As :func:`~fair_spindle.core.geometry.kinematics.angles_at`.
 
     Source
     ------
@@ -458,9 +460,9 @@ def angles_of(wanted: Wanted, changes: Array) -> dict[str, Array]:
     Examples
     --------
     >>> from fair_spindle.core.turns.adjuster import on
-    >>> from fair_spindle.core.geometry.slopes import Slopes
-    >>> sorted(angles_of(Wanted(Slopes(1, 0.0, 0.0, 0.0, 0.0), 5.0, (), {}, {}), np.zeros((1, 0))))
-    ['camber', 'toe']
+    >>> from fair_spindle.core.geometry.usual_corners import usual_corner
+    >>> sorted(angles_of(Wanted(usual_corner("strut"), 5.0, (), {}, {}), np.zeros((1, 0))))
+    ['camber', 'caster', 'toe']
     """
     links = changes_by_link(wanted.adjusters, changes)
     found = angles_at(wanted.corner, np.full(len(changes), wanted.travel), links)

@@ -2,8 +2,16 @@
 
 from dataclasses import replace
 
-from fair_spindle.core.geometry.layouts.layout import FRONT_REAR, WHEEL, ArmKind, Layout
+from fair_spindle.core.geometry.layouts.layout import (
+    BUMP_STEER_KEPT,
+    CAMBER_GAIN_KEPT,
+    FRONT_REAR,
+    WHEEL,
+    ArmKind,
+    Layout,
+)
 from fair_spindle.core.geometry.layouts.wishbones import (
+    KEPT,
     LOWER,
     LOWER_LINKS,
     LOWER_POINTS,
@@ -40,5 +48,6 @@ LAYOUT = Layout(
         ("spring_low", "Spring or damper, lower end on the arm"),
     ),
     joint_inboard=0.04,
+    kept=(*KEPT, BUMP_STEER_KEPT, CAMBER_GAIN_KEPT),
     usual={"upper_front": (115, 400, 500), "upper_rear": (-150, 402, 500), "upper_ball": (-25, 655, 530), **USUAL},
 )

@@ -1,6 +1,15 @@
 """Five-link: five links hold the upright, each with its two joints."""
 
-from fair_spindle.core.geometry.layouts.layout import ENDS, WHEEL, ArmKind, Layout, ends_of_arms
+from fair_spindle.core.geometry.layouts.layout import (
+    BUMP_STEER_KEPT,
+    CAMBER_GAIN_KEPT,
+    ENDS,
+    LEVER_KEPT,
+    WHEEL,
+    ArmKind,
+    Layout,
+    ends_of_arms,
+)
 
 _LINKS = (
     ArmKind("upper_front", "Upper front link", ENDS),
@@ -17,6 +26,7 @@ LAYOUT = Layout(
     (*ends_of_arms(_LINKS), WHEEL),
     camber_usual=(-4.0, 1.0),
     told_links=True,
+    kept=(LEVER_KEPT, BUMP_STEER_KEPT, CAMBER_GAIN_KEPT),
     usual={
         "wheel_center": (0, 755, 315),
         "upper_front_inner": (112, 400, 498),

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from dataclasses import field
 from typing import Literal
 
+from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import AXLES, Axle
 
@@ -20,6 +21,14 @@ Guide = Literal["links", "strut", "swing", "trailing", "beam", "axle"]
 FRONT_REAR = (("front", "front bushing"), ("rear", "rear bushing"))
 ENDS = (("inner", "inner end"), ("outer", "outer end"))
 WHEEL = ("wheel_center", "Wheel centre")
+# How far one coordinate of a point varies from car to car, and from one side of a car to the other.  The product's
+# own, wide on purpose. [mm]
+CAR_TO_CAR, SIDE_TO_SIDE = 25.0, 1.0
+# Points drawn each for itself make wheels that nobody would build: whoever lays a car out keeps these near the
+# middling corner's. What is kept, and how far it still varies; the product's own. [rad/mm, mm]
+BUMP_STEER_KEPT = ("toe_slope", to_core(12, "min_per_10mm"))
+LEVER_KEPT = ("tie.lever", 18.0)
+CAMBER_GAIN_KEPT = ("camber_slope", to_core(6, "min_per_10mm"))
 
 
 @value_object
@@ -63,7 +72,8 @@ class Layout:
     needed of both sides; ``axle_links`` are (name, body, axle), ``leaves`` (front eye, seat, rear eye), ``across``
     the ends of its rod at both sides.  ``camber_usual`` is what cars show [°], ``joint_inboard`` how far the upper
     joint leans in by its height, ``usual`` a middling left corner at ride height, x forward, y left, z up [mm]; the
-    product's own, common practice, no published source.
+    product's own, common practice, no published source.  ``kept`` is what its wheels are kept to from car to car,
+    and the standard deviation that is left. [rad, rad/mm, mm]
     """
 
     key: str
@@ -85,6 +95,7 @@ class Layout:
     across: str = ""
     joint_inboard: float = 0.0
     usual: Mapping[str, Point] = field(default_factory=dict)
+    kept: tuple[tuple[str, float], ...] = (BUMP_STEER_KEPT, CAMBER_GAIN_KEPT)
 
     @property
     def independent(self) -> bool:

@@ -1,7 +1,8 @@
 """Strut: the upright slides along it, a wishbone below, the tie rod."""
 
-from fair_spindle.core.geometry.layouts.layout import WHEEL, Layout
+from fair_spindle.core.geometry.layouts.layout import BUMP_STEER_KEPT, CAMBER_GAIN_KEPT, WHEEL, Layout
 from fair_spindle.core.geometry.layouts.wishbones import (
+    KEPT,
     LOWER,
     LOWER_LINKS,
     LOWER_POINTS,
@@ -23,5 +24,6 @@ LAYOUT = Layout(
     steering_axis=("lower_ball", "strut_top"),
     movable="strut_top",
     joint_inboard=0.14,
+    kept=(*KEPT, BUMP_STEER_KEPT, CAMBER_GAIN_KEPT),
     usual={"strut_top": (-22, 575, 860), "strut_low": (2, 625, 415), **USUAL},
 )

@@ -1,6 +1,7 @@
 """Trailing arm with lateral links: the upright is one piece with the arm, which turns in one joint."""
 
-from fair_spindle.core.geometry.layouts.layout import ENDS, WHEEL, ArmKind, Layout, ends_of_arms
+from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.geometry.layouts.layout import BUMP_STEER_KEPT, ENDS, WHEEL, ArmKind, Layout, ends_of_arms
 
 _ACROSS = (
     ArmKind("lateral_front", "Front lateral link", ENDS, steers=True),
@@ -18,6 +19,8 @@ LAYOUT = Layout(
     axles=("rear",),
     links=tuple((arm.key, f"{arm.key}_inner", f"{arm.key}_outer") for arm in _ACROSS),
     guide_points=("trailing_body",),
+    # An arm stiff across the car steers its wheel by where its links lie: they vary more in what they do.
+    kept=(("lateral_front.lever", 30.0), BUMP_STEER_KEPT, ("camber_slope", to_core(9, "min_per_10mm"))),
     usual={
         "wheel_center": (0, 755, 315),
         "trailing_body": (420, 560, 290),

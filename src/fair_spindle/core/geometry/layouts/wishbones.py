@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from fair_spindle.core.geometry.layouts.layout import FRONT_REAR, ArmKind, PlanMeasure, Point
+from fair_spindle.core.basics.units import to_core
+from fair_spindle.core.geometry.layouts.layout import FRONT_REAR, LEVER_KEPT, ArmKind, PlanMeasure, Point
 
 WISHBONE_PLAN = (
     PlanMeasure("span", "Between its pivots, fore and aft", 40, 900),
@@ -22,6 +23,8 @@ TIE = ArmKind(
 )
 TIE_POINTS = (("tie_inner", "Tie rod, inner joint"), ("tie_outer", "Tie rod, outer joint"))
 TIE_LINK = ("tie", "tie_inner", "tie_outer")
+# How far the lean of a steering axis and the lever it is steered by vary. [rad, mm]
+KEPT = (("caster", to_core(3, "deg")), LEVER_KEPT)
 USUAL: dict[str, Point] = {
     "wheel_center": (0, 755, 315),
     "lower_front": (90, 360, 198),
