@@ -134,7 +134,9 @@ def make_car(rng, layouts=("double_wishbone", "strut"), sweep=False):
         entries.append(typed(f"{axle}.motion_ratio", ratios[axle], "spring_per_wheel"))
         for kind, store, rate, free in (("spring", old, 32, 380), ("new_spring", new, 48, 316)):
             entries += [typed(f"{axle}.{kind}.rate", rate, "n_per_mm"), typed(f"{axle}.{kind}.free", free)]
-            store.update({f"{axle}.{s}": (rate * (1 + 0.02 * rng.normal()), free + 1.1 * rng.normal(), ratio)
+            # What is printed errs for both; each spring differs from it by how it was made.
+            both = rate * (1 + 0.018 * rng.normal()), free + 1.0 * rng.normal()
+            store.update({f"{axle}.{s}": (both[0] * (1 + 0.009 * rng.normal()), both[1] + 0.45 * rng.normal(), ratio)
                           for s in ("left", "right")})  # fmt: skip
         entries.append(Entered(f"{axle}.new_spring.fit", choice="coil"))
         for side, sign in (("left", 1), ("right", -1)):

@@ -14,7 +14,9 @@ from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import readings_now
 from fair_spindle.core.predict.aligned import align_car
-from fair_spindle.core.predict.height_model import model_of_wheels, sit_by_wheels
+from fair_spindle.core.predict.height_model import model_of_car
+from fair_spindle.core.predict.ride_height import sit
+from fair_spindle.core.predict.sprung_car import sprung_car
 from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_wheel
 from fair_spindle.core.review.corrections import want_wheels
 from fair_spindle.core.review.height_causes import explain_heights
@@ -184,8 +186,9 @@ def axle_alone(*off):
     told = dict(readings.quantities)
     for name in ("sprung_load", "height"):
         told[f"front.right.{name}"] = told[f"front.left.{name}"]
-    model = model_of_wheels(replace(readings, quantities=told))
-    wheels = sit_by_wheels(model, told).wheels
+    car = sprung_car(replace(readings, quantities=told), None, changed=("front", "rear"))
+    model = model_of_car(car)
+    wheels = sit(car, told).wheels
     before = {one.key: one.height for one in wheels}
     after = {one.key: Quantity(one.predicted + by, 0.3) for one, by in zip(wheels, off, strict=True)}
     missed = [Beside(one.key, "height", one.height, None, one.predicted, 2.0, after[one.key]) for one in wheels]
@@ -200,7 +203,7 @@ def test_heights_of_an_axle_alone_teach_its_springs():
     assert rate.after_plus_minus < rate.before_plus_minus
     assert set(found) <= {"front.new_spring.rate", "front.motion_ratio"}, "the old spring is off the car"
     assert learn(model, before, {}) == []
-    assert model_of_wheels(replace(counted_job("7")[2], quantities={})) is None
+    assert model_of_car(sprung_car(replace(counted_job("7")[2], quantities={}), None, changed=("front",))) is None
 
 
 def test_heights_of_an_axle_alone_point_at_what_both_share_or_at_one_wheel():

@@ -19,7 +19,10 @@ ROOT = Path(fair_spindle.__file__).parent
 ROOMS = ("core/fields", "core/joblog", "core/predict", "core/review", "jobs", "demo")
 WHERE = re.compile(r"^(front|rear|car)\.((left|right)\.?)?")
 # What is named after a place and is no field: inputs of a calculation, parts of an entry or of a bolt in an error.
-NO_FIELDS = {"", "dead", "gauge", "left", "load", "plus_minus", "ratio_slope", "right", "start", "turns"}
+NO_FIELDS = {
+    "", "dead", "dead_share", "front_share", "gauge", "height_stays", "left", "load", "load_apart", "mass",
+    "plus_minus", "ratio_slope", "new_spring.set", "new_spring.typed", "ride_height", "right", "set", "start", "turns", "typed",
+}  # fmt: skip
 ABOUT_BOLTS = {"joint_maps.py"}
 
 

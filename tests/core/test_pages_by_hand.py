@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 from planner import Order
+from scipy.stats import norm
 from test_geometry_of_cars import ANGLES, TAPE, adjusted, points, record, typed
 from test_prediction_by_hand import builder
 from test_rubber_and_heights import NEW, choose, job
@@ -28,7 +29,7 @@ from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aboard import added_loads
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.bars import bars_of
-from fair_spindle.core.predict.clamping import INSIDE, READ_AT_GATE, _lift_of_car, pivots_of
+from fair_spindle.core.predict.clamping import READ_AT_GATE, _lift_of_car, drawn_in, pivots_of
 from fair_spindle.core.predict.geometry import solid_axles_of, wheels_of
 from fair_spindle.core.predict.linkage_fit import points_of
 from fair_spindle.core.predict.perching import _thread, bench_places, correct_perches
@@ -182,7 +183,7 @@ def test_where_a_ring_goes_is_as_sure_as_what_it_rests_on():
     told |= {f"front.left.{name}": Quantity(*size) for name, size in wheel.items()}
 
     def place(told, load=3600.0):
-        stands = [SimpleNamespace(load_before=load, load_plus_minus=80.0)] * 4
+        stands = [SimpleNamespace(key=key, load_before=load, load_plus_minus=80.0) for key in WHEELS]
         words = {"front.spring.kind": "coilover", "front.new_spring.fit": "coil"}
         return bench_places(Readings(Sheet(), told, words), Sitting(wheels=tuple(stands)))[0]
 
@@ -214,8 +215,21 @@ def test_a_clamp_window_lies_where_the_arm_stands_at_the_new_height(arm, layout)
     variants = [window(300, -10), window(302, -10), window(300, -9)] if arm == "lower" else [window(450, 0)]
     variants += [] if arm == "lower" else [window(0.75 * 605, 0)]
     (below, above), *others = variants
-    inside = [INSIDE * math.hypot(READ_AT_GATE, *(one[n] - variants[0][n] for one in others)) for n in (0, 1)]
+    open_ = [math.hypot(READ_AT_GATE, *(one[n] - variants[0][n] for one in others)) for n in (0, 1)]
+    inside = [drawn_in(above - below, max(open_)) * one for one in open_]
     assert sorted((low, high)) == pytest.approx([below + inside[0], above - inside[1]], abs=0.05)
+
+
+@pytest.mark.referee
+@pytest.mark.parametrize("width", [1.0, 3.9, 3.95, 5.0, 12.0])
+def test_a_window_is_drawn_in_until_both_its_edges_fail_in_five_of_a_hundred(width):
+    """Referee: scipy's normal distribution; 1.645 where the far edge is far, nothing where the middle is not sure."""
+    found = drawn_in(2 * width, 2.0)
+    if 2 * norm.sf(width / 2) > 0.05:
+        assert found is None
+        return
+    assert norm.sf(found) + norm.sf(width - found) == pytest.approx(0.05, abs=1e-6)
+    assert found == pytest.approx(1.645, abs=1e-3) or width < 5.5
 
 
 def test_both_springs_of_a_pair_are_one_unknown_the_largest_first():

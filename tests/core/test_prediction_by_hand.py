@@ -11,6 +11,7 @@ from test_rubber_and_heights import NEW, choose, job
 from test_rubber_and_heights import typed as mm_typed
 
 from fair_spindle.core.basics.typed import Typed
+from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Bolt, BoltSpec
 from fair_spindle.core.bolts.tightening import angle_tension
 from fair_spindle.core.fields.field import Sheet
@@ -267,7 +268,7 @@ def test_a_ring_goes_where_the_loaded_spring_leaves_it_above_the_lower_eye(space
     told = {f"front.{name}": Quantity(size) for name, size in axle.items()}
     told |= {f"front.left.{name}": Quantity(size) for name, size in wheel.items()}
     words = {"front.spring.kind": "coilover", "front.new_spring.fit": "single"}
-    stands = [SimpleNamespace(load_before=3600.0, load_plus_minus=0.0)] * 4
+    stands = [SimpleNamespace(key=key, load_before=3600.0, load_plus_minus=0.0) for key in WHEELS]
     left, right = bench_places(Readings(Sheet(), told, words), Sitting(wheels=tuple(stands)))
     assert right.lacks[0] == "front.right.damper_length"
     spring = 220.0 - ((3600.0 - 400.0) / 0.9 - gas) / 55.0

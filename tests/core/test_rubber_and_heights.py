@@ -48,7 +48,7 @@ def heights_by_hand(loads, dead, ratio, old, new):
 
 @pytest.mark.identity
 def test_stated_bands_of_heights_and_cross_weight_hold_hidden_cars():
-    """600 cars whose springs err each for itself; the referee solves them by hand. 95.45 % are meant."""
+    """600 cars whose springs err as printed and as made; the referee solves them by hand. 95.45 % are meant."""
     rng = np.random.default_rng(4)
     readings, car, _ = job(*NEW)
     sitting = sit(car, readings.quantities)
@@ -65,10 +65,12 @@ def test_stated_bands_of_heights_and_cross_weight_hold_hidden_cars():
         springs = []
         for kind in ("spring", "new_spring"):
             rows = []
-            for key in WHEELS:
-                axle = key.split(".")[0]
-                # Each spring by itself: the stated uncertainty of one is √2 of the pair's mean.
-                rows.append([drawn(f"{axle}.{kind}.{part}", np.sqrt(2)) for part in ("rate", "free")])
+            for axle in ("front", "rear"):
+                both = np.array([drawn(f"{axle}.{kind}.{part}") for part in ("rate", "free")])
+                # Half of what two springs of a pair differ by, as they are made.
+                half = np.array([drawn(f"{axle}.{kind}.{part}.apart") for part in ("rate", "free")])
+                set_ = np.array([0.0, drawn(f"{axle}.{kind}.set")])
+                rows += [both + half - set_, both - half - set_]
             springs.append(np.array(rows))
         loads = np.array([drawn(f"{key}.load") for key in WHEELS])
         dead = np.array([drawn(f"{key}.dead") for key in WHEELS])

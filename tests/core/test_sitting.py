@@ -1,11 +1,13 @@
 """From readings to where a car sits: every thickness, what is missing, travel, bars, learning."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from kinds import WHOLE_CAR
 
 from fair_spindle.core.basics.typed import Typed
-from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.joblog.log import Entered, Event, Filled
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.reducer import derive
@@ -102,9 +104,23 @@ def test_every_thickness_lifts_by_its_own_ratio():
 def test_what_is_missing_is_named_and_what_cannot_be_is_told():
     state = derive([Event("e", 1, "", Filled((typed("front.track", 1500),), "t"))], WHOLE_CAR)
     readings = readings_now(state, WHOLE_CAR)
-    car = sprung_car(readings, None)
-    assert {"car.loads", "car.wheelbase", "rear.track", "front.motion_ratio", "rear.spring.rate"} <= set(car.lacks)
-    assert "front.spring.free" not in car.lacks, "not needed while the springs stay"
+    nothing = sprung_car(readings, None, changed=("front", "rear"))
+    assert nothing.lacks == tuple(f"{axle}.{name}" for axle in AXLES for name in ("new_spring.fit", "new_top.spacer"))
+    assert (nothing.stands, sit(nothing, {}).wheels) == ((), ()), "what nobody told is no change of naught"
+    spacer = {**readings.quantities, "front.new_top.spacer": Quantity(25.0), "front.motion_ratio": Quantity(0.55)}
+    half = sprung_car(replace(readings, quantities=spacer), None, changed=("front", "rear"))
+    assert half.lacks == ("rear.new_spring.fit", "rear.new_top.spacer")
+    sitting = sit(half, {}, 400)
+    assert [one.key for one in sitting.wheels] == ["front.left", "front.right"]
+    assert [one.change for one in sitting.wheels] == pytest.approx([25 / 0.55] * 2), (
+        "by hand, whatever the car weighs"
+    )
+    assert (sitting.cross, sitting.cross_before) == (None, None), "nobody weighed it"
+    words = {**readings.words, "front.new_spring.fit": "coil"}
+    new = sprung_car(replace(readings, words=words), None, changed=("front",))
+    assert set(new.lacks) == {
+        f"front.{which}.{part}" for which in ("spring", "new_spring") for part in ("rate", "free")
+    }
     short = [
         choose("front.new_spring.fit", "coil"),
         typed("front.new_spring.rate", 1.2, "rate"),

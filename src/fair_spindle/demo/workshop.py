@@ -223,5 +223,7 @@ _CHECK = (
     )),
     enter_toe("front.left.check_toe", "7"),
     enter_toe("front.right.check_toe", "6"),
+    enter_camber("front.left.check_camber", "-0°55'"),
+    enter_camber("front.right.check_camber", "-1,05"),
     Entered("car.check_wheel_straight", choice="straight"),
 )  # fmt: skip

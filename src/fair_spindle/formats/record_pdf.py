@@ -82,7 +82,8 @@ def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
     """Loads before and after, and the heights drawn, of a job on springs."""
     if not sits:
         return []
-    rows = [(sit["label"], f"{sit['load_before_n']:.0f}", f"{sit['load_n']:.0f}") for sit in sits]
+    weighed = [sit for sit in sits if sit["load_n"] is not None]
+    rows = [(sit["label"], f"{sit['load_before_n']:.0f}", f"{sit['load_n']:.0f}") for sit in weighed]
     ladders = [
         height_ladder(
             sit["label"],
@@ -96,7 +97,8 @@ def _loads(sits: Sequence[Mapping[str, Any]]) -> list[Any]:
         for sit in sits
     ]
     head = ("", "Load before, N", "Load after, N")
-    return [words("Heights and loads", "part"), table(head, rows), in_rows(ladders, 4)]
+    loads = [table(head, rows)] if rows else []
+    return [words("Heights and loads" if rows else "Heights", "part"), *loads, in_rows(ladders, 4)]
 
 
 def _turns(turns: Sequence[Mapping[str, Any]]) -> list[Any]:

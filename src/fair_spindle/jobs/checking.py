@@ -127,9 +127,8 @@ def _besides(now: Standing) -> tuple[list[Beside], dict[str, MovesToe]]:
 @by_identity(most=FORESEEN_KEPT)
 def _beside_wheels(predicted: Predicted) -> dict[str, tuple[list[Beside], MovesToe]]:
     """Each wheel's angles beside what was foreseen of them; not to be changed."""
-    with_height = not predicted.sitting.wheels
     return {
-        key: beside_wheel(wheel, predicted.readings, with_height=with_height)
+        key: beside_wheel(wheel, predicted.readings, with_height=key.split(".")[0] not in predicted.moved)
         for key, wheel in predicted.wheels.items()
     }
 

@@ -32,8 +32,9 @@ from fair_spindle.core.predict.geometry import (
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.turn_effect import rod_of
 from fair_spindle.core.predict.turning import LIKELY, AxlePlan, CarPlan, WheelPlan, plan_car
-from fair_spindle.core.predict.worth import worth_of_readings
+from fair_spindle.core.predict.worth import Worth, worth_of_readings
 from fair_spindle.core.turns.adjuster import Adjuster
+from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.formats.job_kinds import find_kind
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.drawn_corner import changes_of, drawn
@@ -64,6 +65,12 @@ SWEEP_MM = 80
 # A turn shorter than this fits any thread. [mm]
 WORTH_CHECKING = 3.0
 MOST_WAYS = 3
+# What a wheel's numbers rest on, where that is less than its points.
+DEPTHS = {
+    "layout": "Nobody measured this wheel: a middling one of its kind, with the ± that cars of it have.",
+    "slopes": "A middling wheel of its kind, held to the slopes that were read. Tape or points give more.",
+    "tape": "A middling wheel of its kind, held to what the tape read. Points give more.",
+}
 SWEEP = np.arange(-SWEEP_MM, SWEEP_MM + 1, 4.0)
 
 
@@ -182,6 +189,7 @@ def _wheel(turned: WheelPlan, now: Standing) -> WheelPlanView:
         segments=drawn(corner) if corner else [],
         adjusters=_adjusters(turned),
         targets=show_targets(turned),
+        depth_said=DEPTHS.get(wheel.depth, ""),
         worth=show_worth(wheel, turned_by(turned)),
         chance_pct=100 * sure.chance if sure and plan else None,
     )
@@ -297,9 +305,11 @@ def verdict(reached: bool, chance: float | None) -> Literal["likely", "open", "m
 
 def show_worth(wheel: Wheel, turned: float, read: float | None = None) -> list[WorthView]:
     """What further readings would make of the ± of toe, camber and turns, the best first."""
+    rod = rod_of(wheel)
     return [
         WorthView(
             said=one.said,
+            becomes=_becomes(one, rod.unit if rod else ""),
             fields=list(one.fields),
             minutes=one.minutes,
             toe_now_deg=degrees(one.toe[0]),
@@ -311,6 +321,18 @@ def show_worth(wheel: Wheel, turned: float, read: float | None = None) -> list[W
         )
         for one in worth_of_readings(wheel, turned, read)[:MOST_WAYS]
     ]
+
+
+def _becomes(one: Worth, unit: str) -> str:
+    """What a reading makes of the ± of the turns, or of the angles where none are planned."""
+    if one.turns and unit == "turn":
+        now, then = (turns / FLAT for turns in one.turns)
+        return f"± {now:.1f} flats becomes ± {then:.1f}"
+    said = [
+        f"{name} ± {degrees(now):.2f}° becomes ± {degrees(then):.2f}°"
+        for name, (now, then) in (("toe", one.toe), ("camber", one.camber))
+    ]
+    return ", ".join(said)
 
 
 def turned_by(planned: WheelPlan) -> float:

@@ -193,6 +193,7 @@ class WorthView(View):
     takes."""
 
     said: str
+    becomes: str
     fields: list[str]
     toe_now_deg: float
     toe_then_deg: float
@@ -217,6 +218,7 @@ class WheelPlanView(View):
     curve: CurveView | None
     segments: list[SegmentView]
     depth: str
+    depth_said: str
     differs: str
     adjusters: list[AdjusterView]
     targets: list[TargetView]

@@ -28,7 +28,7 @@ from fair_spindle.core.joblog.bolt_needs import (
 )
 from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.joint_maps import Change, changed_places, other_side_of
-from fair_spindle.core.joblog.loading import height_gate
+from fair_spindle.core.joblog.loading import height_gate, say_window
 from fair_spindle.core.joblog.log import Adapter, Drawn
 from fair_spindle.core.joblog.plain import build, plain
 from fair_spindle.core.joblog.state import JobState
@@ -137,8 +137,8 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         bolt.number: state.bolts.get(bolt_key(joint.key, bolt.number), BoltState()) for bolt in joint.bolts
     }
     evidence, gate, window = None, "", None
+    pivots, missing = now.pivots if waits_for_load(joint, state) else ({}, {})
     if waits_for_load(joint, state):
-        pivots, missing = now.pivots
         window = pivots[joint.key].window if joint.key in pivots else None
         evidence, gate = height_gate(joint.axle, joint.side, state, window, missing.get(joint.key, ""))
     return m.JointView.of(
@@ -151,6 +151,8 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         gate=gate,
         height_mm=state.loaded_heights.get(f"{joint.axle}.{joint.side}"),
         window_mm=list(window) if window else [],
+        window_usual=USUAL_ARM if joint.key in pivots and pivots[joint.key].usual else "",
+        asked=_asked(joint, now) if waits_for_load(joint, state) and evidence is None else [],
         bolts=[_bolt(bolt, standing_of[bolt.number]) for bolt in joint.bolts],
         done=sum(is_final(bolt, standing_of[bolt.number]) for bolt in joint.bolts),
         next=_next(joint, state, adapter),
@@ -158,6 +160,19 @@ def show_joint(joint: Joint, now: Standing, adapter: Adapter | None = None) -> m
         swapped=swapped(joint),
         map=_map_of(joint),
     )
+
+
+USUAL_ARM = "By a middling arm: its own length and rise, read by tape with the car on its wheels, widen it."
+
+
+def _asked(joint: Joint, now: Standing) -> list[str]:
+    """Fields that would make the clamp window known, or wider, as far as they can still be read where the car
+    stands."""
+    if now.state.position != "on_wheels":
+        return []
+    where = f"{joint.axle}.{joint.side or 'left'}"
+    names = (f"{where}.height", f"{where}.{joint.arm}.length", f"{where}.{joint.arm}.rise")
+    return [key for key in names if key in now.sheet.fields and key not in now.readings.quantities]
 
 
 @by_identity(most=DRAWINGS_KEPT)
@@ -273,7 +288,7 @@ def _specified(bolt: Bolt, percent: int, adapter: Adapter | None) -> TypedView |
 
 def _redo(one: WoundUp, joint: Joint, state: JobState, pivots: Mapping[str, Pivot]) -> m.RedoView:
     """How a bolt that was clamped off height is put right, step by step."""
-    low, high = pivots[joint.key].window
+    between = say_window(pivots[joint.key].window)
     lift = "" if one.lift is None else f"; its corner is lifted by {say_lift(one)} by all of them together"
     return m.RedoView(
         number=one.number,
@@ -281,7 +296,7 @@ def _redo(one: WoundUp, joint: Joint, state: JobState, pivots: Mapping[str, Pivo
         steps=[
             "On its wheels, or the corner carried, loosen this bolt",
             "Roll the car a length and back, bounce it: the rubber finds its place",
-            f"Read the height: between {low:.0f} and {high:.0f} mm hub to arch",
+            f"Read the height: between {between} mm hub to arch",
             "Started by hand, snug, torqued again, with a new bolt where it is single-use",
         ],
     )

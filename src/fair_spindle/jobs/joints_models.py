@@ -100,7 +100,10 @@ class ChangePlaces(Strict):
 
 
 class JointView(View):
-    """A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes."""
+    """A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes.
+
+    ``window_usual`` says that the clamp window rests on a middling arm, ``asked`` the fields that would widen it.
+    """
 
     key: str
     label: str
@@ -115,6 +118,8 @@ class JointView(View):
     gate: str
     height_mm: float | None
     window_mm: list[float]
+    window_usual: str
+    asked: list[str]
     bolts: list[BoltView]
     done: int
     next: NextView

@@ -12,13 +12,13 @@ from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.log import Entered
-from fair_spindle.core.joblog.required_fields import Readings, readings_now, with_limits
+from fair_spindle.core.joblog.required_fields import Readings, axles_moved, readings_now, with_limits
 from fair_spindle.core.joblog.starting import loads_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.predict.aligned import plan_wheels
 from fair_spindle.core.predict.bars import BarOfAxle, bars_of
 from fair_spindle.core.predict.geometry import wheels_of
-from fair_spindle.core.predict.height_model import HeightModel, model_of_car, model_of_wheels, sit_by_wheels
+from fair_spindle.core.predict.height_model import HeightModel, model_of_car
 from fair_spindle.core.predict.perching import Correction, correct_perches
 from fair_spindle.core.predict.ride_height import Sitting, sit
 from fair_spindle.core.predict.settled import heights_after, loads_after, with_heights, with_read_heights
@@ -70,7 +70,16 @@ class Outlook:
     @cached_property
     def sprung(self) -> SprungCar:
         """What decides where the car sits."""
-        return _once(self._sat_on, "sprung", lambda: sprung_car(self.readings, self.loads, self.corner_points))
+        return _once(
+            self._sat_on,
+            "sprung",
+            lambda: sprung_car(self.readings, self.loads, self.corner_points, self.axles_moved),
+        )
+
+    @property
+    def axles_moved(self) -> frozenset[str]:
+        """Axles whose heights the plan moves."""
+        return axles_moved(self._template.measured)
 
     @property
     def sitting(self) -> Sitting:
@@ -82,16 +91,12 @@ class Outlook:
         return _once(self._sat_on, f"sitting {samples}", lambda: self._sit(samples))
 
     def _sit(self, samples: int) -> Sitting:
-        by_wheels = model_of_wheels(self.readings, self.loads) if self.sprung.lacks else None
-        heights = self.readings.quantities
-        return sit_by_wheels(by_wheels, heights) if by_wheels else sit(self.sprung, heights, samples)
+        return sit(self.sprung, self.readings.quantities, samples)
 
     @property
     def height_model(self) -> HeightModel | None:
-        """What decides the wheels' heights: the car as a whole, or each wheel by itself where no more is known."""
-        return model_of_car(self.sprung) or (
-            model_of_wheels(self.readings, self.loads) if self.sprung.lacks else None
-        )
+        """What decides the heights of the wheels whose springs' change is known."""
+        return model_of_car(self.sprung)
 
     @cached_property
     def foreseen(self) -> Readings:
@@ -157,7 +162,9 @@ class Outlook:
     def _key(self, keys: Iterable[str]) -> Told:
         """What some readings say, so that a change beside the program is seen too."""
         entries, limits = self._state.entries, tuple(sorted(self._limits.items()))
-        return (self._template.key, self._template.pages, limits), frozenset(_said(entries[key].act) for key in keys)
+        return (self._template.key, self._template.pages, self._template.measured, limits), frozenset(
+            _said(entries[key].act) for key in keys
+        )
 
 
 @by_identity()

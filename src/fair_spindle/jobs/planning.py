@@ -144,7 +144,7 @@ def _as_act(order: WorkOrder, known: Known) -> Planned:
         order.lists,
         order.remarks,
         tuple(dict.fromkeys(changes)),
-        measured_by(known),
+        measured_by(known, order.joints),
         asks_new=True,
     )
 

@@ -89,11 +89,13 @@ def head_of(book: BookRow) -> BookHead:
 
 @value_object
 class Predicted:
-    """Where the car will sit and what its wheels' angles come to, with how sure that is."""
+    """Where the car will sit, what its wheels' angles come to, how sure that is; axles whose heights the work
+    moves."""
 
     sitting: Sitting
     readings: Readings
     wheels: Mapping[str, AlignedWheel]
+    moved: frozenset[str]
 
 
 @value_object
@@ -245,7 +247,8 @@ class Standing:
         """Heights and angles as they are to come out, with how sure that is."""
         sitting = self.sitting if self.changes_springs else Sitting()
         foreseen = self.outlook.foreseen
-        return Predicted(sitting, foreseen, follow_plan(self.outlook.foreseen_plan, self.state, foreseen))
+        wheels = follow_plan(self.outlook.foreseen_plan, self.state, foreseen)
+        return Predicted(sitting, foreseen, wheels, self.outlook.axles_moved if self.changes_springs else frozenset())
 
     @cached_property
     def pivots(self) -> tuple[dict[str, Pivot], dict[str, str]]:

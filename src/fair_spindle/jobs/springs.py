@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 from math import degrees
 
 from fair_spindle.core.basics.errors import InputError, NoSolution, NotAllowed
 from fair_spindle.core.basics.wheels import WHEELS
+from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.geometry.kinematics import angles_at
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -19,7 +20,8 @@ from fair_spindle.core.predict.limits import WheelTravel, steering_damper, wheel
 from fair_spindle.core.predict.perching import Bench, Correction, bench_places
 from fair_spindle.core.predict.ride_height import Sitting, doubts_of, sit
 from fair_spindle.core.predict.settled import heights_after, with_heights
-from fair_spindle.core.predict.sprung_car import sprung_car
+from fair_spindle.core.predict.sprung_car import SprungCar, sprung_car
+from fair_spindle.core.predict.usual_car import MASS, SHARE
 from fair_spindle.core.springs.travel import Limit
 from fair_spindle.jobs import springs_models as m
 from fair_spindle.jobs.book import standing
@@ -37,16 +39,18 @@ def see_springs(database: Database, job_id: str, samples: int) -> m.SpringsView:
     target = readings.quantities.get("car.target_cross")
     correction = now.outlook.perches_drawn(samples)
     return m.SpringsView(
-        wheels=_wheels(sitting, readings, after),
-        cross_before_pct=100 * sitting.cross_before,
-        cross_pct=100 * sitting.cross,
-        cross_plus_minus_pct=100 * sitting.cross_plus_minus,
+        wheels=_wheels(sitting, readings, after, car, now.outlook.axles_moved),
+        cross_before_pct=_percent(sitting.cross_before),
+        cross_pct=_percent(sitting.cross),
+        cross_plus_minus_pct=100 * sitting.cross_plus_minus if sitting.drawn else None,
         cross_target_pct=100 * target.value if target else None,
         doubts=doubts_of(sitting),
         unknowns=[
             _unknown(key, share, now, sitting) for key, share in list(sitting.shares.items())[:5] if share >= 0.02
         ],
         lacks=[say_field(key, now.sheet) for key in car.lacks],
+        asked=[*car.lacks, *tell_of(car, now.sheet)],
+        usual=[say_input_name(key, now.sheet) for key in car.usual if key in USUAL_TOLD or key in now.sheet.fields],
         problem=sitting.problem,
         bench=[_bench(place, now) for place in bench_places(readings, sitting)],
         correction=_correction(correction, readings) if correction else None,
@@ -60,14 +64,15 @@ def see_sits(now: Standing) -> list[m.SitsView]:
     """Where each wheel was to stand and where it does, for a job on springs."""
     if not now.changes_springs:
         return []
-    return _wheels(now.sitting, now.readings, heights_after(now.readings))
+    return _wheels(now.sitting, now.readings, heights_after(now.readings), now.sprung, now.outlook.axles_moved)
 
 
 def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.TriedSits:
     """How the car would sit with other perches, seats, rates or holes; nothing is written."""
     now = _springs_job(database, job_id)
     tried = _changed(now.readings, wanted)
-    sitting = sit(sprung_car(tried, now.loads, now.corner_points), tried.quantities, 0)
+    car = sprung_car(tried, now.loads, now.corner_points, now.outlook.axles_moved)
+    sitting = sit(car, tried.quantities, 0)
     moved = with_heights(tried, sitting)
     angles = {}
     for key, wheel in wheels_of(moved, moved.quantities).items():
@@ -79,7 +84,10 @@ def try_springs(database: Database, job_id: str, wanted: m.TrySprings) -> m.Trie
         except NoSolution as error:
             angles[key] = error.message
     return m.TriedSits(
-        wheels=_wheels(sitting, tried, {}), cross_pct=100 * sitting.cross, angles=angles, problem=sitting.problem
+        wheels=_wheels(sitting, tried, {}, car, now.outlook.axles_moved),
+        cross_pct=_percent(sitting.cross),
+        angles=angles,
+        problem=sitting.problem,
     )
 
 
@@ -90,27 +98,58 @@ def _springs_job(database: Database, job_id: str) -> Standing:
     return now
 
 
-def _wheels(sitting: Sitting, readings: Readings, after: Mapping[str, Quantity]) -> list[m.SitsView]:
-    told = readings.quantities
+# A wheel of an axle that nobody works on is told where the other axle moves it by so much. [mm]
+STAYS = 0.5
+
+
+def _percent(share: float | None) -> float | None:
+    return None if share is None else 100 * share
+
+
+# Inputs of a car that are no field of their own, each told by another: its kind, or its scales.
+USUAL_TOLD = {MASS: "car.loads", SHARE: "car.loads"}
+
+
+def tell_of(car: SprungCar, sheet: Sheet) -> list[str]:
+    """Fields that would tell what was taken for usual of a car."""
+    kind = ["car.size"] if MASS in car.usual else []
+    fields = [*kind, *(USUAL_TOLD.get(key, key) for key in car.usual)]
+    return [key for key in dict.fromkeys(fields) if key in sheet.fields]
+
+
+def _wheels(
+    sitting: Sitting,
+    readings: Readings,
+    after: Mapping[str, Quantity],
+    car: SprungCar,
+    axles: Collection[str],
+) -> list[m.SitsView]:
+    told, drawn, weighed = readings.quantities, sitting.drawn, MASS not in car.usual
+    moved = {
+        wheel.key.split(".")[0]
+        for wheel in sitting.wheels
+        if wheel.key.split(".")[0] in axles or abs(wheel.change) > STAYS
+    }
     return [
         m.SitsView(
             key=wheel.key,
             label=label_wheel(wheel.key),
             height_mm=wheel.height.value if wheel.height else None,
-            change_mm=wheel.change,
-            plus_minus_mm=wheel.plus_minus,
+            change_mm=wheel.change + 0.0,
+            plus_minus_mm=wheel.plus_minus if drawn else None,
             predicted_mm=wheel.predicted,
-            predicted_plus_minus_mm=wheel.predicted_plus_minus,
+            predicted_plus_minus_mm=wheel.predicted_plus_minus if drawn else None,
             target_mm=told[key].value if (key := f"{wheel.key}.target.height") in told else None,
             measured_mm=after[wheel.key].value if wheel.key in after else None,
-            load_before_n=wheel.load_before,
-            load_n=wheel.load,
-            load_plus_minus_n=wheel.load_plus_minus,
+            load_before_n=wheel.load_before if weighed else None,
+            load_n=wheel.load if weighed else None,
+            load_plus_minus_n=wheel.load_plus_minus if weighed and drawn else None,
             spring_mm=wheel.spring if _own_length(wheel.key, readings) else None,
             laden_mm=None if wheel.laden is None or wheel.predicted is None else wheel.predicted + wheel.laden,
             stop_pressed_mm=wheel.stop_pressed,
         )
         for wheel in sitting.wheels
+        if wheel.key.split(".")[0] in moved
     ]
 
 
@@ -120,7 +159,7 @@ def _own_length(key: str, readings: Readings) -> bool:
 
 
 def _unknown(key: str, share: float, now: Standing, sitting: Sitting) -> m.UnknownView:
-    read = now.sprung.inputs.get(key) or now.readings.quantities[key]
+    read = now.sprung.inputs.get(key) or now.readings.quantities.get(key, Quantity(0.0))
     worst = max(wheel.plus_minus for wheel in sitting.wheels)
     return m.UnknownView(
         key=key,

@@ -21,20 +21,21 @@ class TrySprings(Strict):
 
 
 class SitsView(View):
-    """One wheel: heights [mm], load [N], spring [mm]."""
+    """One wheel: heights [mm], load [N], spring [mm]; ± are null until cars were drawn to say how sure it is, and the
+    load where nobody weighed the car."""
 
     key: str
     label: str
     height_mm: float | None
     change_mm: float
-    plus_minus_mm: float
+    plus_minus_mm: float | None
     predicted_mm: float | None
-    predicted_plus_minus_mm: float
+    predicted_plus_minus_mm: float | None
     target_mm: float | None
     measured_mm: float | None
-    load_before_n: float
-    load_n: float
-    load_plus_minus_n: float
+    load_before_n: float | None
+    load_n: float | None
+    load_plus_minus_n: float | None
     spring_mm: float | None
     laden_mm: float | None
     stop_pressed_mm: float
@@ -136,16 +137,19 @@ class BarView(View):
 
 
 class SpringsView(View):
-    """A car on its springs."""
+    """A car on its springs; ``lacks`` and ``asked`` are what nobody told of how they change, ``usual`` what was taken
+    for usual, by name and field."""
 
     wheels: list[SitsView]
-    cross_before_pct: float
-    cross_pct: float
-    cross_plus_minus_pct: float
+    cross_before_pct: float | None
+    cross_pct: float | None
+    cross_plus_minus_pct: float | None
     cross_target_pct: float | None
     doubts: list[str]
     unknowns: list[UnknownView]
     lacks: list[str]
+    asked: list[str]
+    usual: list[str]
     problem: str
     bench: list[BenchView]
     correction: CorrectionView | None
@@ -158,6 +162,6 @@ class TriedSits(View):
     """A car on its springs as tried."""
 
     wheels: list[SitsView]
-    cross_pct: float
+    cross_pct: float | None
     angles: dict[str, str]
     problem: str

@@ -158,20 +158,40 @@ def say_quantity(asked: Field, quantity: Quantity, method: str = "") -> str:
     return text
 
 
+# Inputs that no field asks for, by name: of the car as a whole, of an axle's springs, of a wheel.
+OF_THE_CAR = {"car.mass": "Weight of the car", "car.front_share": "Share of it in front"}
+OF_AN_AXLE = {"new_spring": "new spring,", "spring": "spring,"}
+INPUTS = {
+    "load": "wheel load",
+    "dead": "unsprung weight",
+    "load_apart": "wheel load against the other side",
+    "dead_share": "unsprung share of its load",
+}
+
+
 def say_input_name(key: str, sheet: Sheet) -> str:
     """An input of a computation by its name; those that no field asks for by wheel and word."""
     if key in sheet.fields:
         return say_field(key, sheet)
-    wheel, _, name = key.rpartition(".")
-    words = {"load": "wheel load", "dead": "unsprung weight"}
-    return f"{label_wheel(wheel)} {words.get(name, name)}"
+    if key in OF_THE_CAR:
+        return OF_THE_CAR[key]
+    where, _, name = key.rpartition(".")
+    axle, _, spring = where.partition(".")
+    if spring and spring in OF_AN_AXLE:
+        return f"{axle.capitalize()} {OF_AN_AXLE[spring]} {name}"
+    return f"{label_wheel(where)} {INPUTS.get(name, name.replace('_', ' '))}"
 
 
 def say_input(key: str, quantity: Quantity, sheet: Sheet) -> str:
     """Such an input's value with its ±."""
     if key in sheet.fields:
         return say_quantity(sheet.fields[key], quantity)
-    return f"{quantity.value:.0f} ± {COVERAGE * quantity.uncertainty:.0f} N"
+    open_ = COVERAGE * quantity.uncertainty
+    if key.endswith("share"):
+        return f"{100 * quantity.value:.0f} ± {100 * open_:.0f} %"
+    if key.endswith((".set", ".typed")):
+        return f"± {100 * open_:.0f} %" if key.endswith(".typed") else f"{quantity.value:.0f} ± {open_:.0f} mm"
+    return f"{quantity.value:.0f} ± {open_:.0f} N"
 
 
 def signed(said: str) -> str:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
+from math import sqrt
 from typing import cast
 
 import numpy as np
@@ -45,7 +46,8 @@ STANDS = dict.fromkeys(("solid_links", "solid_leaf"), ((0.0, -0.1), (0.03, 0.08)
 @value_object
 class _Spreads:
     """How far what is true lies from what is printed or was read, one standard deviation each: rates and loads as
-    shares, free lengths [mm], ratios."""
+    shares, free lengths [mm], ratios.  Of rates and lengths this is one spring; what it shares with the other of its
+    pair is what printing gets wrong, the rest how springs are made."""
 
     rate: float
     free: float
@@ -53,6 +55,8 @@ class _Spreads:
     load: float
 
 
+# How two springs of one pair differ from what both are: a share of the rate, and a length. [mm]
+MADE = (0.01, 0.5)
 SPREADS = _Spreads(RATE_SPREAD, FREE_SPREAD, RATIO_SPREAD, LOAD_SPREAD)
 # The same as the product takes them to be: a printed rate, a typed length and ratio, four scales.
 CLAIMED = _Spreads(0.0248, 1.155, 0.0115, 0.005)
@@ -109,8 +113,10 @@ def _draw_axle(
     corners: dict[Wheel, Corner] = {}
     record: list[Entered] = []
     believed = []
+    # A stream of its own, so that nothing else of a car is drawn otherwise for it.
+    pairs = _printed(spreads, rng.spawn(1)[0])
     for key in wheels_at(axle):
-        corner = _draw_corner(key, layout, shape, usual * share + off, exercise, spreads, rng)
+        corner = _draw_corner(key, layout, shape, usual * share + off, exercise, pairs, rng)
         corners[key] = corner
         # A strut's ratio is what its points make it: then the record is off, not the car.
         believed.append(corner.ratio / share - off if layout == "strut" else usual)
@@ -126,13 +132,19 @@ def _draw_axle(
     return _DrawnAxle(corners, tuple(record), steering)
 
 
+def _printed(spreads: _Spreads, rng: np.random.Generator) -> list[tuple[float, float]]:
+    """Rate and free length of the old and the new pair as they are on the whole, otherwise than printed."""
+    rate_off, free_off = sqrt(spreads.rate**2 - MADE[0] ** 2), sqrt(spreads.free**2 - MADE[1] ** 2)
+    return [(rate * (1 + rate_off * rng.normal()), free + free_off * rng.normal()) for rate, free in (OLD, NEW)]
+
+
 def _draw_corner(
     key: Wheel,
     layout: str,
     shape: Mapping[str, Vector],
     ratio: float,
     exercise: Exercise,
-    spreads: _Spreads,
+    pairs: Sequence[tuple[float, float]],
     rng: np.random.Generator,
 ) -> Corner:
     points = {
@@ -146,9 +158,7 @@ def _draw_corner(
     wheel = Upright(layout, key.out, points, toe + key.out * shift * DEGREE, camber)
     across = -key.out if key.axle == "front" else key.out
     weight = rng.normal(3400 if key.axle == "front" else 2700, 60) + across * exercise.cross_shift_n
-    old, new = (
-        (rate * (1 + spreads.rate * rng.normal()), free + spreads.free * rng.normal()) for rate, free in (OLD, NEW)
-    )
+    old, new = ((rate * (1 + MADE[0] * rng.normal()), free + MADE[1] * rng.normal()) for rate, free in pairs)
     new, helper = _stacked(new, exercise.stack.get(key.axle, {}))
     way = wheel.spring_way()
     return Corner(

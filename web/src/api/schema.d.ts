@@ -3857,13 +3857,17 @@ export interface components {
          * CountView
          * @description One adjuster through the job; counts are in its smallest steps, longer positive.
          *
-         *     ``by_length`` says the plan in the other schools: centre to centre, and against the old part.
+         *     ``by_length`` says the plan in the other schools: centre to centre, and against the old part.  ``range_said`` is
+         *     between what and what the steps still wanted lie, where that is more than one of them, and ``first_said`` how many
+         *     of them are turned before the wheel is read again.
          */
         CountView: {
             /** By Length */
             by_length: string;
             /** Check */
             check: string;
+            /** First Said */
+            first_said: string;
             /** Left */
             left: number;
             /** Left Said */
@@ -3878,6 +3882,8 @@ export interface components {
             planned_said: string;
             /** Plus Minus Turns */
             plus_minus_turns: number | null;
+            /** Range Said */
+            range_said: string;
             /** Step Said */
             step_said: string;
             /** Turned */
@@ -5130,8 +5136,12 @@ export interface components {
         /**
          * JointView
          * @description A joint with its map; ``map`` is the joint as the log holds it, to be drawn again with changes.
+         *
+         *     ``window_usual`` says that the clamp window rests on a middling arm, ``asked`` the fields that would widen it.
          */
         JointView: {
+            /** Asked */
+            asked: string[];
             /** Axle */
             axle: string;
             /** Bolts */
@@ -5168,6 +5178,8 @@ export interface components {
             waits_for_load: boolean;
             /** Window Mm */
             window_mm: number[];
+            /** Window Usual */
+            window_usual: string;
         };
         /**
          * JointsView
@@ -6824,7 +6836,8 @@ export interface components {
         };
         /**
          * SitsView
-         * @description One wheel: heights [mm], load [N], spring [mm].
+         * @description One wheel: heights [mm], load [N], spring [mm]; ± are null until cars were drawn to say how sure it is, and the
+         *     load where nobody weighed the car.
          */
         SitsView: {
             /** Change Mm */
@@ -6838,19 +6851,19 @@ export interface components {
             /** Laden Mm */
             laden_mm: number | null;
             /** Load Before N */
-            load_before_n: number;
+            load_before_n: number | null;
             /** Load N */
-            load_n: number;
+            load_n: number | null;
             /** Load Plus Minus N */
-            load_plus_minus_n: number;
+            load_plus_minus_n: number | null;
             /** Measured Mm */
             measured_mm: number | null;
             /** Plus Minus Mm */
-            plus_minus_mm: number;
+            plus_minus_mm: number | null;
             /** Predicted Mm */
             predicted_mm: number | null;
             /** Predicted Plus Minus Mm */
-            predicted_plus_minus_mm: number;
+            predicted_plus_minus_mm: number | null;
             /** Spring Mm */
             spring_mm: number | null;
             /** Stop Pressed Mm */
@@ -6996,20 +7009,23 @@ export interface components {
         };
         /**
          * SpringsView
-         * @description A car on its springs.
+         * @description A car on its springs; ``lacks`` and ``asked`` are what nobody told of how they change, ``usual`` what was taken
+         *     for usual, by name and field.
          */
         SpringsView: {
+            /** Asked */
+            asked: string[];
             /** Bars */
             bars: components["schemas"]["BarView"][];
             /** Bench */
             bench: components["schemas"]["BenchView"][];
             correction: components["schemas"]["CorrectionView"] | null;
             /** Cross Before Pct */
-            cross_before_pct: number;
+            cross_before_pct: number | null;
             /** Cross Pct */
-            cross_pct: number;
+            cross_pct: number | null;
             /** Cross Plus Minus Pct */
-            cross_plus_minus_pct: number;
+            cross_plus_minus_pct: number | null;
             /** Cross Target Pct */
             cross_target_pct: number | null;
             /** Doubts */
@@ -7024,6 +7040,8 @@ export interface components {
             travel: components["schemas"]["TravelView"][];
             /** Unknowns */
             unknowns: components["schemas"]["UnknownView"][];
+            /** Usual */
+            usual: string[];
             /** Wheels */
             wheels: components["schemas"]["SitsView"][];
         };
@@ -7060,6 +7078,22 @@ export interface components {
             uncertainty: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * StandsView
+         * @description How an axle stands now: as it was read last and turned since. [deg]
+         */
+        StandsView: {
+            /** Axle */
+            axle: string;
+            /** Read After */
+            read_after: boolean;
+            /** Thrust Deg */
+            thrust_deg: number;
+            /** Total Deg */
+            total_deg: number;
+            /** Total Plus Minus Deg */
+            total_plus_minus_deg: number;
         };
         /**
          * Step
@@ -7865,7 +7899,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Cross Pct */
-            cross_pct: number;
+            cross_pct: number | null;
             /** Problem */
             problem: string;
             /** Wheels */
@@ -7998,7 +8032,8 @@ export interface components {
         };
         /**
          * TurnsOfJobView
-         * @description Every wheel, the rear axle first, the steering of a solid axle, and the order of the work.
+         * @description Every wheel of the axles in work, the rear axle first, the steering of a solid axle, and the order of the work;
+         *     ``stands`` as they stand now.
          */
         TurnsOfJobView: {
             /** Axles */
@@ -8007,6 +8042,8 @@ export interface components {
             order: string[];
             /** Sides */
             sides: components["schemas"]["SidesApartView"][];
+            /** Stands */
+            stands: components["schemas"]["StandsView"][];
             steering: components["schemas"]["WheelTurnsView"] | null;
             /** Wheels */
             wheels: components["schemas"]["WheelTurnsView"][];
@@ -8224,6 +8261,8 @@ export interface components {
             curve: components["schemas"]["CurveView"] | null;
             /** Depth */
             depth: string;
+            /** Depth Said */
+            depth_said: string;
             /** Differs */
             differs: string;
             /** Key */
@@ -8250,8 +8289,15 @@ export interface components {
         /**
          * WheelTurnsView
          * @description One wheel through the job.
+         *
+         *     ``assumed`` is what nobody told and is taken for usual, ``asked`` the fields that would tell it; ``worth`` what
+         *     would narrow its ±.
          */
         WheelTurnsView: {
+            /** Asked */
+            asked: string[];
+            /** Assumed */
+            assumed: string;
             /** Chance Pct */
             chance_pct: number | null;
             /** Counts */
@@ -8270,6 +8316,8 @@ export interface components {
             read_again: components["schemas"]["ReadAgainView"][];
             /** Targets */
             targets: components["schemas"]["TargetView"][];
+            /** Worth */
+            worth: components["schemas"]["WorthView"][];
         };
         /**
          * WheelView
@@ -8367,13 +8415,18 @@ export interface components {
         };
         /**
          * WorthView
-         * @description What a reading would bring: ± of toe and camber now and with it [deg], and how long it takes.
+         * @description What a reading would bring: ± of toe, camber and turns now and with it [deg, turn], its fields, and how long it
+         *     takes.
          */
         WorthView: {
+            /** Becomes */
+            becomes: string;
             /** Camber Now Deg */
             camber_now_deg: number;
             /** Camber Then Deg */
             camber_then_deg: number;
+            /** Fields */
+            fields: string[];
             /** Minutes */
             minutes: number;
             /** Said */
@@ -8382,6 +8435,10 @@ export interface components {
             toe_now_deg: number;
             /** Toe Then Deg */
             toe_then_deg: number;
+            /** Turns Now */
+            turns_now: number | null;
+            /** Turns Then */
+            turns_then: number | null;
         };
         /**
          * ShareView

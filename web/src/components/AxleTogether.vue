@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { AxlePlanView } from '../api/client'
+import type { AxlePlanView, StandsView } from '../api/client'
 import { sayNumber, VERDICTS } from '../composables/useWords'
 
-defineProps<{ axle: AxlePlanView }>()
+defineProps<{ axle: AxlePlanView; stands?: StandsView }>()
 const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 </script>
 
@@ -12,11 +12,15 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
     :aria-label="`${capital(axle.axle)} axle, both wheels together`"
     role="group"
   >
-    <p v-if="!axle.together.length" class="soft">
-      As it stands: total toe {{ sayNumber(axle.total_deg, 2) }}°, thrust
-      {{ sayNumber(axle.thrust_deg, 2) }}°.
+    <p v-if="stands" class="figure">
+      As it stands: total toe {{ sayNumber(stands.total_deg, 2) }}° ±
+      {{ sayNumber(stands.total_plus_minus_deg, 2) }}, thrust
+      {{ sayNumber(stands.thrust_deg, 2) }}°.
     </p>
-    <ul v-else class="flex flex-wrap gap-y-4px gap-x-24px bare-list">
+    <ul
+      v-if="axle.together.length && !stands?.read_after"
+      class="flex flex-wrap gap-y-4px gap-x-24px bare-list"
+    >
       <li
         v-for="one in axle.together"
         :key="one.name"
@@ -29,7 +33,7 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
         >, wanted {{ sayNumber(one.goal_deg, 2) }}° ± {{ sayNumber(one.limit_deg, 2) }}
       </li>
     </ul>
-    <p v-if="axle.chance_pct !== null" class="soft">
+    <p v-if="axle.chance_pct !== null && !stands?.read_after" class="soft">
       Chance that the whole axle ends inside:
       <b class="figure">{{ sayNumber(axle.chance_pct, 0) }} %</b>.
       <template v-if="axle.shares.length">

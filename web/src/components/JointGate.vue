@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FieldsHere from './FieldsHere.vue'
 import RefusalNote from './RefusalNote.vue'
 import { computed, ref } from 'vue'
 import type { JointView } from '../api/client'
@@ -37,6 +38,8 @@ async function readHeight(): Promise<void> {
       }}
     </el-alert>
     <el-alert v-else type="warning" :closable="false" role="status">▮ {{ joint.gate }}</el-alert>
+    <p v-if="joint.window_usual && !joint.gate_open" class="soft">{{ joint.window_usual }}</p>
+    <FieldsHere v-if="joint.asked.length" :keys="joint.asked" />
     <el-button v-if="unsettled" :disabled="busy" @click="act({ kind: 'settled' })">
       Rolled and bounced: it is settled
     </el-button>

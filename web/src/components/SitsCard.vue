@@ -26,7 +26,7 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
       <h3>{{ wheel.label }}</h3>
       <p class="figure text-28px" role="status">
         {{ saySigned(shown.change_mm) }} mm
-        <span v-if="!moved && wheel.plus_minus_mm" class="soft text-18px">
+        <span v-if="!moved && wheel.plus_minus_mm !== null" class="soft text-18px">
           ± {{ sayNumber(wheel.plus_minus_mm) }}
         </span>
         <span v-if="moved" class="soft text-18px">as tried</span>
@@ -41,7 +41,7 @@ const shown = computed(() => (props.moved && props.tried) || props.wheel)
       <p v-if="shown.stop_pressed_mm" class="font-600 c-wait">
         ▲ on its bump stop, pressed {{ sayNumber(shown.stop_pressed_mm, 0) }} mm
       </p>
-      <p>
+      <p v-if="shown.load_n !== null && wheel.load_before_n !== null">
         load <b class="figure">{{ sayNumber(shown.load_n, 0) }} N</b
         ><span class="soft"> from {{ sayNumber(wheel.load_before_n, 0) }}</span>
       </p>

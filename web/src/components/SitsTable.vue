@@ -6,7 +6,13 @@ const { view } = useSprings()
 </script>
 
 <template>
-  <div v-if="view?.wheels.length" class="scroll" tabindex="0" role="region" aria-label="Loads">
+  <div
+    v-if="view?.wheels.some((one) => one.load_n !== null)"
+    class="scroll"
+    tabindex="0"
+    role="region"
+    aria-label="Loads"
+  >
     <table class="sheet-table">
       <caption>
         Loads in N
@@ -21,12 +27,12 @@ const { view } = useSprings()
       <tbody>
         <tr v-for="one in view.wheels" :key="one.key">
           <th>{{ one.label }}</th>
-          <td>{{ sayNumber(one.load_before_n, 0) }}</td>
-          <td>{{ sayNumber(one.load_n, 0) }}</td>
+          <td>{{ one.load_before_n === null ? '' : sayNumber(one.load_before_n, 0) }}</td>
+          <td>{{ one.load_n === null ? '' : sayNumber(one.load_n, 0) }}</td>
         </tr>
       </tbody>
     </table>
-    <p>
+    <p v-if="view.cross_before_pct !== null && view.cross_pct !== null">
       Cross weight {{ sayNumber(view.cross_before_pct) }} % before,
       {{ sayNumber(view.cross_pct) }} % after.
     </p>

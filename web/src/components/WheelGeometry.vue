@@ -56,11 +56,8 @@ function turn(name: string, at: number | number[]): void {
           <el-button class="justify-self-start" @click="inSpace = true">Turn it in space</el-button>
         </template>
       </template>
-      <el-alert v-else type="warning" :closable="false" role="note">
-        By slopes alone: straight lines from what was read at two heights. Points give more.
-      </el-alert>
-      <el-alert v-if="wheel.depth === 'tape'" type="warning" :closable="false" role="note">
-        From tape measures: flat in the front view. Points give more.
+      <el-alert v-if="wheel.depth_said" type="warning" :closable="false" role="note">
+        {{ wheel.depth_said }}
       </el-alert>
       <el-alert v-if="wheel.differs" type="warning" :closable="false" role="note"
         >▲ {{ wheel.differs }}</el-alert
@@ -139,9 +136,7 @@ function turn(name: string, at: number | number[]): void {
         :closable="false"
         role="note"
       >
-        {{ one.said }}: toe ± {{ sayNumber(one.toe_now_deg, 2) }}° becomes ±
-        {{ sayNumber(one.toe_then_deg, 2) }}°, camber ± {{ sayNumber(one.camber_now_deg, 2) }}°
-        becomes ± {{ sayNumber(one.camber_then_deg, 2) }}°; {{ one.minutes }} minutes.
+        {{ one.said }}: {{ one.becomes }}; {{ one.minutes }} minutes.
       </el-alert>
       <p v-if="chance !== null" class="soft">
         Chance of this wheel ending inside: <b class="figure">{{ sayNumber(chance, 0) }} %</b>.

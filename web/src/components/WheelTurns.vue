@@ -1,11 +1,20 @@
 <script setup lang="ts">
+import FieldsHere from './FieldsHere.vue'
+import FoldAway from './FoldAway.vue'
 import RefusalNote from './RefusalNote.vue'
+import { computed } from 'vue'
 import type { WheelTurnsView } from '../api/client'
 import { useActing } from '../composables/useActing'
 import { VERDICTS, sayNumber } from '../composables/useWords'
 
 const props = defineProps<{ wheel: WheelTurnsView }>()
 const { problem, busy, act } = useActing()
+const again = computed(() => new Set(props.wheel.read_again.map((one) => one.name)))
+/** What was planned of an angle says nothing more once it was read after the work. */
+const fields = computed(() => [
+  ...new Set([...props.wheel.asked, ...props.wheel.worth.slice(0, 1).flatMap((one) => one.fields)]),
+])
+const planned = computed(() => props.wheel.targets.filter((one) => !again.value.has(one.name)))
 
 function turn(adjuster: string, steps: number): void {
   const wheel = props.wheel.key as 'front'
@@ -32,11 +41,8 @@ function turn(adjuster: string, steps: number): void {
       <div class="flex flex-wrap gap-y-2px gap-x-14px">
         <b>{{ one.name }}</b>
         <span class="soft">
-          planned {{ one.planned_said
-          }}<template v-if="one.plus_minus_turns !== null">
-            (± {{ sayNumber(one.plus_minus_turns, 1) }} turns)</template
-          >
-          · so far {{ one.turned_said }}
+          <template v-if="!wheel.read_again.length">planned {{ one.planned_said }} · </template>so
+          far {{ one.turned_said }}
         </span>
         <span v-if="one.needed" class="wait">▲ {{ one.needed }}</span>
         <span v-if="one.check" class="wait">{{ one.check }}</span>
@@ -64,13 +70,17 @@ function turn(adjuster: string, steps: number): void {
           +
         </button>
       </div>
+      <p v-if="one.range_said" class="text-center" role="note">
+        about {{ one.left_said }}: {{ one.range_said }}
+        <b v-if="one.first_said" class="wait">{{ one.first_said }}</b>
+      </p>
       <p class="soft text-center">
         one tap: {{ one.step_said
         }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
       </p>
     </div>
     <RefusalNote :said="problem" />
-    <p v-for="one in wheel.targets" :key="one.name">
+    <p v-for="one in planned" :key="one.name">
       {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched
       {{ sayNumber(one.before_deg, 2) }}°, with the plan
       <b :class="one.verdict === 'likely' ? 'go' : 'wait'"
@@ -91,6 +101,11 @@ function turn(adjuster: string, steps: number): void {
         {{ sayNumber(one.comes_to_plus_minus_deg ?? 0, 2) }} with what is still wanted
       </template>
     </p>
+    <p v-if="wheel.assumed" class="soft">{{ wheel.assumed }}</p>
+    <p v-for="one in wheel.worth.slice(0, 1)" :key="one.said" class="soft">
+      {{ one.said }} ({{ one.minutes }} min): {{ one.becomes }}.
+    </p>
+    <FoldAway v-if="fields.length" title="Tell it here"><FieldsHere :keys="fields" /></FoldAway>
   </section>
 </template>
 

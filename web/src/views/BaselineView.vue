@@ -47,8 +47,11 @@ const moveOn = useMoveOn(page)
         class="figure [grid-row:1_/_3] [grid-column:2] self-center text-24px c-go lt-phone:[grid-row:auto] lt-phone:[grid-column:1]"
         role="status"
       >
-        {{ read }} of {{ required }} read
-        <ReadBar :done="read" :of="required" />
+        <template v-if="required">
+          {{ read }} of {{ required }} read
+          <ReadBar :done="read" :of="required" />
+        </template>
+        <template v-else>This plan needs no reading</template>
       </div>
     </header>
     <SettleBar />

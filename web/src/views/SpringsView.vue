@@ -3,6 +3,8 @@ import RefusalNote from '../components/RefusalNote.vue'
 import { computed, onMounted, ref } from 'vue'
 import BarHoles from '../components/BarHoles.vue'
 import FieldGroup from '../components/FieldGroup.vue'
+import FieldsHere from '../components/FieldsHere.vue'
+import FoldAway from '../components/FoldAway.vue'
 import PerchBench from '../components/PerchBench.vue'
 import SitsCard from '../components/SitsCard.vue'
 import SpringTry from '../components/SpringTry.vue'
@@ -33,6 +35,10 @@ const AXLES = ['front', 'rear', ''] as const
 const store = useJob()
 const part = ref<(typeof PARTS)[number]['key']>('heights')
 const { view, tried, wish, moved, problem, reset } = useSprings()
+const crossNow = computed(() => {
+  const shown = moved.value && tried.value ? tried.value : view.value
+  return shown?.cross_pct ?? null
+})
 const triedOf = (key: string) => tried.value?.wheels.find((one) => one.key === key)
 const threaded = computed(() => view.value?.bench.map((one) => one.key) ?? [])
 const planned = computed(() => store.sheet?.fields.filter((one) => one.phase === 'plan') ?? [])
@@ -74,18 +80,23 @@ onMounted(() => void useGauges().load())
     <el-alert v-if="view?.problem" type="error" :closable="false" role="alert">{{
       view.problem
     }}</el-alert>
-    <el-alert v-if="view?.lacks.length" type="warning" :closable="false" role="note">
-      Heights need {{ view.lacks.join(', ').toLowerCase() }}. What belongs to the car is entered on
-      the baseline sheet or in its record.
-    </el-alert>
+    <section v-if="view?.asked.length" class="card stack" aria-label="What would tell more">
+      <p v-if="view.lacks.length" class="wait">
+        ○ Not known yet: {{ view.lacks.join(', ').toLowerCase() }}.
+      </p>
+      <p v-if="view.usual.length" class="soft">
+        Taken for usual: {{ view.usual.join(', ').toLowerCase() }}.
+      </p>
+      <FoldAway title="Tell it here" :open="!!view.lacks.length">
+        <FieldsHere :keys="view.asked" />
+      </FoldAway>
+    </section>
     <template v-if="view?.wheels.length">
       <template v-if="part === 'heights'">
         <p class="row gap-y-10px gap-x-28px">
-          <span>
+          <span v-if="view.cross_before_pct !== null && crossNow !== null">
             Cross weight <b class="figure">{{ sayNumber(view.cross_before_pct) }} %</b> before,
-            <b class="figure"
-              >{{ sayNumber(moved && tried ? tried.cross_pct : view.cross_pct) }} %</b
-            >
+            <b class="figure">{{ sayNumber(crossNow) }} %</b>
             {{ moved ? 'as tried' : 'after' }}
             <span v-if="!moved && view.cross_plus_minus_pct" class="soft">
               ± {{ sayNumber(view.cross_plus_minus_pct) }}

@@ -14,6 +14,10 @@ const of = (axle: string) =>
   turns.value?.wheels.filter(
     (one) => one.key.startsWith(axle) && (axle !== 'front' || !turns.value?.steering),
   ) ?? []
+const axles = computed(() =>
+  AXLES.filter((one) => of(one.key).length || (one.key === 'front' && turns.value?.steering)),
+)
+const stands = (axle: string) => turns.value?.stands.find((one) => one.axle === axle)
 const together = (axle: string) => turns.value?.axles.find((one) => one.axle === axle)
 const sides = (axle: string) => turns.value?.sides.filter((one) => one.axle === axle) ?? []
 const order = computed(() => turns.value?.order ?? [])
@@ -25,9 +29,13 @@ const order = computed(() => turns.value?.order ?? [])
     <p class="soft">
       Tap while turning. + lengthens, − shortens; the number in the middle is what is still wanted.
     </p>
-    <template v-for="axle in AXLES" :key="axle.key">
-      <h3>{{ axle.label }}</h3>
-      <AxleTogether v-if="together(axle.key)" :axle="together(axle.key)!" />
+    <template v-for="axle in axles" :key="axle.key">
+      <h3 v-if="axles.length > 1">{{ axle.label }}</h3>
+      <AxleTogether
+        v-if="together(axle.key)"
+        :axle="together(axle.key)!"
+        :stands="stands(axle.key)"
+      />
       <SidesApart :sides="sides(axle.key)" />
       <div class="pair">
         <WheelTurns v-for="one in of(axle.key)" :key="one.key" :wheel="one" />

@@ -13,6 +13,7 @@ from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.fields.springs import MOTION_RATIO, PRINTED_RATE, RATE, record_fields
 from fair_spindle.core.geometry.layouts import LAYOUTS, ArmKind, Layout
 from fair_spindle.core.planning.car_parts import ALONG, KINDS, parts_of
+from fair_spindle.core.springs.loads import MASSES
 from fair_spindle.core.springs.rubber import BUSHING_KINDS
 from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN
 from fair_spindle.core.turns.realign import TOLERANCES
@@ -94,6 +95,13 @@ def car_fields(shape: Shape) -> tuple[Field, ...]:
 
 
 _CAR = (
+    Field(
+        "size",
+        "Kind of car",
+        "The car",
+        choices=tuple((key, label) for key, (label, _) in MASSES.items()),
+        hint="What it weighs, as long as nobody weighed it.",
+    ),
     Field("wheelbase", "Wheelbase", "The car", methods=typed("length", "mm", 1000, 6000), half_width=5.0),
     Field(
         "loads",

@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from math import ceil, floor
 
 from fair_spindle.core.joblog.log import Clamp
 from fair_spindle.core.joblog.state import JobState
 
 Windows = Mapping[str, tuple[float, float]]
+
+
+def say_window(window: tuple[float, float]) -> str:
+    """A window in whole millimetres, none of which lies outside it."""
+    low, high = ceil(window[0]), floor(window[1])
+    return f"{low} and {high}" if low <= high else f"{window[0]:.1f} and {window[1]:.1f}"
 
 
 def height_gate(
@@ -60,7 +67,7 @@ def height_gate(
             f"The clamp window needs {needs.rstrip('.')}. On its wheels and settled it may be torqued without one."
         )
     low, high = window
-    wanted = f"between {low:.0f} and {high:.0f} mm hub to arch"
+    wanted = f"between {say_window(window)} mm hub to arch"
     carried = state.corner == side and state.carried_axle == axle
     if state.position == "hanging" or (state.position == "corner_carried" and not carried):
         return None, f"The {name} corner is hanging. Load it first: {wanted}."

@@ -62,7 +62,7 @@ def _as_planned(plan: Planned | None, template: JobTemplate) -> JobTemplate:
         pages=tuple(page for page in pages if page != "check" or "check" in measures),
         axles=axles,
         measures=measures,
-        measured=frozenset(plan.measured or before_0_2),
+        measured=frozenset(plan.measured if plan.asks_new or plan.measured else before_0_2),
     )
 
 

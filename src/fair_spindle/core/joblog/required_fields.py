@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 from fair_spindle.core.basics.remember import by_identity
 from fair_spindle.core.basics.value_object import value_object
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.fields.catalogue import sheet_for
 from fair_spindle.core.fields.field import MEASURING, Field, Phase, Sheet
 from fair_spindle.core.fields.shape import Shape, shape_of
@@ -164,6 +165,13 @@ def is_asked(asked: Field, template: JobTemplate, shape: Shape) -> bool:
     }.get(name, False)
 
 
+def axles_moved(measured: Collection[str]) -> frozenset[str]:
+    """Axles whose heights a plan moves, by what it measures."""
+    return frozenset(
+        axle for axle in AXLES if f"{axle}.height" in measured and f"{axle}.height_stays" not in measured
+    )
+
+
 AT_EVERY_WHEEL = ("height", "toe", "camber", "caster")
 STRAIGHT = "wheel_straight"
 
@@ -172,6 +180,8 @@ def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
     """Whether this job cannot do without a reading."""
     if asked.phase not in MEASURING:
         return asked.required
+    if asked.phase not in template.measures:
+        return False
     name = asked.name.removeprefix("check_")
     if name == STRAIGHT:
         return asked.key.replace("check_", "") in template.measured
@@ -179,5 +189,16 @@ def is_required(asked: Field, template: JobTemplate, shape: Shape) -> bool:
         return False
     layout = shape.layout(asked.axle) if asked.axle else None
     stiff = asked.axle == "rear" and layout is not None and layout.guide == "axle" and name != "height"
-    optional = asked.phase == "check" and name in ("camber", "caster")
-    return f"{asked.axle}.{name}" in template.measured and not stiff and not optional
+    if asked.phase == "baseline" and name == "height" and f"{asked.axle}.ride_height" in template.measured:
+        return True
+    return f"{asked.axle}.{name}" in template.measured and not stiff
+
+
+def promised(sheet: Sheet, template: JobTemplate, shape: Shape) -> tuple[str, ...]:
+    """What a plan reads of wheels before and after, by name: what it cannot do without, and no more.
+
+    One list for what is promised, asked before, asked after and shown.
+    """
+    asked = {one.name for one in sheet.of_phase("baseline") if is_required(one, template, shape)}
+    after = {one.name.removeprefix("check_") for one in sheet.of_phase("check") if is_required(one, template, shape)}
+    return tuple(name for name in AT_EVERY_WHEEL if name in asked & after)

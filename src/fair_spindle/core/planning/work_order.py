@@ -22,6 +22,7 @@ from fair_spindle.core.planning.schools import say_school
 from fair_spindle.core.planning.sequence import sequence
 from fair_spindle.core.planning.states import ON_WHEELS, by_axle, demand, over_wheels
 from fair_spindle.core.planning.template import JointGoal, Position, Reading, Step
+from fair_spindle.core.springs.rubber import BONDED_KINDS
 
 MOST_REASONS = 4
 SPACING = 60.0
@@ -234,15 +235,29 @@ def _reads(one: Placed) -> Iterator[Reading]:
             yield replace(reading, axle="" if reading.per == "car" else axle, side=side)  # type: ignore[arg-type]
 
 
-def measured_by(known: Known) -> tuple[str, ...]:
-    """What a brief moves or measures, as axle and name; a procedure without an axle at both."""
+def measured_by(known: Known, joints: Sequence[Joint] = ()) -> tuple[str, ...]:
+    """What a brief moves or measures, as axle and name; a procedure without an axle at both.
+
+    A height that is measured and not moved is told to stay.  Where bonded rubber will be clamped the ride height is
+    read before the car is raised: in the air nobody can.
+    """
     found: dict[str, None] = {}
+    heights: set[str] = set()
     for fitting in known.brief.fittings:
         procedure = known.library.find(fitting.procedure)
         for axle in (fitting.axle,) if fitting.axle else AXLES:
             moved = known.moves(procedure, axle)
             found |= {f"{axle}.{name}": None for name in (*moved, *procedure.measures)}
-    return (*found, *(["car.wheel_straight"] if "front.toe" in found else []))
+            if "height" in moved:
+                heights.add(axle)
+    stays = [f"{axle}.height_stays" for axle in AXLES if f"{axle}.height" in found and axle not in heights]
+    clamped = {
+        joint.axle
+        for joint in joints
+        if joint.role == "rubber_pivot" and (not joint.bushing or joint.bushing in BONDED_KINDS)
+    }
+    rides = [f"{axle}.ride_height" for axle in AXLES if axle in clamped]
+    return (*found, *stays, *rides, *(["car.wheel_straight"] if "front.toe" in found else []))
 
 
 def _title(one: Placed) -> str:

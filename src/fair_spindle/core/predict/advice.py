@@ -9,6 +9,8 @@ from fair_spindle.core.joblog.readings import Quantity
 _BY_NAME: dict[str, str] = {
     "motion_ratio": "Read damper length and hub-to-arch height now, and again with the body 40 mm higher.",
     "damper_ratio": "Read damper length and hub-to-arch height now, and again with the body 40 mm higher.",
+    "mass": "Say what kind of car it is, or put it on scales, an axle at a time.",
+    "front_share": "Put it on scales, an axle at a time.",
     "load": "Put this wheel on a scale, the other three on blocks of the same height.",
     "dead": "Weigh the wheel; disc, caliper and upright come to about as much again.",
     "spring.rate": "Measure wire, coil diameter and moving coils, or press it on a scale by 20 mm and by 40 mm.",
@@ -35,6 +37,8 @@ _MEASURED: dict[str, float] = {
     "damper_ratio": 0.006,
     "load": -0.004,
     "dead": -0.04,
+    "mass": -0.02,
+    "front_share": 0.01,
     "spring.rate": -0.01,
     "new_spring.rate": -0.01,
     "spring.free": 0.5,

@@ -144,7 +144,7 @@ def _free_length(readings: Readings, axle: str, link: Quantity, gap: Quantity) -
 
 def _share(axle: str, rate: float, car: SprungCar) -> float | None:
     """Front share of the roll stiffness with this rate at this axle."""
-    if car.lacks or car.problem:
+    if not car.measured:
         return None
     held = car.build({})
     tracks = {"front": held.stance.track_front, "rear": held.stance.track_rear}
@@ -160,7 +160,7 @@ def _share(axle: str, rate: float, car: SprungCar) -> float | None:
 
 def _cross_shift(axle: str, car: SprungCar, force: Propagated, ratio: float) -> Propagated | None:
     """Cross weight with the forced link less without it, as the car sits on its springs."""
-    if car.lacks or car.problem:
+    if not car.measured:
         return None
     held = car.build({})
     pushes = [force.value, force.value + force.plus_minus / 2]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from math import degrees, hypot
+from statistics import NormalDist
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
@@ -18,6 +19,7 @@ from fair_spindle.core.joblog.bolt_state import BoltState, bolt_key
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.state import JobState
+from fair_spindle.core.predict.population import usual_arm
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.sprung_car import SprungCar
 from fair_spindle.core.springs.rubber import (
@@ -30,8 +32,9 @@ from fair_spindle.core.springs.rubber import (
     wind_up_force,
 )
 
-# One-sided, 95 of 100: a height that is shown inside is inside.
-INSIDE = 1.645
+# How seldom a height that is shown inside may lie outside, by either edge.
+OUTSIDE = 0.05
+HALVINGS = 40
 # Of the height read at the gate, by tape; of a bushing's rate as typed.  The product's own.
 READ_AT_GATE = 0.6
 BUSH_RATE = 0.15
@@ -47,13 +50,14 @@ class Pivot:
     """A rubber pivot's corner: ride height it will live at, what turns there, its clamp window. [mm, hub to arch]
 
     The window is narrower than the rubber's by what height, arm and reading leave open; ``limit`` is the rubber's
-    own. [rad]
+    own [rad].  ``usual`` tells that nobody measured the arm, so that a middling one stands for it.
     """
 
     ride: Quantity
     swing: Swing
     window: tuple[float, float]
     limit: float = DEFAULT_TWIST_LIMIT
+    usual: bool = False
 
     def twist(self, height: float) -> float:
         """Twist that stays at ride height in a bolt that was clamped at another height. [rad]"""
@@ -106,8 +110,9 @@ def pivots_of(
     The car lives at the height read after settling, or before that where its springs will let it stand; at the height
     read before where nothing changes it.  A height that is wanted is no prediction: where nothing says what the new
     one will be there is no window.  The arm's rise was read at the height before; it falls by as much as the body
-    rises.  Each edge is drawn in by 1.645 standard uncertainties of height, arm and reading, so that what is shown as
-    inside is inside in 95 of 100.
+    rises; where nobody measured the arm a middling one of its layout stands for it, as wide as cars vary.  The edges
+    are drawn in by as many standard uncertainties of height, arm and reading as leave what is shown as inside outside
+    in 5 of 100, by either edge together.
 
     Source
     ------
@@ -146,17 +151,17 @@ def _pivot(joint: Joint, readings: Readings, sitting: Sitting | None) -> Pivot |
     told = readings.quantities.get("car.twist_limit")
     limit = told.value if told else DEFAULT_TWIST_LIMIT
     swings = [one for arm in _arms(joint, readings) if (one := _swing(joint, arm, readings, ride.value - before))]
-    if not swings:
-        return f"length and rise of the arm ({joint.arm or 'not named'}) at the {joint.axle} {joint.side}".rstrip()
-    windows = [_window(one, off, ride, limit) for one, off in swings]
-    narrowest = min(range(len(windows)), key=lambda place: windows[place][1] - windows[place][0])
-    low, high = windows[narrowest]
-    if low > high:
+    usual = not swings
+    if usual:
+        swings = [_usual_swing(joint, readings, ride.value - before)]
+    windows = [window for one, off in swings if (window := _window(one, off, ride, limit))]
+    if len(windows) < len(swings):
         return (
             f"the height to be known better: ± {COVERAGE * ride.uncertainty:.0f} mm is more than the rubber allows; "
             "load it on its wheels, settle it and read the height"
         )
-    return Pivot(ride, swings[narrowest][0], (low, high), limit)
+    narrowest = min(range(len(windows)), key=lambda place: windows[place][1] - windows[place][0])
+    return Pivot(ride, swings[narrowest][0], windows[narrowest], limit, usual)
 
 
 def _ride(wheel: str, readings: Readings, sitting: Sitting | None) -> Quantity | str:
@@ -247,14 +252,45 @@ def _of_leaf(joint: Joint, arm: str, read: Reader, risen: float) -> tuple[Swing,
     return best, off
 
 
-def _window(swing: Swing, off: tuple[Swing, ...], ride: Quantity, limit: float) -> tuple[float, float]:
-    """Lowest and highest height to clamp at, drawn in by what height, arm and reading leave open."""
+def _usual_swing(joint: Joint, readings: Readings, risen: float) -> tuple[Swing, tuple[Swing, ...]]:
+    """A middling arm where nobody measured the joint's own, and the same longer and higher by how far arms vary."""
+    layout = readings.words.get(f"{joint.axle}.layout", "")
+    arm = next(iter(_arms(joint, readings)), joint.arm)
+    length, rise = usual_arm(layout, arm)
+    best = Arm(length.value, rise.value - risen)
+    return best, (Arm(length.value + length.uncertainty, best.rise), Arm(length.value, best.rise + rise.uncertainty))
+
+
+def _window(swing: Swing, off: tuple[Swing, ...], ride: Quantity, limit: float) -> tuple[float, float] | None:
+    """Lowest and highest height to clamp at, drawn in by what height, arm and reading leave open; None where no
+    height is inside as surely as that."""
     low, high = swing_window(swing, limit)
     others = [swing_window(one, limit) for one in off]
     open_ = hypot(ride.uncertainty, READ_AT_GATE)
     below = hypot(open_, *(other[0] - low for other in others))
     above = hypot(open_, *(other[1] - high for other in others))
-    return ride.value - high + INSIDE * above, ride.value - low - INSIDE * below
+    inside = drawn_in(high - low, max(below, above))
+    return None if inside is None else (ride.value - high + inside * above, ride.value - low - inside * below)
+
+
+def drawn_in(width: float, open_: float) -> float | None:
+    """By how many standard uncertainties either edge of a window is drawn in, so that both together fail in 5 of 100.
+
+    Of a wide window only the nearer edge can fail, 1.645; the narrower it is, the more the other one counts, up to
+    1.96 at its middle.  None where even the middle is not that sure.
+    """
+    normal = NormalDist()
+    if not open_:
+        return 0.0
+    whole = width / open_
+    if 2 * normal.cdf(-whole / 2) > OUTSIDE:
+        return None
+    low, high = -normal.inv_cdf(OUTSIDE), whole / 2
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        fails = normal.cdf(-middle) + normal.cdf(middle - whole)
+        low, high = (middle, high) if fails > OUTSIDE else (low, middle)
+    return high
 
 
 def windows_of_joints(pivots: Mapping[str, Pivot]) -> dict[str, tuple[float, float]]:
@@ -388,7 +424,7 @@ def _lift(
 
 
 def _lift_of_car(wheel: str, force: float, rate: float, car: SprungCar | None) -> float | None:
-    if car is None or car.lacks or car.problem:
+    if car is None or not car.measured:
         return None
     place = WHEELS.index(wheel)
     try:

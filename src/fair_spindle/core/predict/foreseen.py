@@ -2,22 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 
 from fair_spindle.core.basics.value_object import value_object
+from fair_spindle.core.basics.wheels import AXLES
 from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.kinds import JobTemplate
-from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.required_fields import Readings, axles_moved, promised, shape_now
 from fair_spindle.core.joblog.state import JobState
 from fair_spindle.core.joblog.threaded_ends import carry
 from fair_spindle.core.joblog.wording import label_wheel
+from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.geometry import Wheel
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.sprung_car import SprungCar
 from fair_spindle.core.predict.step_words import PUT_ON
+from fair_spindle.core.predict.usual_car import MASS, SHARE
 
-NAMES = {"height": "height", "toe": "toe", "camber": "camber", "caster": "caster"}
 MOST_FIELDS = 12
+# The share of a ± that may be left for one more reading to be told, and what that reading takes. [-, min]
+WORTH_A_READING, MINUTES_FOR_ONE = 0.85, 5
+# Inputs of a car that another field tells.
+TOLD_BY = {MASS: "car.loads", SHARE: "car.loads"}
 
 
 @value_object
@@ -43,21 +49,19 @@ def foresee(
 
     The car on its springs only where the plan moves heights, what is missing for clamp windows by joint.
     """
-    yield _beside(template)
+    yield _beside(promised(readings.sheet, template, shape_now(state)))
     yield from _ends(readings, template)
     if car:
-        yield _heights(*car)
+        yield from _heights(*car, readings, template)
     if "turns" in template.pages:
         yield from _angles(readings, template, wheels)
     yield from _windows(state, readings, missing_windows)
 
 
-def _beside(template: JobTemplate) -> Foreseen:
-    told = dict.fromkeys(name for one in sorted(template.measured) if (name := one.split(".")[1]) in NAMES)
-    if not told:
+def _beside(names: Sequence[str]) -> Foreseen:
+    if not names:
         return Foreseen("Before and after", True, "nothing here moves a wheel: no reading is asked for")
-    names = ", ".join(NAMES[name] for name in NAMES if name in told)
-    return Foreseen("Before and after", True, f"{names} and the difference, as they are read")
+    return Foreseen("Before and after", True, f"{', '.join(names)} and the difference, as they are read")
 
 
 def _ends(readings: Readings, template: JobTemplate) -> Iterator[Foreseen]:
@@ -76,34 +80,60 @@ def _ends(readings: Readings, template: JobTemplate) -> Iterator[Foreseen]:
             yield Foreseen(what, False, "until both ends and the thread are measured with a caliper", lacks, 2)
 
 
-def _heights(car: SprungCar, sitting: Sitting) -> Foreseen:
-    if sitting.wheels:
-        widest = max(wheel.predicted_plus_minus for wheel in sitting.wheels)
-        return Foreseen("Heights the springs bring", True, f"± {widest:.0f} mm before the car comes down")
-    said = sitting.problem or "until springs, ratio and load are told; read before and after all the same"
-    return Foreseen("Heights the springs bring", False, said, car.lacks[:MOST_FIELDS], 15)
+def _heights(car: SprungCar, sitting: Sitting, readings: Readings, template: JobTemplate) -> Iterator[Foreseen]:
+    """Heights of every axle the plan moves: how sure, and the reading that would narrow them most."""
+    for axle in AXLES:
+        if axle not in axles_moved(template.measured):
+            continue
+        what = f"Heights the springs bring, {axle}"
+        wheels = [wheel for wheel in sitting.wheels if wheel.key.startswith(axle)]
+        if wheels:
+            widest = max(wheel.plus_minus for wheel in wheels)
+            yield Foreseen(
+                what, True, *_surer(f"± {widest:.0f} mm before the car comes down", widest, car, sitting, readings)
+            )
+            continue
+        lacks = tuple(key for key in car.lacks if key.startswith(axle))
+        said = sitting.problem or "until it is told what goes in; read before and after all the same"
+        yield Foreseen(what, False, said, lacks[:MOST_FIELDS], 5)
+
+
+def _surer(
+    said: str, widest: float, car: SprungCar, sitting: Sitting, readings: Readings
+) -> tuple[str, tuple[str, ...], int]:
+    """What was said, with the reading that makes it surest, its field and minutes."""
+    for key, share in sitting.shares.items():
+        told = TOLD_BY.get(key, key)
+        asked = readings.sheet.fields.get(told)
+        if asked is None or key not in car.inputs:
+            continue
+        then = becomes(key, car.inputs[key], share, widest)
+        if then is not None and then < WORTH_A_READING * widest:
+            more = f"; {asked.label[0].lower()}{asked.label[1:]} measured makes it ± {then:.0f} mm"
+            return said + more, (told, *(("car.size",) if told == "car.loads" else ())), MINUTES_FOR_ONE
+    return said, (), 0
 
 
 def _angles(readings: Readings, template: JobTemplate, wheels: Mapping[str, Wheel]) -> Iterator[Foreseen]:
+    """Turns of every axle in work: by what they are known, and what would make them surer."""
     for axle in template.axles:
         own = [wheel for key, wheel in wheels.items() if key.startswith(axle)]
-        what = f"Toe and camber in degrees, and turns to the flat, {axle}"
-        if all(one.corner and one.adjusters for one in own):
-            yield Foreseen(what, True, f"by {own[0].depth}")
+        what = f"Turns that bring the angles back, {axle}"
+        told = {**readings.quantities, **readings.words}
+        if not all(one.corner and one.adjusters for one in own):
+            fields = tuple(key for key in (f"{axle}.layout",) if key not in told and key in readings.sheet.fields)
+            if fields:
+                yield Foreseen(what, False, "until it is told what this axle hangs on", fields, 1)
             continue
-        if f"{axle}.layout" not in readings.words:
-            fields: tuple[str, ...] = (f"{axle}.layout",)
-        else:
-            moved = "height" in {one.split(".")[1] for one in template.measured if one.startswith(axle)}
-            names = ("tie.lever", "tie.pitch", *(("bump_slope",) if moved else ()))
-            told = {**readings.quantities, **readings.words}
-            fields = tuple(
-                key
-                for key in (f"{axle}.steer", *(f"{one.key}.{name}" for one in own for name in names))
-                if key not in told and key in readings.sheet.fields
-            )
-        if fields:
-            yield Foreseen(what, False, "until the steering lever is measured with a tape", fields, 1)
+        if own[0].depth == "points":
+            yield Foreseen(what, True, "by points, to the flat")
+            continue
+        said = {"tape": "by tape", "slopes": "by slopes"}.get(own[0].depth, "by a middling car of its kind")
+        names = [f"{axle}.layout", f"{axle}.steer"]
+        names += [f"{one.key}.{name}" for one in own for name in ("tie.lever", "tie.pitch")]
+        fields = tuple(key for key in names if key not in told and key in readings.sheet.fields)
+        lever = "; the steering lever, read by tape, makes them a flat or two" if fields else ""
+        yield Foreseen(what, True, f"{said}, and by what the first turn does{lever}", fields, 1 if fields else 0)
 
 
 def _windows(state: JobState, readings: Readings, missing: Mapping[str, str]) -> Iterator[Foreseen]:

@@ -118,10 +118,10 @@ def _bench(key: str, readings: Readings, sitting: Sitting) -> Bench:
     needed = [f"{axle}.{name}" for name in ("motion_ratio", "perch.upper", "perch.lowest", "spring.perch_pitch")]
     needed += [f"{axle}.{spring}.rate", f"{axle}.{spring}.free", f"{key}.damper_length", f"{key}.height"]
     lacks = tuple(name for name in needed if name not in told)
-    if lacks or not sitting.wheels:
+    wheel = next((one for one in sitting.wheels if one.key == key), None)
+    if lacks or wheel is None:
         return Bench(key, None, None, None, lacks, sitting.problem)
 
-    wheel = sitting.wheels[WHEELS.index(key)]
     names = {
         "ratio": f"{axle}.motion_ratio",
         "damper": f"{key}.damper_length",
@@ -233,7 +233,7 @@ def correct_perches(
     if np.all(np.isnan(goals)) and cross is None:
         return None
     none = np.full(4, np.nan)
-    if not sitting.wheels:
+    if len(sitting.wheels) < len(WHEELS):
         return Correction(None, none, none, False, sitting.problem or "Where the car sits is not known yet.")
     known = len(measured) == len(WHEELS) and all(one in measured for one in WHEELS)
     stands = [measured[wheel.key].value if known else wheel.predicted for wheel in sitting.wheels]

@@ -13,7 +13,9 @@ from fair_spindle.core.basics.wheels import OUT
 from fair_spindle.core.geometry.corner import Corner, Link, make_corner
 from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.geometry.layouts.layout import CAR_TO_CAR, SIDE_TO_SIDE
+from fair_spindle.core.geometry.measures import measures_of
 from fair_spindle.core.geometry.usual_corners import usual_corner
+from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.predict.linkage_fit import Row, fit_linkage, points_of, prior_cloud, spread_of
 from fair_spindle.core.turns.monte_carlo import Cloud
 
@@ -62,6 +64,31 @@ def middling(layout: str, ahead: bool = False) -> Middling | None:
     loose = prior_cloud(points, [CAR_TO_CAR] * len(points), 0.0, 0.0)
     kept = [Row(what, what, 0.0, spread_of(corner, loose, what)[0], size) for what, size in kind.kept]
     return Middling(corner, points, fit_linkage(corner, loose, kept).cloud.matrix[:-2])
+
+
+# An arm of a car whose axle nobody described, by the name of the arm: length and rise, each with how far it varies.
+# The product's own, common practice, no published source. [mm]
+USUAL_ARMS: Mapping[str, tuple[Quantity, Quantity]] = {
+    "": (Quantity(350.0, 50.0), Quantity(-5.0, 35.0)),
+    "upper": (Quantity(270.0, 50.0), Quantity(20.0, 35.0)),
+    "trailing": (Quantity(450.0, 60.0), Quantity(10.0, 40.0)),
+    "beam": (Quantity(420.0, 60.0), Quantity(10.0, 40.0)),
+    "arm": (Quantity(440.0, 60.0), Quantity(40.0, 50.0)),
+    "link": (Quantity(520.0, 80.0), Quantity(-20.0, 50.0)),
+}
+
+
+@cache
+def usual_arm(layout: str, arm: str) -> tuple[Quantity, Quantity]:
+    """Length and rise of an arm as cars of a layout have it; of an arm like it where the layout has none. [mm]"""
+    usual = middling(layout) if layout else None
+    if usual is not None and f"{arm}.length" in measures_of(usual.corner.kind):
+        still = np.zeros((2, usual.varies.shape[1]))
+        cloud = Cloud(usual.points, ((IN_CARS, usual.varies.shape[1]),), np.concatenate([usual.varies, still]))
+        length, rise = (Quantity(*spread_of(usual.corner, cloud, f"{arm}.{name}")) for name in ("length", "rise"))
+        return length, rise
+    named = (name for name in USUAL_ARMS if name and name in arm)
+    return USUAL_ARMS[next(named, "")]
 
 
 def population_wheel(

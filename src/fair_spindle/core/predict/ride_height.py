@@ -61,16 +61,19 @@ class WheelSits:
 class Sitting:
     """Where the car will sit, how sure that is, and which inputs leave most open (shares of the variance).
 
-    ``failed`` is the share of drawn cars that found no rest on four wheels.
+    Only wheels whose springs' change is known; cross weights only where all four are, and the scales said what stood
+    on them before.  ``failed`` is the share of drawn cars that found no rest on four wheels, ``drawn`` whether any
+    was: without draws nothing is said of how sure it is.
     """
 
     wheels: tuple[WheelSits, ...] = ()
-    cross_before: float = 0.0
-    cross: float = 0.0
+    cross_before: float | None = None
+    cross: float | None = None
     cross_plus_minus: float = 0.0
     shares: Mapping[str, float] = field(default_factory=dict)
     problem: str = ""
     failed: float = 0.0
+    drawn: bool = False
 
 
 def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES, seed: int = 1) -> Sitting:
@@ -110,7 +113,7 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
     >>> sit(SprungCar({}, lambda values: None, ("car.loads",)), {}).wheels
     ()
     """
-    if car.lacks or car.problem:
+    if not car.stands:
         return Sitting(problem=car.problem)
     try:
         held = car.build({})
@@ -140,14 +143,17 @@ def sit(car: SprungCar, heights: Mapping[str, Quantity], samples: int = SAMPLES,
             _pressed(held.legs[place], float(changes[place])),
         )
         for place, key in enumerate(WHEELS)
+        if key in car.stands
     )
+    weighed = not (car.unknown or any(key.startswith("car.") for key in car.usual))
     return Sitting(
         wheels,
-        float(cross_weight(before)),
-        float(cross_weight(loads)),
+        float(cross_weight(before)) if weighed else None,
+        float(cross_weight(loads)) if weighed else None,
         float(_spread(cross_weight(drawn.loads)[:, None])[0]) if drawn else 0.0,
         _together(variance_shares(draws, drawn.height_change)) if drawn else {},
         failed=failed,
+        drawn=samples > 0,
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 from math import cos, hypot, sqrt
 
@@ -13,7 +13,7 @@ from fair_spindle.core.basics.errors import InputError, NoSolution
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.spelling import read_table
 from fair_spindle.core.basics.value_object import value_object
-from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, wheels_at
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, Wheel, wheels_at
 from fair_spindle.core.geometry.corner import Corner
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.required_fields import Readings
@@ -21,8 +21,9 @@ from fair_spindle.core.predict.aboard import added_loads
 from fair_spindle.core.predict.bonded import bonded_rate
 from fair_spindle.core.predict.evidence import Evidence, weigh_evidence
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
+from fair_spindle.core.predict.usual_car import CHANGES, MASS, OF_A_WHEEL, SHARE, usual_car
 from fair_spindle.core.springs.car_heights import Leg, Settled, Stance, let_down, settle_car, spring_length
-from fair_spindle.core.springs.loads import CarLoads
+from fair_spindle.core.springs.loads import USUAL_UNSPRUNG_SHARE, CarLoads
 from fair_spindle.core.springs.springs import (
     Coil,
     Curve,
@@ -40,8 +41,13 @@ Number = float | Array
 LONG = 1e4
 SHARES = {True: (0.06, 0.3), False: (0.01, 0.1)}
 RATIO_BY_POINTS = 0.01
-# Two springs of a pair err each for itself; half of their difference is an input of its own.
-EACH_BY_ITSELF = ("spring.rate", "spring.free", "new_spring.rate", "new_spring.free")
+# What is printed errs for both springs of a pair alike; each differs from it by how springs are made: a share of the
+# rate, a length.  Half of their difference is an input of its own.  The product's own. [-, mm]
+MADE_WITHIN = {"spring.rate": 0.01, "new_spring.rate": 0.01, "spring.free": 0.5, "new_spring.free": 0.5}
+# New coils take a set in their first weeks, and a gas damper pushes harder warm than cold.  Common practice. [mm, -]
+COIL_SET, GAS_WARMS = 1.0, 0.05
+# How far off the forces of a spring lie that somebody typed as a table, as a share.  The product's own.
+TABLE_WITHIN = 0.025
 APART = ".apart"
 # A key turned on by an angle lifts as a level arm would; not knowing how the arm stands costs about this share.
 KEY_BY_LEVEL_ARM = 0.06
@@ -71,7 +77,8 @@ class SprungCar:
     """All that decides where a car sits: inputs by field key, how to build it, what is missing or wrong.
 
     ``evidence`` is what was read of the inputs together; the inputs hold it already, their draws take it with them.
-    ``aboard`` is what people and load would add to the wheels. [N]
+    ``aboard`` is what people and load would add to the wheels [N]; ``unknown`` are the axles of which nobody told how
+    their springs change, with what would tell it among ``lacks``; ``usual`` the inputs that nobody told at all.
     """
 
     inputs: Mapping[str, Quantity]
@@ -80,6 +87,19 @@ class SprungCar:
     problem: str = ""
     evidence: Evidence | None = None
     aboard: Array | None = None
+    unknown: tuple[str, ...] = ()
+    usual: tuple[str, ...] = ()
+
+    @property
+    def stands(self) -> tuple[Wheel, ...]:
+        """Wheels whose new height it can tell."""
+        lost = self.problem or (self.lacks and not self.unknown)
+        return () if lost else tuple(key for key in WHEELS if key.axle not in self.unknown)
+
+    @property
+    def measured(self) -> bool:
+        """Whether every input of it was told, so that more than its heights can be told of it."""
+        return not (self.usual or self.unknown or self.problem)
 
     @property
     def uncertain(self) -> tuple[str, ...]:
@@ -87,7 +107,12 @@ class SprungCar:
         return tuple(key for key, one in self.inputs.items() if one.uncertainty > 0)
 
 
-def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str, Corner] | None = None) -> SprungCar:
+def sprung_car(
+    readings: Readings,
+    loads: CarLoads | None,
+    corners: Mapping[str, Corner] | None = None,
+    changed: Collection[str] = (),
+) -> SprungCar:
     """Gather what decides where a car sits.
 
     Parameters
@@ -98,6 +123,8 @@ def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str,
         What stands on its wheels. [N]
     corners : mapping of Corner, optional
         Wheels whose points are known, by axle and side; they give a motion ratio where none was told. [mm]
+    changed : collection of str, optional
+        Axles whose heights the work changes. [-]
 
     Returns
     -------
@@ -110,10 +137,12 @@ def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str,
 
     Notes
     -----
-    Seats, rings, insulators, spacers, blocks, shackles and keys all press the spring by a length: at the spring by
-    itself, on top of a unit by the ratio of spring to damper, at the wheel times the motion ratio.  Rates and free
-    lengths of a pair err each for itself, the motion ratio is common to both.  A spring's length as it stands is held
-    against free length less force over rate, and all of them are moved by what it teaches.
+    What belongs to the car and was not told is taken for a middling one, as wide as cars vary; how its springs change
+    is never taken for anything.  Seats, rings, insulators, spacers, blocks, shackles and keys all press the spring by
+    a length: at the spring by itself, on top of a unit by the ratio of spring to damper, at the wheel times the
+    motion ratio.  What is printed of a pair errs for both alike, each spring differs from it as springs are made; the
+    motion ratio is common to both.  A spring's length as it stands is held against free length less force over rate,
+    and all of them are moved by what it teaches.
 
     Source
     ------
@@ -124,43 +153,50 @@ def sprung_car(readings: Readings, loads: CarLoads | None, corners: Mapping[str,
     >>> from fair_spindle.core.joblog.required_fields import readings_now
     >>> from fair_spindle.core.joblog.state import JobState
     >>> from fair_spindle.core.joblog.kinds import WORK
-    >>> sprung_car(readings_now(JobState(), WORK), None).lacks[0]
-    'car.loads'
+    >>> sprung_car(readings_now(JobState(), WORK), None, changed=("front",)).lacks
+    ('front.new_spring.fit', 'front.new_top.spacer')
     """
     own = _from_points(readings, corners or {})
-    told = _each_by_itself({**own, **_judged(readings), **_loads(readings, loads)})
-    lacks = _lacking(readings, told, loads)
+    read = {**own, **_judged(readings), **_loads(readings, loads)}
+    lacks = {axle: missing for axle in AXLES if (missing := _lacking(readings, read, axle, changed))}
+    # An axle of which nobody told how it changes is let stand as it is: the other one settles all the same.
+    words = {**readings.words, **{f"{axle}.new_spring.fit": "as_before" for axle in lacks}}
+    told = {**usual_car(read, words), **_each_by_itself(read)}
 
     def build(values: Mapping[str, Number]) -> Held:
-        return _Builder(readings.words, told, values).car()
+        return _Builder(words, told, values).car()
 
-    if lacks:
-        return SprungCar({}, build, tuple(lacks))
+    missing = tuple(key for keys in lacks.values() for key in keys)
+    if len(lacks) == len(AXLES) or (lacks and set(changed) <= lacks.keys()):
+        return SprungCar({}, build, missing, unknown=AXLES)
     try:
-        builder = _Builder(readings.words, told, {})
+        builder = _Builder(words, told, {})
         builder.car()
         builder.check()
         inputs = {key: told[key] for key in builder.used}
-        evidence = weigh_evidence(
-            inputs, lambda values: _Builder(readings.words, told, values).lengths(), _as_stands(told)
-        )
+        evidence = weigh_evidence(inputs, lambda values: _Builder(words, told, values).lengths(), _as_stands(told))
     except (InputError, NoSolution) as error:
-        return SprungCar({}, build, (), error.message)
+        return SprungCar({}, build, missing, error.message, unknown=tuple(lacks))
     if evidence:
         told |= evidence.inputs
         inputs = {key: told[key] for key in inputs}
-    return SprungCar(inputs, build, evidence=evidence, aboard=added_loads(readings, loads))
+    usual = tuple(key for key in inputs if key not in read and not key.endswith(APART))
+    return SprungCar(inputs, build, missing, "", evidence, added_loads(readings, loads), tuple(lacks), usual)
 
 
 def _each_by_itself(told: dict[str, Quantity]) -> dict[str, Quantity]:
-    """Rates and lengths of a pair as their mean and half their difference, each with its share of the uncertainty."""
+    """Rates and lengths of a pair as their mean and half their difference, each with what is open of it.
+
+    One spring is as unsure as was told: by what both share, and by how it was made.
+    """
     found = dict(told)
     for axle in AXLES:
-        for name in EACH_BY_ITSELF:
+        for name, within in MADE_WITHIN.items():
             both = told.get(f"{axle}.{name}")
             if both:
-                found[f"{axle}.{name}"] = replace(both, uncertainty=both.uncertainty / sqrt(2))
-                found[f"{axle}.{name}{APART}"] = Quantity(0.0, both.uncertainty / sqrt(2))
+                made = min(within * (both.value if name.endswith("rate") else 1.0), both.uncertainty)
+                found[f"{axle}.{name}"] = replace(both, uncertainty=sqrt(both.uncertainty**2 - made**2 / 2))
+                found[f"{axle}.{name}{APART}"] = Quantity(0.0, made / sqrt(2))
     return found
 
 
@@ -174,6 +210,13 @@ def _judged(readings: Readings) -> dict[str, Quantity]:
         bonded = bonded_rate(readings, axle)
         if bonded:
             told[f"{axle}.bonded.rate"] = bonded
+        if readings.words.get(f"{axle}.new_spring.fit", "as_before") != "as_before":
+            told[f"{axle}.new_spring.set"] = Quantity(0.0, COIL_SET)
+            told[f"{axle}.new_spring.typed"] = Quantity(1.0, TABLE_WITHIN)
+        for gas in (f"{axle}.damper.gas", f"{axle}.new_damper.gas"):
+            if gas in told:
+                push = told[gas]
+                told[gas] = replace(push, uncertainty=hypot(push.uncertainty, GAS_WARMS * push.value))
     return told
 
 
@@ -193,6 +236,11 @@ def _loads(readings: Readings, loads: CarLoads | None) -> dict[str, Quantity]:
     What the springs carry is load less unsprung: its uncertainty then is the load's, the unsprung weight has none.
     """
     found: dict[str, Quantity] = {}
+    for key in WHEELS if loads is None else ():
+        sprung = readings.quantities.get(f"{key}.sprung_load")
+        if sprung:
+            dead = USUAL_UNSPRUNG_SHARE / (1 - USUAL_UNSPRUNG_SHARE) * sprung.value
+            found |= {f"{key}.load": replace(sprung, value=sprung.value + dead), f"{key}.dead": Quantity(dead)}
     for key in WHEELS if loads else ():
         assert loads is not None
         for name, load, place in (("load", loads.wheels[key], 0), ("dead", loads.unsprung[key], 1)):
@@ -234,16 +282,19 @@ def _from_points(readings: Readings, corners: Mapping[str, Corner]) -> dict[str,
     return found
 
 
-def _lacking(readings: Readings, told: Mapping[str, Quantity], loads: CarLoads | None) -> list[str]:
-    lacks = [] if loads else ["car.loads"]
-    lacks += [] if "car.wheelbase" in told else ["car.wheelbase"]
-    for axle in AXLES:
-        fit = readings.words.get(f"{axle}.new_spring.fit", "as_before")
-        needed = ["track", "motion_ratio", *_NEEDED[fit]]
-        fitted = all(f"{axle}.{side}.spring_fitted" in told for side in SIDES)
-        needed += ["spring.rate"] if fit == "as_before" else [] if fitted else ["spring.rate", "spring.free"]
-        lacks += [key for name in needed if (key := f"{axle}.{name}") not in told and key not in readings.words]
-    return lacks
+def _lacking(
+    readings: Readings, told: Mapping[str, Quantity], axle: str, changed: Collection[str]
+) -> tuple[str, ...]:
+    """What is missing to say how the springs of an axle change; nothing where they stay as they are."""
+    fit = readings.words.get(f"{axle}.new_spring.fit")
+    if fit is None and axle in changed:
+        keys = [f"{axle}.{name}" for name in CHANGES]
+        keys += [f"{key}.{name}" for key in wheels_at(axle) for name in OF_A_WHEEL]
+        return () if any(key in told for key in keys) else (f"{axle}.new_spring.fit", f"{axle}.new_top.spacer")
+    fitted = all(f"{axle}.{side}.spring_fitted" in told for side in SIDES)
+    old = () if fitted or fit in (None, "as_before") else ("spring.rate", "spring.free")
+    needed = (f"{axle}.{name}" for name in (*old, *_NEEDED[fit or "as_before"]))
+    return tuple(key for key in needed if key not in told and key not in readings.words)
 
 
 _NEEDED: dict[str, tuple[str, ...]] = {
@@ -282,9 +333,23 @@ class _Builder:
     def _nominal(self, key: str, otherwise: float = 0.0) -> float:
         return self._told[key].value if key in self._told else otherwise
 
+    def _load(self, key: Wheel) -> Number:
+        """What stands on a wheel: weighed, or by the mass of such a car."""
+        if f"{key}.load" in self._told:
+            return self._number(f"{key}.load")
+        front = self._number(SHARE)
+        share = front if key.axle == "front" else 1 - np.asarray(front)
+        return self._number(MASS) * share / 2 + self._number(f"{key}.load_apart")
+
+    def _dead(self, key: Wheel) -> Number:
+        """What of it no spring carries."""
+        if f"{key}.dead" in self._told:
+            return self._number(f"{key}.dead")
+        return self._load(key) * self._number(f"{key}.dead_share")
+
     def car(self) -> Held:
-        loads = [self._number(f"{key}.load") for key in WHEELS]
-        dead = [self._number(f"{key}.dead") for key in WHEELS]
+        loads = [self._load(key) for key in WHEELS]
+        dead = [self._dead(key) for key in WHEELS]
         legs, forces = [], []
         for place, key in enumerate(WHEELS):
             leg, force = self._leg(key, loads[place] - dead[place])
@@ -307,7 +372,7 @@ class _Builder:
         for key in WHEELS:
             axle = key.split(".")[0]
             ratio = self._nominal(f"{axle}.motion_ratio")
-            sprung = self._nominal(f"{key}.load") - self._nominal(f"{key}.dead") - self._stop_force(key)
+            sprung = self._load(key) - self._dead(key) - self._stop_force(key)
             gas, damper = self._nominal(f"{axle}.damper.gas"), self._nominal(f"{axle}.damper_ratio", ratio)
             spring_length(Curve(LONG, np.array([0.0, LONG]), np.array([0.0, LONG])), sprung, ratio, gas, damper)
 
@@ -316,7 +381,7 @@ class _Builder:
         columns = []
         for key in WHEELS:
             axle, side = key.split(".")
-            force = self._force(key, self._number(f"{key}.load") - self._number(f"{key}.dead"))
+            force = self._force(key, self._load(key) - self._dead(key))
             rate = self._of_pair(axle, side, "spring.rate", 1.0)
             columns.append(self._of_pair(axle, side, "spring.free") - force / rate)
         return _rows(columns)
@@ -384,11 +449,12 @@ class _Builder:
             return curve, old_rate / nominal, LONG - force / old_rate
         fitted = f"{key}.spring_fitted"
         known = all(f"{axle}.spring.{part}" in self._told for part in ("rate", "free"))
+        new = f"{axle}.new_spring"
         by_rate = self._of_pair(axle, side, "spring.free") - force / old_rate
         seats = by_rate if known else self._number(fitted)
+        seats = seats - self._number(f"{new}.set")
         if fit == "table":
-            return self._typed_curve(f"{axle}.new_spring.table"), 1.0, seats
-        new = f"{axle}.new_spring"
+            return self._typed_curve(f"{new}.table"), self._number(f"{new}.typed", 1.0), seats
         rate, free = self._nominal(f"{new}.rate"), self._nominal(f"{new}.free")
         solid = self._nominal(f"{new}.solid")
         main = coil_curve(Coil(rate, free, solid))
@@ -401,6 +467,9 @@ class _Builder:
                 self._nominal(f"{new}.helper_solid"),
             )
             main = in_series([main, coil_curve(helper)], self._nominal(f"{new}.ring"))
+            # A helper stands on its coils at ride height: as much taller they or the ring, as much taller the stack.
+            for part in ("helper_solid", "ring"):
+                seats = seats - (self._number(f"{new}.{part}") - self._nominal(f"{new}.{part}"))
         scale = self._of_pair(axle, side, "new_spring.rate") / rate
         return main, scale, seats - (self._of_pair(axle, side, "new_spring.free") - free)
 

@@ -43,7 +43,7 @@ def learn(model: HeightModel | None, before: Mapping[str, Quantity], after: Mapp
     Returns
     -------
     list of Learned
-        What got surer, the most first; empty where a height or the model is missing.
+        What got surer, the most first; empty where no wheel's heights or the model are known.
 
     Raises
     ------
@@ -64,15 +64,17 @@ def learn(model: HeightModel | None, before: Mapping[str, Quantity], after: Mapp
     []
     """
     keys = model.uncertain if model else ()
-    if model is None or not keys or any(key not in before or key not in after for key in model.wheels):
+    read = [key for key in (model.wheels if model else ()) if key in before and key in after]
+    if model is None or not keys or not read:
         return []
-    changes = np.array([after[key].value - before[key].value for key in model.wheels])
-    noise = np.array([np.hypot(after[key].uncertainty, before[key].uncertainty) for key in model.wheels])
+    places = [model.wheels.index(key) for key in read]
+    changes = np.array([after[key].value - before[key].value for key in read])
+    noise = np.array([np.hypot(after[key].uncertainty, before[key].uncertainty) for key in read])
     values = np.array([model.inputs[key].value for key in keys])
     spreads = np.array([model.inputs[key].uncertainty for key in keys])
 
     def heights(rows: Array) -> Array:
-        return model.change({key: rows[:, place] for place, key in enumerate(keys)})
+        return model.change({key: rows[:, place] for place, key in enumerate(keys)})[:, places]
 
     try:
         found = refit(heights, values, spreads, changes, np.maximum(noise, 0.1))

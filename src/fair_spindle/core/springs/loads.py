@@ -9,6 +9,14 @@ from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import WHEELS, Wheel
 
 USUAL_UNSPRUNG_SHARE = 0.12
+# What a car of a kind weighs.  Common practice, no published source. [kg]
+MASSES: Mapping[str, tuple[str, float]] = {
+    "small": ("Small car", 1000.0),
+    "middle": ("Middling car or estate", 1400.0),
+    "large": ("Large car", 1800.0),
+    "off_road": ("Off-road car or van", 2150.0),
+    "truck": ("Pick-up or truck", 2400.0),
+}
 
 
 @value_object

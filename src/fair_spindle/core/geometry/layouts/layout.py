@@ -28,6 +28,8 @@ CAR_TO_CAR, SIDE_TO_SIDE = 25.0, 1.0
 # middling corner's. What is kept, and how far it still varies; the product's own. [rad/mm, mm]
 BUMP_STEER_KEPT = ("toe_slope", to_core(12, "min_per_10mm"))
 LEVER_KEPT = ("tie.lever", 18.0)
+# Spring travel per wheel travel, and how far it varies.  The product's own, common practice. [-]
+USUAL_RATIO = (0.8, 0.13)
 CAMBER_GAIN_KEPT = ("camber_slope", to_core(6, "min_per_10mm"))
 
 
@@ -73,7 +75,8 @@ class Layout:
     the ends of its rod at both sides.  ``camber_usual`` is what cars show [°], ``joint_inboard`` how far the upper
     joint leans in by its height, ``usual`` a middling left corner at ride height, x forward, y left, z up [mm]; the
     product's own, common practice, no published source.  ``kept`` is what its wheels are kept to from car to car,
-    and the standard deviation that is left. [rad, rad/mm, mm]
+    and the standard deviation that is left [rad, rad/mm, mm]; ``ratio`` spring travel per wheel travel and how far it
+    varies. [-]
     """
 
     key: str
@@ -96,6 +99,7 @@ class Layout:
     joint_inboard: float = 0.0
     usual: Mapping[str, Point] = field(default_factory=dict)
     kept: tuple[tuple[str, float], ...] = (BUMP_STEER_KEPT, CAMBER_GAIN_KEPT)
+    ratio: tuple[float, float] = USUAL_RATIO
 
     @property
     def independent(self) -> bool:

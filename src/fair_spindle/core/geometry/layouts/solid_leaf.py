@@ -17,6 +17,7 @@ LAYOUT = Layout(
         WHEEL,
     ),
     camber_usual=(-1.0, 1.5),
+    ratio=(1.0, 0.01),
     guide="axle",
     axle_points=("leaf_front", "leaf_rear", "axle_seat", "wheel_center"),
     leaves=(("leaf_front", "axle_seat", "leaf_rear"),),

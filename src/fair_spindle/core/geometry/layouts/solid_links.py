@@ -21,6 +21,7 @@ LAYOUT = Layout(
         WHEEL,
     ),
     camber_usual=(-1.0, 1.5),
+    ratio=(0.88, 0.1),
     guide="axle",
     axle_points=("lower_body", "lower_axle", "upper_body", "upper_axle", "panhard_end", "wheel_center"),
     axle_links=(("lower link", "lower_body", "lower_axle"), ("upper link", "upper_body", "upper_axle")),

@@ -18,6 +18,7 @@ LAYOUT = Layout(
     (LOWER, TIE),
     (("strut_top", "Strut top"), *LOWER_POINTS, ("strut_low", "Strut axis, lower point"), *TIE_POINTS, WHEEL),
     camber_usual=(-3.5, 1.5),
+    ratio=(0.95, 0.03),
     guide="strut",
     links=(*LOWER_LINKS, TIE_LINK),
     guide_points=("strut_top", "strut_low"),

@@ -8,6 +8,7 @@ LAYOUT = Layout(
     (ArmKind("beam", "Trailing half of the beam", (("body", "body bushing"),), own_work=True),),
     (("beam_pivot", "Beam, body pivot"), ("cross_beam", "Cross beam, where it meets the arm"), WHEEL),
     camber_usual=(-2.5, 0.5),
+    ratio=(0.88, 0.1),
     guide="beam",
     axles=("rear",),
     guide_points=("beam_pivot",),
