@@ -17,7 +17,7 @@ from fair_spindle.core.predict.aligned import align_car
 from fair_spindle.core.predict.height_model import model_of_car
 from fair_spindle.core.predict.ride_height import sit
 from fair_spindle.core.predict.sprung_car import sprung_car
-from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_wheel
+from fair_spindle.core.review.before_and_after import Beside, beside_wheel
 from fair_spindle.core.review.corrections import want_wheels
 from fair_spindle.core.review.height_causes import explain_heights
 from fair_spindle.core.review.height_lessons import learn
@@ -252,19 +252,6 @@ def test_what_is_still_wanted_is_told_by_adjuster_and_past_its_stop_as_a_part():
     assert left.amount == pytest.approx(4 / 6), "four flats of 0.25 mm are what there is"
     free = align_car(*job(*after("-30", "6"))[1:])[1]
     assert [one.beyond for one in want_wheels(free, ())] == [0.0]
-
-
-def test_a_rear_wheel_is_not_blamed_on_the_steering_wheel():
-    def missed(axle):
-        rows = [
-            Beside(f"{axle}.{side}", "toe", None, None, 0.0, 1e-4, Quantity(sign * 2e-3, 5e-5))
-            for side, sign in (("left", 1), ("right", -1))
-        ]
-        found = explain_toes(rows, dict.fromkeys((f"{axle}.left", f"{axle}.right"), MovesToe(None, 0.0)))
-        return found[f"{axle}.left"][0].words
-
-    assert missed("front") == "the steering wheel was not straight when it was read"
-    assert missed("rear") == "the toe was read wrong, before or after"
 
 
 def test_a_wheel_that_is_known_for_sure_learns_nothing():

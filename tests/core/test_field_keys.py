@@ -21,7 +21,8 @@ WHERE = re.compile(r"^(front|rear|car)\.((left|right)\.?)?")
 # What is named after a place and is no field: inputs of a calculation, parts of an entry or of a bolt in an error.
 NO_FIELDS = {
     "", "dead", "dead_share", "front_share", "gauge", "height_stays", "left", "load", "load_apart", "mass",
-    "plus_minus", "ratio_slope", "new_spring.set", "new_spring.typed", "ride_height", "right", "set", "start", "turns", "typed",
+    "new_spring.set", "new_spring.typed", "plus_minus", "ratio_slope", "ride_height", "right", "set", "start",
+    "turns", "typed",
 }  # fmt: skip
 ABOUT_BOLTS = {"joint_maps.py"}
 

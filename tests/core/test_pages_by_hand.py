@@ -37,8 +37,6 @@ from fair_spindle.core.predict.ride_height import Sitting, _together
 from fair_spindle.core.predict.settled import look_settled
 from fair_spindle.core.predict.sprung_car import APART
 from fair_spindle.core.predict.steering import solid_steering
-from fair_spindle.core.review.before_and_after import MovesToe
-from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.review.toe_readings import _fit
 from fair_spindle.core.springs.loads import car_loads
 from fair_spindle.core.springs.rubber import Arm, Shackle
@@ -131,19 +129,6 @@ def test_the_gaps_of_a_bar_say_how_far_it_stands_aside():
     fitted = (choose("front.bar.fitted", "fixed_links"), mm_typed("front.bar.diameter", 22))
     readings, car, _ = job(*NEW, *fitted, gaps)
     assert bars_of(readings, car)[0].sideways == pytest.approx(sideways_shift(14, 22)) != 0
-
-
-def test_bump_steer_and_a_misreading_share_a_toe_as_bayes_says():
-    """By hand: an input of spread s against a reading of spread u moves by m s²/(s² + u²), and costs u m/s of it."""
-    unit, spread, miss = 3e-4, 9e-4, 12e-4
-    amount = miss * spread**2 / (spread**2 + unit**2)
-    off = math.hypot(miss - amount, unit * amount / spread)
-    minutes = math.degrees(miss) * 60
-    read = max(0.0, minutes - 12) / 12 * unit
-    weights = [0.7 * math.exp(-((off / unit) ** 2) / 2), 0.35 * math.exp(-((read / unit) ** 2) / 2)]
-    found = {one.words: one.share for one in explain_toe(miss, 2 * unit, MovesToe(None, 0.0, spread / 3), 0.0, None)}
-    assert found["bump steer is otherwise than believed"] == pytest.approx(weights[0] / sum(weights))
-    assert found["the toe was read wrong, before or after"] == pytest.approx(weights[1] / sum(weights))
 
 
 def test_a_cam_goes_no_further_than_its_throw_nor_than_its_link_may():

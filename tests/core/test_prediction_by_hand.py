@@ -40,10 +40,9 @@ from fair_spindle.core.predict.settled import heights_after, with_read_heights
 from fair_spindle.core.predict.sides import sides_apart
 from fair_spindle.core.predict.sprung_car import _Builder, _loads
 from fair_spindle.core.predict.steering import total_toe
-from fair_spindle.core.review.before_and_after import Beside, MovesToe, beside_read, beside_sitting
+from fair_spindle.core.review.before_and_after import Beside, beside_read, beside_sitting
 from fair_spindle.core.review.corrections import want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import explain_heights
-from fair_spindle.core.review.toe_causes import explain_toe
 from fair_spindle.core.springs.loads import car_loads
 from fair_spindle.core.springs.springs import stop_curve
 from fair_spindle.core.springs.sway_bar import bar_rates, preload, wheel_rate
@@ -61,27 +60,6 @@ def test_two_mirrored_sides_are_drawn_together_as_two_readings_of_one_thing_woul
     assert rights[0] == pytest.approx(right[0] + pull * apart * [1, -1, 1])
     assert share == pytest.approx(pull)
     assert np.abs(lefts[0] - rights[0] * [1, -1, 1]).max() < 4.0, "nearer each other, not farther"
-
-
-@pytest.mark.parametrize(
-    ("miss", "moves", "height_miss", "other", "words"),
-    [
-        (0.0040, MovesToe(None, 2e-4), 20.0, None, "the height came out 20 mm off, and toe follows it"),
-        (-0.0040, MovesToe(None, 2e-4), -20.0, None, "the height came out 20 mm off, and toe follows it"),
-        (0.0040, MovesToe(None, 0.0), 0.0, -0.0040, "the steering wheel was not straight when it was read"),
-        (0.0040, MovesToe(0.0240, 0.0), 0.0, None, "the count is off by 1 flat"),
-        (0.0240, MovesToe(0.0240, 0.0), 0.0, None, "the count is off by 1 turn"),
-        (0.0030, MovesToe(None, 0.0, 0.0030), 0.0, None, "bump steer is otherwise than believed"),
-    ],
-    ids=["height up", "height down", "steering wheel", "a flat", "a turn", "bump steer"],
-)
-def test_the_likeliest_cause_of_a_toe_is_the_one_that_leaves_nothing(miss, moves, height_miss, other, words):
-    assert explain_toe(miss, 6e-4, moves, height_miss, other)[0].words == words
-
-
-def test_a_cause_of_the_other_sign_explains_nothing():
-    told = [one.words for one in explain_toe(0.0040, 6e-4, MovesToe(None, 2e-4), -20.0, 0.0040)]
-    assert told == ["the toe was read wrong, before or after"]
 
 
 def test_a_height_read_after_settling_stands_with_the_uncertainty_of_both_readings():

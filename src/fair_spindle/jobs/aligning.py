@@ -15,6 +15,7 @@ from fair_spindle.core.predict.turn_effect import rod_of
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
+from fair_spindle.jobs.checking import doubtful_toes
 from fair_spindle.jobs.geometry import (
     say_check,
     show_axles,
@@ -74,8 +75,8 @@ class ReadAgainView(View):
 class WheelTurnsView(View):
     """One wheel through the job.
 
-    ``assumed`` is what nobody told and is taken for usual, ``asked`` the fields that would tell it; ``worth`` what
-    would narrow its ±.
+    ``doubt`` says that its toe is to be read again before it is turned; ``assumed`` is what nobody told and is taken
+    for usual, ``asked`` the fields that would tell it; ``worth`` what would narrow its ±.
     """
 
     key: str
@@ -83,6 +84,7 @@ class WheelTurnsView(View):
     known: bool
     lacks: list[str]
     problem: str
+    doubt: str
     assumed: str
     asked: list[str]
     worth: list[WorthView]
@@ -122,10 +124,11 @@ def see_turns(database: Database, job_id: str, samples: int) -> TurnsOfJobView:
     # A wheel of an axle that nobody works on is no part of the plan, though the rear one steers the car.
     axles = now.template.axles or AXLES
     wheels = {key: wheel for key, wheel in every.items() if key.split(".")[0] in axles}
+    doubts = doubtful_toes(now)
     ratio = now.readings.quantities.get("car.steering_ratio")
     labels = {key: field.label for key, field in now.sheet.fields.items()}
     return TurnsOfJobView(
-        wheels=[_wheel(key, wheel, labels, now.readings) for key, wheel in wheels.items()],
+        wheels=[_wheel(key, wheel, labels, now.readings, doubts.get(key, "")) for key, wheel in wheels.items()],
         stands=[stands for axle in axles for stands in _stands(axle, wheels)],
         steering=_steering(now, labels),
         axles=show_axles(plan, ratio.value if ratio else None),
@@ -157,7 +160,7 @@ def _toe_now(one: AlignedWheel) -> tuple[float, float] | None:
     return None if before is None else (before, COVERAGE * one.plan.wheel.doubtful.toe)
 
 
-def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readings) -> WheelTurnsView:
+def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readings, doubt: str) -> WheelTurnsView:
     plan, sure = one.plan, one.plan.sureness
     assumed, asked = _assumed(key, one, readings)
     return WheelTurnsView(
@@ -166,6 +169,7 @@ def _wheel(key: str, one: AlignedWheel, labels: dict[str, str], readings: Readin
         known=plan.wheel.corner is not None,
         lacks=[labels.get(name, name) for name in plan.wheel.lacks],
         problem=plan.problem or plan.wheel.problem,
+        doubt=doubt,
         assumed=assumed,
         asked=asked,
         worth=_worth(one),
@@ -218,6 +222,7 @@ def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:
         known=bool(rods),
         lacks=[labels.get(name, name) for name in found.lacks],
         problem=found.problem,
+        doubt="",
         assumed="",
         asked=list(found.lacks),
         worth=[],

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from math import degrees
 
 from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.remember import by_identity
-from fair_spindle.core.basics.wheels import AXLES, WHEELS
+from fair_spindle.core.basics.wheels import AXLES, SIDES, WHEELS, wheels_at
 from fair_spindle.core.fields.field import Sheet
 from fair_spindle.core.joblog.readings import Quantity
 from fair_spindle.core.joblog.wording import label_wheel
@@ -27,6 +27,7 @@ from fair_spindle.core.review.before_and_after import (
 from fair_spindle.core.review.corrections import Want, want_links, want_rings, want_wheels
 from fair_spindle.core.review.height_causes import Explanation, explain_heights
 from fair_spindle.core.review.toe_causes import ToeExplanation, explain_toes
+from fair_spindle.core.turns.axle_turns import USUAL_RATIO
 from fair_spindle.core.turns.threads import FLAT
 from fair_spindle.jobs.append import write_act
 from fair_spindle.jobs.book import see_job, standing, start_job
@@ -41,6 +42,8 @@ from fair_spindle.records.database import Database
 
 KINDS_OF_WORK = ("toe", "ring", "arms", "link")
 FORESEEN_KEPT = 64
+# From which share on a cause is likelier than all others together.
+MORE_LIKELY = 0.5
 
 
 class BesideView(View):
@@ -79,13 +82,44 @@ def see_explained(database: Database, job_id: str) -> ExplainedView:
     """What missed its prediction, and why that could be."""
     now = standing(database, job_id)
     besides, moves = _besides(now)
-    toes = explain_toes(besides, moves)
+    toes = explained_toes(now, besides, moves)
     return ExplainedView(
         readings=[_beside(beside, now.sheet) for beside in besides],
         heights=_heights(now, besides),
         toe={label_wheel(key): [_toe(one) for one in told] for key, told in toes.items()},
-        wanted=[_say_want(one) for one in _wanted(now)],
+        wanted=_say_wanted(now),
     )
+
+
+def explained_toes(
+    now: Standing, besides: Sequence[Beside], moves: Mapping[str, MovesToe]
+) -> dict[str, list[ToeExplanation]]:
+    """What could explain each toe that missed, the steering wheel among what is explained."""
+    told = now.readings.quantities
+    ratio = told.get("car.steering_ratio", Quantity(USUAL_RATIO)).value
+    toes = {beside.key: beside for beside in besides if beside.name == "toe"}
+    before, after = told.get("car.wheel_off"), told.get("car.check_wheel_off")
+    left, right = (toes.get(key) for key in wheels_at("front"))
+    steered = None
+    pair = [one for one in (left, right) if one and one.before and one.predicted is not None]
+    if before and after and len(pair) == len(SIDES):
+        by_left, by_right = (
+            one.predicted - one.before.value for one in pair if one.before and one.predicted is not None
+        )
+        steered = after.value - before.value + ratio * (by_left - by_right) / 2
+    return explain_toes(besides, moves, steered, ratio)
+
+
+def doubtful_toes(now: Standing) -> dict[str, str]:
+    """Toes that are more likely read wrong than wrong, by wheel, with what to read again: no turn is planned on
+    them."""
+    if not any(key.endswith(".check_toe") for key in now.state.entries):
+        return {}
+    return {
+        key: f"More likely {told[0].words} than the wheel being off. {told[0].test}"
+        for key, told in explained_toes(now, *_besides(now)).items()
+        if told and told[0].of_reading and told[0].share > MORE_LIKELY
+    }
 
 
 def beside_rows(now: Standing) -> list[BesideView]:
@@ -133,10 +167,20 @@ def _beside_wheels(predicted: Predicted) -> dict[str, tuple[list[Beside], MovesT
     }
 
 
+def _say_wanted(now: Standing) -> list[str]:
+    """What the readings still ask for: first of all those again that are doubtful themselves."""
+    doubts = doubtful_toes(now)
+    again = [f"{label_wheel(key)}: read its toe again first. {said}" for key, said in doubts.items()]
+    return [*again, *(_say_want(one) for one in _wanted(now) if not (one.what == "toe" and one.where in doubts))]
+
+
 def start_correction(database: Database, job_id: str, wanted: JobFrom) -> JobView:
     """A job with a short work order for what the readings still want: opened, turned, loaded, closed."""
     now = standing(database, job_id)
-    wants = _wanted(now)
+    wants, doubts = _wanted(now), doubtful_toes(now)
+    doubtful = next((one.where for one in wants if one.what == "toe" and one.where in doubts), "")
+    if doubtful:
+        raise NotAllowed(f"Read the toe at the {label_wheel(doubtful).lower()} again first. {doubts[doubtful]}")
     fittings = tuple(
         Fitting("correction", axle, options={kind: "yes" if kind in asked else "no" for kind in KINDS_OF_WORK})
         for axle in AXLES

@@ -8290,8 +8290,8 @@ export interface components {
          * WheelTurnsView
          * @description One wheel through the job.
          *
-         *     ``assumed`` is what nobody told and is taken for usual, ``asked`` the fields that would tell it; ``worth`` what
-         *     would narrow its ±.
+         *     ``doubt`` says that its toe is to be read again before it is turned; ``assumed`` is what nobody told and is taken
+         *     for usual, ``asked`` the fields that would tell it; ``worth`` what would narrow its ±.
          */
         WheelTurnsView: {
             /** Asked */
@@ -8302,6 +8302,8 @@ export interface components {
             chance_pct: number | null;
             /** Counts */
             counts: components["schemas"]["CountView"][];
+            /** Doubt */
+            doubt: string;
             /** Key */
             key: string;
             /** Known */

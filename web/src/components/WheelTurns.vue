@@ -57,8 +57,8 @@ function turn(adjuster: string, steps: number): void {
         >
           −
         </button>
-        <span class="figure left" :class="{ there: one.left === 0 }" role="status">
-          {{ one.left === 0 ? '✓ there' : one.left_said }}
+        <span class="figure left" :class="{ there: one.left === 0 && !wheel.doubt }" role="status">
+          {{ wheel.doubt ? 'read again first' : one.left === 0 ? '✓ there' : one.left_said }}
         </span>
         <button
           type="button"
@@ -70,7 +70,7 @@ function turn(adjuster: string, steps: number): void {
           +
         </button>
       </div>
-      <p v-if="one.range_said" class="text-center" role="note">
+      <p v-if="one.range_said && !wheel.doubt" class="text-center" role="note">
         about {{ one.left_said }}: {{ one.range_said }}
         <b v-if="one.first_said" class="wait">{{ one.first_said }}</b>
       </p>
@@ -79,6 +79,9 @@ function turn(adjuster: string, steps: number): void {
         }}<template v-if="one.by_length"> · the plan in length: {{ one.by_length }}</template>
       </p>
     </div>
+    <el-alert v-if="wheel.doubt" type="warning" :closable="false" role="note">{{
+      wheel.doubt
+    }}</el-alert>
     <RefusalNote :said="problem" />
     <p v-for="one in planned" :key="one.name">
       {{ one.name[0]!.toUpperCase() + one.name.slice(1) }}: untouched

@@ -290,11 +290,24 @@ def _lacking(
     if fit is None and axle in changed:
         keys = [f"{axle}.{name}" for name in CHANGES]
         keys += [f"{key}.{name}" for key in wheels_at(axle) for name in OF_A_WHEEL]
+        # Where rings are what is asked for, they are turned from where the car stands now.
+        keys += (
+            ["car.target_cross", *(f"{key}.target.height" for key in wheels_at(axle))]
+            if _rings(readings, axle)
+            else []
+        )
         return () if any(key in told for key in keys) else (f"{axle}.new_spring.fit", f"{axle}.new_top.spacer")
     fitted = all(f"{axle}.{side}.spring_fitted" in told for side in SIDES)
     old = () if fitted or fit in (None, "as_before") else ("spring.rate", "spring.free")
     needed = (f"{axle}.{name}" for name in (*old, *_NEEDED[fit or "as_before"]))
     return tuple(key for key in needed if key not in told and key not in readings.words)
+
+
+def _rings(readings: Readings, axle: str) -> bool:
+    return (
+        readings.words.get(f"{axle}.spring.kind") == "coilover"
+        and f"{axle}.spring.perch_pitch" in readings.quantities
+    )
 
 
 _NEEDED: dict[str, tuple[str, ...]] = {

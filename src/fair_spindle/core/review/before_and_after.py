@@ -65,12 +65,14 @@ class Beside:
 class MovesToe:
     """What moves a wheel's toe: one turn of its rod, None where none can be turned [rad]; height [rad/mm].
 
-    ``by_slope`` is what the uncertainty of its bump steer leaves open over the travel planned. [rad]
+    ``by_slope`` is what the uncertainty of its bump steer leaves open over the travel planned, ``turned`` the toe
+    that was brought by what was turned. [rad]
     """
 
     per_turn: float | None
     per_height: float
     by_slope: float = 0.0
+    turned: float = 0.0
 
 
 def beside_sitting(sitting: Sitting, told: Mapping[str, Quantity]) -> list[Beside]:
@@ -209,6 +211,10 @@ def _moves(one: AlignedWheel) -> MovesToe:
     rod = next((each for each in wheel.adjusters if each.moves(TIE)), None)
     if rod is None:
         return MovesToe(None, per_height, by_slope)
-    half = rod.per_turn / 2
-    toe = angles_at(wheel.corner, [wheel.travel] * 2, {TIE: np.array([half, -half])}).toe
-    return MovesToe(float(toe[0] - toe[1]), per_height, by_slope)
+    half, steps = rod.per_turn / 2, one.turned_when_read if one.read else one.planned
+    # Counted on from no thread, a new end's turns are what it took to be there: only what is beside the old rod
+    # turns.
+    before = 0.0 if rod.from_no_thread else rod.start
+    changes = np.array([half, -half, rod.changed(steps.get(rod.name, 0)), before])
+    toe = angles_at(wheel.corner, [wheel.travel] * 4, {TIE: changes}).toe
+    return MovesToe(float(toe[0] - toe[1]), per_height, by_slope, float(toe[2] - toe[3]))
