@@ -120,9 +120,16 @@ def calc(
 def blind(
     cars: Annotated[int, typer.Option(min=1, max=1000, help="Cars of each layout.")] = 8,
     layout: Annotated[list[str] | None, typer.Option(help="Layouts; all of them if left out.")] = None,
+    depth: Annotated[bool, typer.Option("--depth", help="Cars of which little is told, depth by depth.")] = False,
 ) -> None:
     """Let a robot tuner work on practice cars, and say what it leaves beside what steps and gauges leave."""
     from fair_spindle.examiner.report import LAYOUTS, report
+    from fair_spindle.examiner.sparse import report_depths
+
+    if depth:
+        for line in report_depths(cars):
+            typer.echo(line)
+        return
 
     strange = [one for one in layout or () if one not in LAYOUTS]
     if strange:

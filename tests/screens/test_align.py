@@ -104,7 +104,7 @@ def walk_round(tuner):
 def bring_points_in(tuner, car, tmp_path, server):
     page = tuner.page
     page.goto(f"{server.address}/car/{car['id']}/geometry")
-    expect(page.get_by_text("Points still to be measured").first).to_be_visible()
+    expect(page.get_by_text("Nobody measured this wheel").first).to_be_visible()
     wrong = table().replace("upper_rear,-154,397,183", "upper_rear,-154,797,183")
     for text, name in ((wrong, "wrong.csv"), (table(), "points.csv")):
         tuner.tab("Points")
@@ -117,7 +117,7 @@ def bring_points_in(tuner, car, tmp_path, server):
             expect(corner(tuner, "Front left")).to_contain_text("Link 'upper_rear' points inward")
     rear = corner(tuner, "Rear left")
     expect(rear.get_by_role("img", name="Rear left corner, from above")).to_be_visible()
-    expect(rear).to_contain_text("Chance of this wheel ending inside")
+    expect(rear).to_contain_text("Neither toe nor camber of this wheel was read")
     camber = rear.get_by_role("figure").filter(has_text="Camber")
     before = camber.inner_text()
     page.get_by_role("slider", name="Body height change, rear axle").press("Home")

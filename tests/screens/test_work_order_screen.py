@@ -47,6 +47,6 @@ def test_two_devices_on_one_job_with_a_connection_cut(tuner, browser):
             break
         devices[turn % 2].step()
         expect(heading(yours)).to_have_text(heading(mine).inner_text())
-    expect(page.get_by_role("region", name="Work on it")).to_contain_text("The clamp window needs")
+    expect(page.get_by_role("region", name="Work on it")).to_contain_text("No height has been read since")
     expect(page.get_by_role("button", name="Torqued", exact=True)).to_be_disabled()
     context.close()

@@ -11,7 +11,7 @@ from fair_spindle.core.joblog.required_fields import Readings
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel, align_rods, follow_plan
 from fair_spindle.core.predict.steering import solid_steering
-from fair_spindle.core.predict.turn_effect import rod_of
+from fair_spindle.core.predict.turn_effect import rod_of, steering_link
 from fair_spindle.core.turns.adjuster import Adjuster
 from fair_spindle.jobs.book import standing
 from fair_spindle.jobs.book_models import View
@@ -196,7 +196,9 @@ def _assumed(key: str, one: AlignedWheel, readings: Readings) -> tuple[str, list
     """What is taken for usual at a wheel whose rod is to be turned, and the fields that would tell it."""
     axle, rod = key.split(".")[0], rod_of(one.plan.wheel)
     if rod is None:
-        return "", []
+        corner = one.plan.wheel.corner
+        missing = f"{key}.{steering_link(corner)}.adjust" if corner else f"{axle}.layout"
+        return "", [missing] if missing in readings.sheet.fields and missing not in readings.words else []
     usual = {
         f"{axle}.layout": "a strut",
         f"{axle}.steer": "its tie rod behind the axle (ahead of it every turn goes the other way)",

@@ -171,6 +171,8 @@ def _turns(now: Standing) -> Iterator[TurnsGivenView]:
         return
     for key, wheel in now.predicted.wheels.items():
         for adjuster in wheel.plan.wheel.adjusters:
+            if adjuster.from_no_thread and adjuster.part not in now.ends_by_geometry:
+                continue
             yield _turned(
                 label_wheel(key), adjuster, wheel.planned.get(adjuster.name, 0), wheel.turned[adjuster.name]
             )

@@ -309,8 +309,11 @@ class Standing:
         """Threaded ends whose turns on follow from the wheel's geometry."""
         if "turns" not in self.template.pages:
             return frozenset()
-        adjusters = (adjuster for wheel in self.aligned[1].values() for adjuster in wheel.plan.wheel.adjusters)
-        return frozenset(adjuster.part for adjuster in adjusters if adjuster.from_no_thread)
+        # Where nothing moves and nothing else is wanted, the count that keeps the rod's length is all there is to
+        # tell.
+        wheels = (one.plan.wheel for one in self.aligned[1].values())
+        corrected = (wheel for wheel in wheels if wheel.travel or not wheel.as_read)
+        return frozenset(one.part for wheel in corrected for one in wheel.adjusters if one.from_no_thread)
 
     @cached_property
     def doubts(self) -> list[Doubt]:

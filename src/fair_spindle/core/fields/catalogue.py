@@ -14,6 +14,7 @@ from fair_spindle.core.fields.new_parts import new_part_fields
 from fair_spindle.core.fields.shape import Shape
 from fair_spindle.core.fields.springs import job_fields, scales_after
 from fair_spindle.core.fields.threaded_ends import threaded_end_fields
+from fair_spindle.core.fields.usual import with_usual
 from fair_spindle.core.fields.walk import baseline_fields, check_fields
 from fair_spindle.core.planning.template import Reading
 
@@ -31,7 +32,7 @@ def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet
 
     Raises NotFound: A layout that does not exist.
     """
-    record = car_fields(shape)
+    record = tuple(with_usual(field) for field in car_fields(shape))
     if kind == "car":
         slopes = (field for field in baseline_fields(shape) if field.name == "bump_slope")
         learned = (replace(slope, phase="car", group="Steering", settled=False) for slope in slopes)
@@ -39,7 +40,8 @@ def sheet_for(kind: str, shape: Shape, reads: tuple[Reading, ...] = ()) -> Sheet
         ends = (end for end in _ends() if end.name in OF_THE_CAR and end.key not in known)
         return sheet_of((*record, *learned, *(replace(end, phase="car", group="Steering") for end in ends)))
     parts = (*new_part_fields(shape), *job_fields(shape), *_ALWAYS)
-    fields = (*_ends(), *baseline_fields(shape), *parts, *record, *check_fields(shape), scales_after())
+    asked = (*_ends(), *baseline_fields(shape), *parts)
+    fields = (*(with_usual(field) for field in asked), *record, *check_fields(shape), scales_after())
     known = {field.key for field in fields}
     return sheet_of((*fields, *(reading_field(read) for read in reads if read.key not in known)))
 

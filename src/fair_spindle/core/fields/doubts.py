@@ -11,6 +11,8 @@ from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.fields.field import Field, Sheet
 
+INCH = 25.4
+
 
 @value_object
 class Read:
@@ -77,15 +79,24 @@ def doubt_readings(readings: Mapping[str, Read], before: Mapping[str, Read], she
 
 
 def _borne_out(asked: Field, read: Read) -> bool:
-    allowed = max(2 * COVERAGE * read.uncertainty, asked.half_width * 2, asked.sides / 2)
-    return read.count > 1 and read.spread <= allowed
+    return read.count > 1 and read.spread <= _allowed(asked, read)
+
+
+def _allowed(asked: Field, read: Read) -> float:
+    """How far two readings of one thing may lie apart and still bear each other out."""
+    return max(2 * COVERAGE * read.uncertainty, asked.half_width * 2, asked.sides / 2)
 
 
 def _reasons(asked: Field, readings: Mapping[str, Read], before: Mapping[str, Read]) -> Iterator[str]:
-    value = readings[asked.key].value
+    read = readings[asked.key]
+    value = read.value
+    if read.count > 1 and read.spread > _allowed(asked, read):
+        apart = _say(asked, read.spread)
+        yield f"Its {read.count} readings lie {apart} apart, more than their ± allows: read it again."
     if asked.usual and not asked.usual[0] <= value <= asked.usual[1]:
         low, high = (_say(asked, limit) for limit in asked.usual)
-        yield f"{_say(asked, value)} is outside what this layout usually shows, {low} to {high}."
+        hint = _other_unit(asked, value)
+        yield f"{_say(asked, value)} is outside what cars usually show, {low} to {high}.{hint}"
     if asked.sides:
         other, way = _other_side(asked)
         twin = readings.get(other)
@@ -93,6 +104,17 @@ def _reasons(asked: Field, readings: Mapping[str, Read], before: Mapping[str, Re
             yield f"{_say(asked, value - twin.value, sign=True)} against the {way}."
         if (last := before.get(asked.key)) and abs(value - last.value) > asked.sides:
             yield f"{_say(asked, value - last.value, sign=True)} against the last baseline."
+
+
+def _other_unit(asked: Field, value: float) -> str:
+    """What was meant where another unit of the trade makes a usual number of it."""
+    low, high = asked.usual or (0.0, 0.0)
+    unit = UNITS[asked.methods[0].unit]
+    if unit.quantity == "angle" and low <= value / 60 <= high:
+        return f" Were {degrees(value):.0f} minutes meant?"
+    if unit.quantity == "length" and low <= value / INCH <= high:
+        return f" Were {value / INCH:.1f} mm meant, not inches?"
+    return ""
 
 
 def _other_side(asked: Field) -> tuple[str, str]:

@@ -59,6 +59,11 @@ def baseline_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field,
     return tuple(replace(field, phase="baseline") for field in fields)
 
 
+# What any layout shows, where nobody said which [°]; and how far a toe may be out before it is set again. [rad]
+CAMBER_OF_ANY = (-4.5, 2.0)
+AFTER_THE_WORK = {"toe": (-2.5 * _DEG, 2.5 * _DEG)}
+
+
 def wheel_field(name: str, layout: Layout | None = None) -> Field:
     """One of the readings every wheel has, for a layout.
 
@@ -71,11 +76,11 @@ def wheel_field(name: str, layout: Layout | None = None) -> Field:
     if name == "caster":
         return _CASTER
     one = _AT_WHEEL[name]
-    if name == "camber" and layout:
-        low, high = layout.camber_usual
+    if name == "camber":
+        low, high = layout.camber_usual if layout else CAMBER_OF_ANY
         return replace(one, usual=(low * _DEG, high * _DEG))
-    if name == "toe" and layout:
-        limit = (0.6 if layout.independent else 0.35) * _DEG
+    if name == "toe":
+        limit = (0.6 if layout is None or layout.independent else 0.35) * _DEG
         return replace(one, usual=(-limit, limit))
     return one
 
@@ -99,6 +104,7 @@ def check_fields(shape: Shape, axles: Sequence[Axle] = AXLES) -> tuple[Field, ..
         placed(
             replace(
                 wheel_field(name, shape.layout(axle)),
+                usual=AFTER_THE_WORK.get(name) or wheel_field(name, shape.layout(axle)).usual,
                 name=f"check_{name}",
                 phase="check",
                 group="After settling",

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import field
+from math import sqrt
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, OutOfRange, require
 from fair_spindle.core.basics.gauging import COVERAGE, combine_repeats, expand, instrument_uncertainty, slope_from_two
@@ -93,8 +94,10 @@ def read_entry(act: Entered, asked: Field) -> Quantity | str:
     values = [_value(method, row, act.key) for row in rows]
     type_b = _type_b(asked, method, rows[0], act)
     reading = combine_repeats(values, type_b)
-    # Two or three repeats show their spread badly: Student's factor stands in the uncertainty from here on.
-    uncertainty = expand(reading, type_b).plus_minus / COVERAGE
+    # Two or three repeats show their spread badly: Student's factor stands in the uncertainty from here on.  Repeats
+    # that agree within what the instrument leaves open anyway say nothing against it.
+    agree = reading.spread <= COVERAGE * sqrt(2) * type_b
+    uncertainty = type_b if agree else expand(reading, type_b).plus_minus / COVERAGE
     return Quantity(
         reading.mean,
         _stated(act, method, uncertainty),

@@ -112,7 +112,7 @@ def shared_adjuster(record: Readings, axle: str, arm: str, name: str) -> Adjuste
     Common practice, no published source.
     """
     where = f"{axle}.{arm}"
-    way = _way(record, where)
+    way = _way(record, where, "sleeve" if arm == "tie" else "fixed")
     if way == "fixed":
         return None
     size, told = _sizes(record, where, way)

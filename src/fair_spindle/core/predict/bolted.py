@@ -31,7 +31,7 @@ from fair_spindle.core.planning.template import DRIVING, JointGoal
 from fair_spindle.core.predict.clamping import WoundUp, say_lift, say_twist
 
 # Typical nut factors; common practice, no published source for a workshop's own compounds.
-NUT_FACTORS = {"": 0.2, "dry": 0.2, "oiled": 0.16, "anti_seize": 0.13, "threadlocker": 0.2}
+NUT_FACTORS = {"": 0.2, "dry": 0.3, "oiled": 0.18, "anti_seize": 0.12, "threadlocker": 0.2}
 SOFT = 0.6
 # Scatter of the tension a torque makes, as a share; a usual one, from memory of VDI 2230's classes of tightening.
 FRICTION_SCATTER = 0.25

@@ -23,6 +23,8 @@ from fair_spindle.core.turns.axle_turns import STEERING_WHEEL_WITHIN, USUAL_RATI
 from fair_spindle.core.turns.realign import TOLERANCES
 
 WHERE = "front"
+# Lever of a solid axle's knuckle that nobody measured.  The product's own, common practice. [mm]
+USUAL_LEVER = Quantity(150.0, 25.0)
 
 
 @value_object
@@ -139,15 +141,17 @@ def _tie(readings: Readings, lacks: list[str]) -> Iterator[Rod]:
     if rod is None:
         return
     lacks += [name for name, known in ((f"{WHERE}.total_toe", toe), (f"{WHERE}.steer", steer)) if not known]
-    found = _needed(readings, lacks, f"{WHERE}.tie.lever")
-    if not found or toe is None or not steer:
+    lever = readings.quantities.get(f"{WHERE}.tie.lever", USUAL_LEVER)
+    if toe is None or not steer:
         return
     targets = [readings.quantities.get(f"{WHERE}.{side}.target.toe") for side in SIDES]
     wanted = sum(target.value for target in targets if target) if all(targets) else toe.value
     within = readings.quantities.get(f"{WHERE}.within.total_toe")
-    per_turn = steer_sign(steer) * rod.per_turn / found[0].value
+    per_turn = steer_sign(steer) * rod.per_turn / lever.value
     near = within.value if within else 2 * TOLERANCES["toe"]
-    yield _rod(rod, "total toe", toe.value, wanted, near, per_turn, toe.uncertainty)
+    # What the lever leaves open of the turns grows with how far they go.
+    by_lever = (wanted - toe.value) * lever.uncertainty / lever.value
+    yield _rod(rod, "total toe", toe.value, wanted, near, per_turn, hypot(toe.uncertainty, by_lever))
 
 
 def _drag(readings: Readings, lacks: list[str], tie: Rod | None) -> Iterator[Rod]:
