@@ -319,7 +319,7 @@ def say_range(left: int, plus_minus: float | None, adjuster: Adjuster) -> str:
         return ""
     low, high = max(abs(left) - open_, 0), abs(left) + open_
     said = [say_set(steps * adjuster.step, adjuster).rsplit(" ", 1)[0] if steps else "none" for steps in (low, high)]
-    return f"{said[0]} to {said[1]}"
+    return f"{said[0]} and {said[1]}"
 
 
 def _open_steps(plus_minus: float | None, adjuster: Adjuster) -> int:

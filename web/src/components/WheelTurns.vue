@@ -71,8 +71,10 @@ function turn(adjuster: string, steps: number): void {
         </button>
       </div>
       <p v-if="one.range_said && !wheel.doubt" class="text-center" role="note">
-        about {{ one.left_said }}: {{ one.range_said }}
-        <b v-if="one.first_said" class="wait">{{ one.first_said }}</b>
+        between {{ one.range_said }}
+      </p>
+      <p v-if="one.first_said && !wheel.doubt" class="wait text-center" role="note">
+        {{ one.first_said }}
       </p>
       <p class="soft text-center">
         one tap: {{ one.step_said

@@ -80,17 +80,6 @@ onMounted(() => void useGauges().load())
     <el-alert v-if="view?.problem" type="error" :closable="false" role="alert">{{
       view.problem
     }}</el-alert>
-    <section v-if="view?.asked.length" class="card stack" aria-label="What would tell more">
-      <p v-if="view.lacks.length" class="wait">
-        ○ Not known yet: {{ view.lacks.join(', ').toLowerCase() }}.
-      </p>
-      <p v-if="view.usual.length" class="soft">
-        Taken for usual: {{ view.usual.join(', ').toLowerCase() }}.
-      </p>
-      <FoldAway title="Tell it here" :open="!!view.lacks.length">
-        <FieldsHere :keys="view.asked" />
-      </FoldAway>
-    </section>
     <template v-if="view?.wheels.length">
       <template v-if="part === 'heights'">
         <p class="row gap-y-10px gap-x-28px">
@@ -150,6 +139,17 @@ onMounted(() => void useGauges().load())
       />
       <BarHoles v-else :bars="view.bars" />
     </template>
+    <section v-if="view?.asked.length" class="card stack" aria-label="What would tell more">
+      <p v-if="view.lacks.length" class="wait">
+        ○ Not known yet: {{ view.lacks.join(', ').toLowerCase() }}.
+      </p>
+      <p v-if="view.usual.length" class="soft">
+        Taken for usual: {{ view.usual.join(', ').toLowerCase() }}.
+      </p>
+      <FoldAway title="Tell it here" :open="!!view.lacks.length">
+        <FieldsHere :keys="view.asked" />
+      </FoldAway>
+    </section>
     <FieldGroup
       v-for="one in groups"
       :key="one.axle + one.title"
