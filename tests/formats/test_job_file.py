@@ -103,7 +103,14 @@ def test_pdf_carries_the_record(client, jobs):
     content = client.get(f"/api/jobs/{jobs['finished']}/record.pdf").content
     text = " ".join(page.extract_text() for page in pypdf.PdfReader(io.BytesIO(content)).pages)
     words = " ".join(text.split())
-    for piece in ("Tarvane Ossel 1.6", "Signed by R. Sample", "70 lb·ft", "at 344 mm", "23 turns 3 flats", "345.3 mm ± 2.5"):
+    for piece in (
+        "Tarvane Ossel 1.6",
+        "Signed by R. Sample",
+        "70 lb·ft",
+        "at 344 mm",
+        "23 turns 3 flats",
+        "345.3 mm ± 2.5",
+    ):
         assert piece in words
 
 

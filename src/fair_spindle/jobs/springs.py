@@ -184,6 +184,7 @@ def _bench(one: Bench, now: Standing) -> m.BenchView:
         plus_minus_mm=one.plus_minus,
         spring_mm=place.springs if place else None,
         lacks=[say_field(key, now.sheet) for key in one.lacks],
+        asked=list(one.lacks),
         problem=one.problem,
     )
 
@@ -223,6 +224,7 @@ def _travel(one: WheelTravel, now: Standing) -> m.TravelView:
         droop=[_limit(limit) for limit in one.droop],
         warnings=list(one.warnings),
         lacks=[say_field(key, now.sheet) for key in one.lacks],
+        asked=list(one.lacks),
     )
 
 
@@ -250,6 +252,7 @@ def _bar(one: BarOfAxle, now: Standing) -> m.BarView:
         link_plus_minus_mm=one.link.plus_minus if one.link else 0.0,
         sideways_mm=one.sideways,
         lacks=[say_field(key, now.sheet) for key in one.lacks],
+        asked=list(one.lacks),
         problem=one.problem,
     )
 

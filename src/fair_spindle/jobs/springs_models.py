@@ -65,6 +65,7 @@ class BenchView(View):
     plus_minus_mm: float
     spring_mm: float | None
     lacks: list[str]
+    asked: list[str]
     problem: str
 
 
@@ -109,6 +110,7 @@ class TravelView(View):
     droop: list[LimitView]
     warnings: list[str]
     lacks: list[str]
+    asked: list[str]
 
 
 class HoleView(View):
@@ -133,6 +135,7 @@ class BarView(View):
     link_plus_minus_mm: float
     sideways_mm: float | None
     lacks: list[str]
+    asked: list[str]
     problem: str
 
 

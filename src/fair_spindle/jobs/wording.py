@@ -273,8 +273,7 @@ def say_act(  # noqa: C901  one line per kind of act
             wheel = label_wheel(act.wheel)
             return f"{wheel}, {act.adjuster[0].lower()}{act.adjuster[1:]}: {abs(act.steps)} steps {way}"
         case HeightRead():
-            corner = act.side if act.axle == "front" else f"{act.axle} {act.side}"
-            return f"{corner.capitalize()} corner read at {say_typed(act.height)} hub to arch"
+            return f"{label_wheel(f'{act.axle}.{act.side}')} corner read at {say_typed(act.height)} hub to arch"
         case Tightened():
             return "; ".join(_say_worked(place, _name(place.joint, names)) for place in of_places(act))
         case Drawn():

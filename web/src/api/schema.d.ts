@@ -2740,6 +2740,8 @@ export interface components {
          * @description A sway bar.
          */
         BarView: {
+            /** Asked */
+            asked: string[];
             /** Axle */
             axle: string;
             /** Cross Shift Pct */
@@ -2907,6 +2909,8 @@ export interface components {
          * @description A perch before assembly.
          */
         BenchView: {
+            /** Asked */
+            asked: string[];
             /** By Thumb Mm */
             by_thumb_mm: number | null;
             /** From Lower Eye Mm */
@@ -7866,6 +7870,8 @@ export interface components {
          * @description One wheel's travel.
          */
         TravelView: {
+            /** Asked */
+            asked: string[];
             /** Bump */
             bump: components["schemas"]["LimitView"][];
             /** Droop */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SpringsView } from '../api/client'
 import { sayNumber, saySigned } from '../composables/useWords'
+import FieldsHere from './FieldsHere.vue'
 
 defineProps<{ bars: SpringsView['bars'] }>()
 </script>
@@ -12,7 +13,10 @@ defineProps<{ bars: SpringsView['bars'] }>()
     <el-alert v-if="bar.problem" type="warning" :closable="false" role="note">{{
       bar.problem
     }}</el-alert>
-    <p v-if="bar.lacks.length" class="soft">Needs {{ bar.lacks.join(', ').toLowerCase() }}.</p>
+    <template v-if="bar.lacks.length">
+      <p class="wait">○ Not known yet: {{ bar.lacks.join(', ').toLowerCase() }}.</p>
+      <FieldsHere :keys="bar.asked" />
+    </template>
     <table v-if="bar.holes.length" class="sheet-table">
       <thead>
         <tr>

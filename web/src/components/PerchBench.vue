@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { SpringsView } from '../api/client'
+import { computed } from 'vue'
 import { sayNumber, saySigned } from '../composables/useWords'
+import FieldsHere from './FieldsHere.vue'
+import FoldAway from './FoldAway.vue'
 
-defineProps<{ view: SpringsView }>()
+const props = defineProps<{ view: SpringsView }>()
 const SHORT = ['FL', 'FR', 'RL', 'RR']
+const asked = computed(() => [...new Set(props.view.bench.flatMap((one) => one.asked))])
 </script>
 
 <template>
@@ -44,12 +48,15 @@ const SHORT = ['FL', 'FR', 'RL', 'RR']
               </td>
             </template>
             <td v-else colspan="4" class="soft">
-              {{ one.problem || `Needs ${one.lacks.join(', ').toLowerCase()}.` }}
+              {{ one.problem || `Not known yet: ${one.lacks.join(', ').toLowerCase()}.` }}
             </td>
           </tr>
         </tbody>
       </table>
     </div>
+    <FoldAway v-if="asked.length" title="Tell it here" open>
+      <FieldsHere :keys="asked" />
+    </FoldAway>
   </section>
   <section class="card stack" aria-label="Ring turns for heights and cross weight">
     <h3>On the car: turns at all four rings together</h3>

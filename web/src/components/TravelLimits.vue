@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { SpringsView } from '../api/client'
 import { sayNumber } from '../composables/useWords'
+import FieldsHere from './FieldsHere.vue'
+import FoldAway from './FoldAway.vue'
 
 defineProps<{ travel: SpringsView['travel']; steeringDamper: string[] }>()
 const WAYS = [
@@ -49,9 +51,12 @@ const WAYS = [
         </template>
         <p v-else class="soft">{{ way.label }}: nothing known yet that ends it.</p>
       </div>
-      <p v-if="one.lacks.length" class="soft">
-        For the damper: {{ one.lacks.join(', ').toLowerCase() }}.
-      </p>
+      <FoldAway
+        v-if="one.lacks.length"
+        :title="`For the damper: ${one.lacks.join(', ').toLowerCase()}`"
+      >
+        <FieldsHere :keys="one.asked" />
+      </FoldAway>
     </section>
   </div>
 </template>

@@ -145,14 +145,12 @@ def _windows(state: JobState, readings: Readings, missing: Mapping[str, str]) ->
     if not open_:
         yield Foreseen(what, True, "heights between which rubber may be clamped, jack, ramps or wheels")
         return
-    fields = dict.fromkeys(
-        key
-        for joint in open_
-        for key in (
-            *(f"{joint.axle}.{joint.side}.{joint.arm}.{name}" for name in ("length", "rise")),
-            f"{joint.axle}.{joint.side}.height",
-        )
-        if joint.side and key in readings.sheet.fields and key not in readings.quantities
+    # The arm is told or a usual one; only the height the rubber will live at has no stand-in.
+    heights = dict.fromkeys(f"{joint.axle}.{joint.side}.height" for joint in open_ if joint.side)
+    fields = tuple(key for key in heights if key in readings.sheet.fields and key not in readings.quantities)
+    said = (
+        f"{len(open_)} not yet: until the ride height is read, before the car is raised"
+        if fields
+        else f"{len(open_)} not yet: load them on their wheels, settle the car and read the height"
     )
-    said = f"{len(open_)} not yet: load them on their wheels, settled, or read arm length and rise"
-    yield Foreseen(what, False, said, tuple(fields)[:MOST_FIELDS], 2)
+    yield Foreseen(what, False, said, fields[:MOST_FIELDS], 2)

@@ -49,8 +49,7 @@ class Doubtful:
     """Standard uncertainties of what a plan rests on: wheel angles [rad], travel and points [mm].
 
     ``cloud`` tells the points and angles together; ``apart`` is the part of the travel's that left and right do not
-    share; ``track``, where known, turns different heights into roll [mm]; ``straight`` is how straight the road
-    wheels stood when their toes were read: what it adds to the left it takes from the right. [rad]
+    share; ``track``, where known, turns different heights into roll [mm].
     """
 
     toe: float
@@ -60,7 +59,6 @@ class Doubtful:
     cloud: Cloud | None = None
     apart: float = 0.0
     track: float = 0.0
-    straight: float = 0.0
 
 
 @value_object
@@ -128,9 +126,9 @@ def how_sure(
 
     Notes
     -----
-    Readings are taken as normal; what both wheels share is drawn once for both: sources of the same name, how
-    straight the steering wheel was held, and the height an axle ends at but for the part that is told to be each
-    wheel's own, which rolls the body with it.
+    Readings are taken as normal; what both wheels share is drawn once for both: sources of the same name,
+    and the height an axle ends at but for the part that is told to be each wheel's own, which rolls the body with it:
+    also where the wheel across is not planned.
     ± of the turns from one Newton step at each drawn corner; shares from a least-squares fit of the misses to the
     draws.
 
@@ -151,15 +149,17 @@ def how_sure(
     """
     common = generator.normal(0.0, 1.0, (samples, 1))
     draws: dict[str, Array] = {"height": common * max(_shared(doubt) for *_, doubt in wheels)}
-    heights = [common * _shared(one) + generator.normal(0.0, 1.0, (samples, 1)) * one.apart for *_, one in wheels]
+    # A wheel that is planned alone still has another across from it, which rolls the body as much.
+    doubts = [doubt for *_, doubt in wheels] * (2 if len(wheels) == 1 else 1)
+    heights = [common * _shared(one) + generator.normal(0.0, 1.0, (samples, 1)) * one.apart for one in doubts]
     sizes = {name: size for wanted, _, doubt in wheels for name, size in _sizes(wanted, doubt).items()}
     draws |= {name: generator.normal(0.0, 1.0, (samples, width)) * size for name, (size, width) in sizes.items()}
     angles, found, misses = [], [], []
     for place, (wanted, plan, doubtful) in enumerate(wheels):
         got = _drawn(wanted, plan, doubtful, {**draws, "height": heights[place]})
-        if len(wheels) == 2 and doubtful.track:
+        if doubtful.track:
             # The side that stands higher leans with the body, the other way on either side.
-            roll = wanted.corner.side * (heights[0] - heights[1]) / doubtful.track
+            roll = (heights[place] - heights[1 - place]) / doubtful.track
             got["camber"] = got["camber"] + roll[:, 0]
         if doubtful.apart:
             draws[f"{_side(wanted)} height"] = heights[place] - common * _shared(doubtful)
@@ -229,14 +229,9 @@ def _drawn(wanted: Wanted, plan: Realigned, doubtful: Doubtful, draws: Mapping[s
         scatter, toe, camber = doubtful.cloud.offsets(draws)
     else:
         scatter, toe, camber = {}, draws[f"{side} toe"][:, 0], draws[f"{side} camber"][:, 0]
-    if doubtful.straight:
-        toe = toe + corner.side * draws[STRAIGHT][:, 0]
     spindle = spindle_of(corner.side, corner.camber + camber, corner.toe + toe)
     found = wheel_angles(corner, solve_poses(corner, at, changes, scatter), spindle)
     return {name: np.asarray(angle) for name in ANGLES if (angle := getattr(found, name)) is not None}
-
-
-STRAIGHT = "how straight the steering wheel was held"
 
 
 def _side(wanted: Wanted) -> str:
@@ -257,8 +252,6 @@ def _sizes(wanted: Wanted, doubtful: Doubtful) -> dict[str, tuple[float, int]]:
     sizes = {f"{side} toe": (doubtful.toe, 1), f"{side} camber": (doubtful.camber, 1)}
     if doubtful.cloud:
         sizes = {name: (1.0, width) for name, width in doubtful.cloud.sources}
-    if doubtful.straight:
-        sizes[STRAIGHT] = (doubtful.straight, 1)
     for adjuster in wanted.adjusters:
         if adjuster.doubt:
             sizes[_against_old(side, adjuster)] = (adjuster.doubt, 1)
