@@ -27,6 +27,7 @@ from fair_spindle.core.predict.linkage_fit import (
     moved,
     points_of,
     prior_cloud,
+    rows_at,
     worth_of,
 )
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
@@ -396,3 +397,27 @@ def test_the_front_is_aimed_at_the_thrust_line_the_rear_comes_to(monkeypatch):
     assert list(found) == list(wheels)
     assert seen["front.left"] == pytest.approx(1e-3 + 2e-3), "the rear as it comes out, not as it was planned"
     assert seen["front.right"] == pytest.approx(1e-3 - 2e-3)
+
+
+@pytest.mark.referee
+def test_a_reading_is_doubted_by_what_all_others_say_of_it():
+    """By hand: two readings of one toe that was told to s; the second misses what prior and first make of it by
+    (v₂ − v₁ s²/(s² + u₁²)) / √(u₂² + s² u₁²/(s² + u₁²))."""
+    own, first, second = 5e-4, 4e-4, 2e-4
+    cloud = prior_cloud(POINTS, [1e-3] * len(POINTS), own, 1e-3)
+    toe = float(angles_at(STRUT, [0.0], {}).toe[0])
+    rows = [Row("one", "toe", 0.0, toe - 3e-4, first), Row("other", "toe", 0.0, toe + 20e-4, second)]
+    (worst,) = fit_linkage(STRUT, cloud, rows).doubts[:1]
+    expected = -3e-4 * own**2 / (own**2 + first**2)
+    open_ = np.sqrt(second**2 + own**2 * first**2 / (own**2 + first**2))
+    misses = {"other": (20e-4 - expected) / open_}
+    open_ = np.sqrt(first**2 + own**2 * second**2 / (own**2 + second**2))
+    misses["one"] = (-3e-4 - 20e-4 * own**2 / (own**2 + second**2)) / open_
+    name = max(misses, key=lambda one: abs(misses[one]))
+    assert worst == (name, pytest.approx(misses[name], rel=0.02))
+
+
+def test_what_a_model_of_rigid_links_leaves_out_is_in_every_angle_as_read():
+    """0.02° beside the gauge's own and what the height's error makes of the slope."""
+    (row,) = rows_at("left", "as found", 0.0, 2.0, iter([("toe", 0.0, 3e-4, 1e-4)]))
+    assert row.uncertainty == pytest.approx(np.sqrt(3e-4**2 + np.radians(0.02) ** 2 + (2.0 * 1e-4) ** 2))

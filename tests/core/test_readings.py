@@ -18,7 +18,7 @@ from fair_spindle.core.fields.methods import POINT
 from fair_spindle.core.fields.new_parts import AGAINST_OLD
 from fair_spindle.core.fields.shape import shape_of
 from fair_spindle.core.geometry.layouts import LAYOUTS
-from fair_spindle.core.joblog.log import Entered
+from fair_spindle.core.joblog.log import Entered, Gauge
 from fair_spindle.core.joblog.readings import _RULES, Quantity, read_entry
 from fair_spindle.formats.car_csv import write_points
 from fair_spindle.jobs.wording import say_quantity
@@ -122,6 +122,22 @@ def test_three_heights_give_mean_spread_and_a_smaller_uncertainty_than_their_spr
     ), "nothing scatters, nothing is added"
 
 
+def test_a_rim_that_does_not_run_true_is_in_the_toe_that_was_read_at_it_whatever_reads_it():
+    """Gaps of ±0.5 mm and a run-out of 0.5 mm over 640 mm: √(2·0.5² + 0.5² + 0.15²)/√3 / 640; half a turn frees
+    it."""
+    gaps = {"front": Typed("51.4", "mm"), "rear": Typed("50.2", "mm"), "across": Typed("640", "mm")}
+    plain = read(Entered("front.left.toe", "strings", gaps)).uncertainty
+    assert plain == pytest.approx(math.sqrt(2 * 0.5**2 + 0.5**2 + 0.15**2) / math.sqrt(3) / 640, rel=0.01)
+    fine = Gauge("Caliper", resolution=Typed("0.01", "mm"))
+    assert read(Entered("front.left.toe", "strings", gaps, gauge=fine)).uncertainty > 0.55 * plain
+    again = gaps | {"front_again": Typed("51.0", "mm"), "rear_again": Typed("50.2", "mm")}
+    assert read(Entered("front.left.toe", "strings_turned", again)).uncertainty < 0.6 * plain
+    length = {"toe": Typed("1.2", "mm"), "across": Typed("640", "mm")}
+    assert read(Entered("front.left.toe", "rim", length)).uncertainty > 0.4 / 640, (
+        "a length is read by a tape as well"
+    )
+
+
 def test_own_plus_minus_replaces_the_default():
     act = Entered("front.left.tie.lever", "typed", {"value": Typed("118", "mm")}, plus_minus=Typed("0,5", "mm"))
     assert read(act).uncertainty * COVERAGE == pytest.approx(0.5)
@@ -199,6 +215,10 @@ BY_HAND = {
     "ground_to_arch": ({"arch": 664, "hub": 302}, 362),
     "rim": ({"toe": 3, "across": 600}, math.asin(0.005)),
     "strings": ({"front": 52, "rear": 50, "across": 400}, math.asin(0.005)),
+    "strings_turned": (
+        {"front": 52.5, "rear": 50, "front_again": 51.5, "rear_again": 50, "across": 400},
+        (math.asin(0.00625) + math.asin(0.00375)) / 2,
+    ),
     "plates": ({"front": 1498, "rear": 1501, "across": 600}, 2 * math.asin(0.0025)),
     "bar": ({"difference": 3, "across": 600}, 2 * math.asin(0.0025)),
     "level_and_floor": ({"value": -1.5, "floor": 0.2}, math.radians(-1.3)),

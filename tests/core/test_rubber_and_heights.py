@@ -12,8 +12,12 @@ from fair_spindle.core.basics.errors import NotAllowed
 from fair_spindle.core.basics.typed import Typed
 from fair_spindle.core.basics.wheels import WHEELS
 from fair_spindle.core.bolts.joint import Bolt, Joint
+from fair_spindle.core.fields.field import Sheet
+from fair_spindle.core.geometry.layouts import find_layout
 from fair_spindle.core.joblog.log import Entered, HeightRead, Moved, Settled
 from fair_spindle.core.joblog.readings import Quantity
+from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.predict.bonded import USUAL_TORSION, bonded_rate
 from fair_spindle.core.predict.clamping import pivots_of, wound_up
 from fair_spindle.core.predict.limits import wheel_travels
 from fair_spindle.core.predict.ride_height import Sitting, draw_cars, sit
@@ -286,3 +290,15 @@ def test_wound_up_rubber_lifts_the_whole_car_on_what_is_fitted_and_sums_a_corner
     assert wound_up(bench.state, tight, pivots_of(bench.state, tight, sitting)[0], car) == [], (
         "the workshop's own limit"
     )
+
+
+def test_bonded_bushings_hold_the_axle_that_they_are_of():
+    """By hand: the bushings of an arm, each a usual one, over the square of its length, half of it for all that is
+    known."""
+    words = {"front.layout": "strut", "rear.layout": "trailing_lateral"}
+    arm = find_layout("trailing_lateral").arms[0]
+    words |= {f"rear.left.{arm.key}.bush_{pivot}": "bonded_rubber" for pivot, _ in arm.pivots}
+    told = {"front.left.lower.length": Quantity(330.0), f"rear.left.{arm.key}.length": Quantity(400.0)}
+    readings = Readings(Sheet(), told, words)
+    assert bonded_rate(readings, "rear").uncertainty == pytest.approx(len(arm.pivots) * USUAL_TORSION / 400**2 / 2)
+    assert bonded_rate(readings, "front") is None

@@ -243,6 +243,8 @@ def test_a_bar_in_a_softer_hole_moves_the_balance_and_a_forced_link_the_cross_we
     hangs = bars_of(job(*bar, choose("front.bar.link_from", "strut"))[0], car)[0]
     assert hangs.link.value == pytest.approx(132.0), "hung from the strut it gets shorter by the gap"
     _, _, sitting = job(*bar)
+    later = bars_of(job(*bar, typed("front.check_bar_gap", 3))[0], car)[0]
+    assert later.link.value == pytest.approx(143.0), "a gap read after settling outranks the one before"
     rises = {one.key: one.change for one in sitting.wheels}
     assert rises["front.left"] > 2, "the right end above its hole presses the right side down, the left one up"
     assert rises["front.right"] == pytest.approx(-rises["front.left"], abs=1e-6)

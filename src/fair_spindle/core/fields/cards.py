@@ -255,6 +255,7 @@ _BY_METHOD = {
     ("height", "hub_to_arch"): "hub_to_arch",
     ("height", "settled_twice"): "settled_twice",
     ("toe", "strings"): "strings",
+    ("toe", "strings_turned"): "strings",
     ("toe", "rim"): "rim",
     ("total_toe", "plates"): "plates",
     ("camber", "angle"): "level",

@@ -38,13 +38,18 @@ class Part:
 
 @value_object
 class Method:
-    """One way to take a measurement; ``gives`` is the unit of what follows where that is no part of it."""
+    """One way to take a measurement; ``gives`` is the unit of what follows where that is no part of it.
+
+    ``set_up`` is the half width of what setting it up leaves open in its first part, whatever instrument reads it: a
+    rim that does not run true, a string laid parallel by tape. [core unit of that part]
+    """
 
     name: str
     label: str
     parts: tuple[Part, ...]
     hint: str = ""
     gives: str = ""
+    set_up: float = 0.0
 
     @property
     def unit(self) -> str:

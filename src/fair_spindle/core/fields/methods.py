@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+from math import hypot
+
 from fair_spindle.core.basics.units import to_core
 from fair_spindle.core.basics.wheels import AXLES, WHEELS
 from fair_spindle.core.fields.field import Method, Part
 
 _TAPE = 0.5
 _GAP = 0.5
+# A rim runs out by about half a millimetre, a string lies parallel to about one over the length of a car: common
+# practice, no published source.  Over a rim of the car's length the string leaves a sixth of that. [mm]
+_RUN_OUT, _STRING = 0.5, 0.15
+_TURN = "Roll the car on by half a turn of the wheel and read again: the middle of both is free of the rim's run-out."
 _LEVEL = to_core(0.1, "deg")
 _TOE = to_core(3, "min")
 
@@ -62,7 +68,7 @@ HEIGHT = (
 _ACROSS = _length("across", "Measured across", 150, 1500, 1.0, carry=True)
 TOE = (
     Method("angle", "Angle", (_angle("toe", "Toe", 10),)),
-    Method("rim", "Length at a diameter", (_length("toe", "Toe", -150, 150), _ACROSS), gives="min"),
+    Method("rim", "Length at a diameter", (_length("toe", "Toe", -150, 150, _GAP), _ACROSS), _TURN, "min", _RUN_OUT),
     Method(
         "strings",
         "Two string gaps",
@@ -71,8 +77,23 @@ TOE = (
             _length("rear", "Rear gap", 0, 500, _GAP),
             _ACROSS,
         ),
-        "String outside the car, parallel to its centre line.",
-        gives="min",
+        "String outside the car, parallel to its centre line. " + _TURN,
+        "min",
+        hypot(_RUN_OUT, _STRING),
+    ),
+    Method(
+        "strings_turned",
+        "Two string gaps, wheel rolled on",
+        (
+            _length("front", "Front gap", 0, 500, _GAP),
+            _length("rear", "Rear gap", 0, 500, _GAP),
+            _length("front_again", "Front gap, half a turn on", 0, 500, _GAP),
+            _length("rear_again", "Rear gap, half a turn on", 0, 500, _GAP),
+            _ACROSS,
+        ),
+        "Read, roll the car on by half a turn of the wheel, read again: a rim that does not run true drops out.",
+        "min",
+        2 * _STRING,
     ),
 )
 TOTAL_TOE = (

@@ -223,6 +223,10 @@ _RULES: dict[str, Callable[[Values], float]] = {
     "ground_to_arch": lambda v: v["arch"] - v["hub"],
     "rim": lambda v: rim_toe_angle(v["toe"], v["across"]),
     "strings": lambda v: string_toe(v["front"], v["rear"], v["across"]),
+    "strings_turned": lambda v: (
+        (string_toe(v["front"], v["rear"], v["across"]) + string_toe(v["front_again"], v["rear_again"], v["across"]))
+        / 2
+    ),
     "plates": lambda v: plates_total_toe(v["front"], v["rear"], v["across"]),
     "bar": lambda v: plates_total_toe(0.0, v["difference"], v["across"]),
     "level_and_floor": lambda v: v["value"] + v["floor"],
@@ -280,6 +284,9 @@ def _value(method: Method, row: Values, key: str) -> float:
 def _type_b(asked: Field, method: Method, row: Values, act: Entered) -> float:
     """What the instruments leave open in one reading, carried through the method's rule."""
     parts = {part.name: _open(part, act.gauge, act.key) for part in method.parts if part.name in row}
+    if method.set_up:
+        first = method.parts[0].name
+        parts[first] = math.hypot(parts[first], instrument_uncertainty(half_width=method.set_up))
     if not any(parts.values()):
         return instrument_uncertainty(
             half_width=asked.half_width + asked.relative * abs(_value(method, row, act.key))

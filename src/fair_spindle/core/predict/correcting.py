@@ -198,13 +198,24 @@ def _comes_to(
     """Angles after a correction: as sure as they were read, and as the geometry knows what a turn does."""
     sure, read = again.turned.sureness, again.read
     found = {}
+    play = _toe_of_its_play(again)
     for name, value in after.items():
-        turning = again.turning_open * abs(value - before[name])
+        moved = abs(value - before[name])
+        turning = hypot(again.turning_open * moved, play if name == "toe" and moved > 0 else 0.0)
         if name in read:
-            found[name] = (value, COVERAGE * float(np.hypot(read[name].uncertainty, turning)))
+            found[name] = (value, COVERAGE * hypot(read[name].uncertainty, turning))
         elif sure and name in sure.angles:
             found[name] = (value, sure.angles[name])
     return found
+
+
+def _toe_of_its_play(again: Again) -> float:
+    """What play in the thread of its rod leaves open of the toe of a wheel, once it was turned. [rad]"""
+    wheel = again.turned.wheel
+    rod = rod_of(wheel)
+    if rod is None or wheel.corner is None:
+        return 0.0
+    return abs(toe_of_a_step(wheel.corner, again.travel, rod)) * rod.lash / abs(rod.per_turn * rod.step)
 
 
 def _worth_turning(pair: Sequence[_Now], plans: Sequence[Realigned]) -> bool:

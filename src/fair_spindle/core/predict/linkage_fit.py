@@ -14,6 +14,7 @@ from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.geometry.corner import Corner, spindle_of
 from fair_spindle.core.geometry.kinematics import WheelAngles, solve_poses, wheel_angles
+from fair_spindle.core.geometry.layouts.layout import SIDE_TO_SIDE
 from fair_spindle.core.geometry.measures import measure
 from fair_spindle.core.predict.evidence import best_gain
 from fair_spindle.core.turns.monte_carlo import Cloud
@@ -346,8 +347,9 @@ def mirrored(left: Sequence[Array], right: Sequence[Array], spread: float) -> tu
     return lefts, rights, pull
 
 
-# Left and right of one car are built alike within this, at the best.  The product's own. [mm]
-LEAST_BUILT = 0.7
+# Left and right of one car are built alike within this, at the best: two dozen coordinates that were misread by more
+# say too little of it. [mm]
+LEAST_BUILT = np.sqrt(2) * SIDE_TO_SIDE
 # Seen in a mirror, only what lies across the car changes its sign.
 MIRROR = np.array([1.0, -1.0, 1.0])
 

@@ -224,6 +224,8 @@ def _drawn(wanted: Wanted, plan: Realigned, doubtful: Doubtful, draws: Mapping[s
             set_to[:, place] += turns * draws[_of_a_turn(adjuster)][:, 0]
         if adjuster.doubt:
             set_to[:, place] += draws[_against_old(side, adjuster)][:, 0]
+        if _is_turned(adjuster, plan, place):
+            set_to[:, place] += draws[_play(side, adjuster)][:, 0]
     changes = changes_by_link(wanted.adjusters, set_to)
     if doubtful.cloud:
         scatter, toe, camber = doubtful.cloud.offsets(draws)
@@ -242,6 +244,14 @@ def _against_old(side: str, one: Adjuster) -> str:
     return f"{side} new {one.name.lower()} against the old"
 
 
+def _play(side: str, one: Adjuster) -> str:
+    return f"play in the thread of the {side} {one.name.lower()}"
+
+
+def _is_turned(adjuster: Adjuster, plan: Realigned, place: int) -> bool:
+    return adjuster.lash > 0 and abs(adjuster.turns_to(float(plan.changes[place]))) > 1e-9
+
+
 def _of_a_turn(one: Adjuster) -> str:
     return f"thread of the {one.name.lower()}, both sides"
 
@@ -257,6 +267,8 @@ def _sizes(wanted: Wanted, doubtful: Doubtful) -> dict[str, tuple[float, int]]:
             sizes[_against_old(side, adjuster)] = (adjuster.doubt, 1)
         if adjuster.turn_open:
             sizes[_of_a_turn(adjuster)] = (adjuster.turn_open, 1)
+        if adjuster.lash:
+            sizes[_play(side, adjuster)] = (adjuster.lash, 1)
     return sizes
 
 
