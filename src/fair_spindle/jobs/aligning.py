@@ -201,7 +201,7 @@ def _assumed(key: str, one: AlignedWheel, readings: Readings) -> tuple[str, list
         return "", [missing] if missing in readings.sheet.fields and missing not in readings.words else []
     usual = {
         f"{axle}.layout": "a strut",
-        f"{axle}.steer": "its tie rod behind the axle (ahead of it every turn goes the other way)",
+        f"{axle}.steer": _BEHIND if rod.acts_on[0][1] > 0 else "its tie rod ahead of the axle, by what the turns did",
         f"{rod.part}.pitch": f"a thread of {rod.per_turn:.2f} mm a turn",
         f"{rod.part}.lever": "a middling steering lever",
     }
@@ -211,6 +211,9 @@ def _assumed(key: str, one: AlignedWheel, readings: Readings) -> tuple[str, list
         taken.pop(f"{axle}.steer", None)
     asked = [name for name in taken if name in readings.sheet.fields]
     return f"Taken for usual: {', '.join(taken.values())}." if taken else "", asked
+
+
+_BEHIND = "its tie rod behind the axle (ahead of it every turn goes the other way)"
 
 
 def _steering(now: Standing, labels: dict[str, str]) -> WheelTurnsView | None:

@@ -16,6 +16,7 @@ from fair_spindle.core.planning.procedure import Brief, Fitting
 from fair_spindle.core.predict.aligned import align_rods
 from fair_spindle.core.predict.settled import heights_after
 from fair_spindle.core.predict.step_words import say_flats
+from fair_spindle.core.predict.turn_effect import turned_against
 from fair_spindle.core.review.before_and_after import (
     NAMES,
     Beside,
@@ -115,11 +116,23 @@ def doubtful_toes(now: Standing) -> dict[str, str]:
     them."""
     if not any(key.endswith(".check_toe") for key in now.state.entries):
         return {}
-    return {
+    found = {
         key: f"More likely {told[0].words} than the wheel being off. {told[0].test}"
         for key, told in explained_toes(now, *_besides(now)).items()
         if told and told[0].of_reading and told[0].share > MORE_LIKELY
     }
+    against = (
+        key
+        for key, wheel in now.predicted.wheels.items()
+        if turned_against(now.state, now.aligning, wheel.plan.wheel)
+    )
+    return found | dict.fromkeys(against, _AGAINST)
+
+
+_AGAINST = (
+    "The last turns moved this toe against what they should: turned the wrong way round, a rod on the other side of "
+    "the axle than was told, or a toe read wrong. Read it again before the next turn; what is read then counts."
+)
 
 
 def beside_rows(now: Standing) -> list[BesideView]:

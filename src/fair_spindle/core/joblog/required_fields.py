@@ -13,7 +13,7 @@ from fair_spindle.core.fields.shape import Shape, shape_of
 from fair_spindle.core.joblog.kinds import KEPT, JobTemplate
 from fair_spindle.core.joblog.readings import Quantity, read_all
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.joblog.threaded_ends import with_counts
+from fair_spindle.core.joblog.threaded_ends import TURNS_ON, with_counts, with_untold_ends
 
 
 def shape_now(state: JobState) -> Shape:
@@ -73,7 +73,8 @@ def readings_now(state: JobState, template: JobTemplate) -> Readings:
     """
     sheet = sheet_now(state, template)
     quantities, words = read_all({key: taken.act for key, taken in state.entries.items()}, sheet)
-    return Readings(sheet, with_counts(state, quantities), words)
+    swapped = [reading.key.removesuffix(TURNS_ON) for reading in template.reads if reading.key.endswith(TURNS_ON)]
+    return Readings(sheet, with_untold_ends(with_counts(state, quantities), swapped), words)
 
 
 def with_limits(readings: Readings, limits: Mapping[str, float]) -> Readings:

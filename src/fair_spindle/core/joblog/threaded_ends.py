@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from math import hypot
 
 from fair_spindle.core.basics.errors import InputError
@@ -17,6 +17,10 @@ from fair_spindle.core.turns.threads import FLAT, nearest_step
 
 ARM = "tie"
 ENDS = tuple(f"{wheel}.{ARM}" for wheel in WHEELS)
+TURNS_ON = ".turns_on"
+# How far a new end may leave its rod from the old length where neither was measured: ends of one name differ by
+# millimetres, and threads are counted by eye.  The product's own. [mm]
+UNTOLD_END = 3.0
 
 
 @value_object
@@ -87,6 +91,12 @@ def with_counts(state: JobState, told: Mapping[str, Quantity]) -> dict[str, Quan
             found[f"{end}.swap"] = Quantity(longer, open_, parts={"turns": off.value})
             found.setdefault(f"{end}.swap_per_turn", known[2])
     return found
+
+
+def with_untold_ends(told: Mapping[str, Quantity], ends: Iterable[str]) -> dict[str, Quantity]:
+    """What is known of new ends, with those that go in though nobody measured them: as long as the old ones,
+    about."""
+    return {f"{end}.swap": Quantity(0.0, UNTOLD_END) for end in ends} | dict(told)
 
 
 def _known(end: str, told: Mapping[str, Quantity]) -> tuple[Quantity, Quantity, Quantity, Quantity, Quantity] | None:

@@ -10,13 +10,12 @@ from fair_spindle.core.joblog.bolt_needs import waits_for_load
 from fair_spindle.core.joblog.kinds import JobTemplate
 from fair_spindle.core.joblog.required_fields import Readings, axles_moved, promised, shape_now
 from fair_spindle.core.joblog.state import JobState
-from fair_spindle.core.joblog.threaded_ends import carry
+from fair_spindle.core.joblog.threaded_ends import TURNS_ON, carry
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.advice import becomes
 from fair_spindle.core.predict.geometry import Wheel
 from fair_spindle.core.predict.ride_height import Sitting
 from fair_spindle.core.predict.sprung_car import SprungCar
-from fair_spindle.core.predict.step_words import PUT_ON
 from fair_spindle.core.predict.usual_car import MASS, SHARE
 
 MOST_FIELDS = 12
@@ -66,9 +65,9 @@ def _beside(names: Sequence[str]) -> Foreseen:
 
 def _ends(readings: Readings, template: JobTemplate) -> Iterator[Foreseen]:
     for reading in template.reads:
-        if not reading.key.endswith(PUT_ON):
+        if not reading.key.endswith(TURNS_ON):
             continue
-        end = reading.key.removesuffix(PUT_ON)
+        end = reading.key.removesuffix(TURNS_ON)
         wheel = end.removesuffix(".tie")
         what = f"Turns the new end wants, {label_wheel(wheel).lower()}"
         needed = (f"{end}.pitch", f"{end}.end", f"{wheel}.new_end.length")

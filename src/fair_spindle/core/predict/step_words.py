@@ -6,25 +6,23 @@ from collections.abc import Iterator
 
 from fair_spindle.core.fields.field import MEASURING
 from fair_spindle.core.joblog.required_fields import Readings
-from fair_spindle.core.joblog.threaded_ends import Carried, carry
+from fair_spindle.core.joblog.threaded_ends import TURNS_ON, Carried, carry
 from fair_spindle.core.planning.template import Step
 from fair_spindle.core.turns.threads import FLAT, tally
-
-PUT_ON = ".turns_on"
 
 
 def say_step(step: Step, readings: Readings) -> Iterator[str]:
     """Sentences for one step, as far as what was read allows."""
     for reading in step.reads:
-        if reading.key.endswith(PUT_ON):
-            carried = carry(readings.quantities, reading.key.removesuffix(PUT_ON))
+        if reading.key.endswith(TURNS_ON):
+            carried = carry(readings.quantities, reading.key.removesuffix(TURNS_ON))
             if carried:
                 yield say_carried(carried, f"{reading.side} " if reading.side else "")
 
 
 def rests_on_own_reads(step: Step) -> bool:
     """Whether no other reading than a step's own decides about it: it asks for no sheet, and tells no turns."""
-    return step.asks not in MEASURING and not any(reading.key.endswith(PUT_ON) for reading in step.reads)
+    return step.asks not in MEASURING and not any(reading.key.endswith(TURNS_ON) for reading in step.reads)
 
 
 def say_carried(one: Carried, where: str = "") -> str:

@@ -27,14 +27,17 @@ TURN_AT_BEST = 0.02
 # How far off the believed one an effect that was read may lie before it is no effect but something that went wrong,
 # in standard uncertainties.  The product's own.
 NOT_AN_EFFECT = 4.0
+# The least share of what it should do that a turn is taken to have done: less of it, and something slipped.
+LEAST_EFFECT = 0.3
 
 
 @value_object
 class ToeThen:
-    """A toe as it was read, and how many steps its rod had been turned by then. [rad]"""
+    """A toe as it was read, how many steps its rod had been turned by then, and how often it was read so. [rad]"""
 
     toe: Quantity
     steps: int
+    times: int = 1
 
 
 def rod_of(wheel: Wheel) -> Adjuster | None:
@@ -83,7 +86,10 @@ def toes_then(state: JobState, readings: Readings, wheel: Wheel, rod: Adjuster) 
     if before and not wheel.travel and opened <= {"jam"}:
         found.append(ToeThen(before, 0))
     for seq, toe in (*_replaced(state, readings, key), (taken.event.seq, now)):
-        found.append(ToeThen(toe, every - steps_turned(state, wheel.key, rod, seq)))
+        steps = every - steps_turned(state, wheel.key, rod, seq)
+        # Read again with nothing turned between, the later one stands for both.
+        times = 1 + (found.pop().times if found and found[-1].steps == steps else 0)
+        found.append(ToeThen(toe, steps, times))
     return found
 
 
@@ -138,12 +144,21 @@ def effect_read(toes: Sequence[ToeThen], step: float) -> Quantity | None:
     return Quantity(product / weight, weight**-0.5) if weight else None
 
 
+def went_against(prior: float, read: Quantity | None) -> bool:
+    """Whether turning brought about as much as it should, the other way: a rod on the other side of the axle, turns
+    given the wrong way round, or a toe that was read wrong."""
+    if read is None or read.value > -LEAST_EFFECT:
+        return False
+    return abs(read.value + 1) <= NOT_AN_EFFECT * hypot(prior, read.uncertainty)
+
+
 def learned(prior: float, read: Quantity | None) -> Quantity:
     """What a turn does, as a share of what it was to do: believed to be 1 ± ``prior``, and read.
 
     A reading that no lever could explain teaches nothing about the lever: something else went wrong.
     """
-    if read is None or abs(read.value - 1) > NOT_AN_EFFECT * hypot(prior, read.uncertainty):
+    strays = read is None or abs(read.value - 1) > NOT_AN_EFFECT * hypot(prior, read.uncertainty)
+    if read is None or strays or read.value < LEAST_EFFECT:
         return Quantity(1.0, prior)
     share = prior**2 / (prior**2 + read.uncertainty**2)
     return Quantity(1 + share * (read.value - 1), hypot(prior * (1 - share) ** 0.5, TURN_AT_BEST))
@@ -155,16 +170,44 @@ def as_turned(state: JobState, readings: Readings, wheel: Wheel) -> tuple[Wheel,
     if rod is None or wheel.corner is None:
         return wheel, TURN_AT_BEST
     prior = believed(wheel, rod)
-    toes = toes_then(state, readings, wheel, rod)
-    if len(toes) < 2:
+    toes, read = _effect(state, readings, wheel, rod)
+    if read is None:
         return wheel, prior
-    try:
-        effect = learned(prior, effect_read(toes, toe_of_a_step(wheel.corner, wheel.travel, rod)))
-    except NoSolution:
-        return wheel, prior
-    turns = replace(rod, per_turn=rod.per_turn * effect.value, turn_open=0.0)
+    way = 1
+    if went_against(prior, read) and (_side_of_the_axle_open(readings, wheel) or toes[-1].times > 1):
+        way, read = -1, replace(read, value=-read.value)
+    effect = learned(prior, read)
+    acts_on = tuple((name, way * share) for name, share in rod.acts_on)
+    turns = replace(rod, acts_on=acts_on, per_turn=rod.per_turn * effect.value, turn_open=0.0)
     adjusters = tuple(turns if one is rod else one for one in wheel.adjusters)
     return replace(wheel, adjusters=adjusters), effect.uncertainty
+
+
+def turned_against(state: JobState, readings: Readings, wheel: Wheel) -> bool:
+    """Whether the last turns of a wheel went against what they should bring, and nobody has read it twice since."""
+    rod = rod_of(wheel)
+    if rod is None or wheel.corner is None or _side_of_the_axle_open(readings, wheel):
+        return False
+    toes, read = _effect(state, readings, wheel, rod)
+    return went_against(believed(wheel, rod), read) and toes[-1].times == 1
+
+
+def _effect(
+    state: JobState, readings: Readings, wheel: Wheel, rod: Adjuster
+) -> tuple[list[ToeThen], Quantity | None]:
+    """Toes as they were read, and what a step did by them; None where none was turned or the wheel locks."""
+    toes = toes_then(state, readings, wheel, rod)
+    if len(toes) < 2 or wheel.corner is None:
+        return toes, None
+    try:
+        return toes, effect_read(toes, toe_of_a_step(wheel.corner, wheel.travel, rod))
+    except NoSolution:
+        return toes, None
+
+
+def _side_of_the_axle_open(readings: Readings, wheel: Wheel) -> bool:
+    """Whether nobody said on which side of the axle the rod lies."""
+    return f"{wheel.key.split('.')[0]}.steer" not in readings.words and wheel.depth != "points"
 
 
 def toe_of_a_step(corner: Corner, travel: float, rod: Adjuster) -> float:

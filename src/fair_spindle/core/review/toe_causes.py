@@ -21,6 +21,8 @@ MINUTE = to_core(1, "min")
 # How far a thing is usually off where it is wrong: a toe as read, a gauge, a wheel held crooked, a rod that slipped,
 # a bent arm in toe and camber; a car that had not settled stands high by so much.  The product's own. [rad, mm]
 MISREAD, GAUGE_OFF, CROOKED, SLIPPED = 15 * MINUTE, 12 * MINUTE, 8 * MINUTE, 15 * MINUTE
+# What no cause explains: far more than any of them does.
+ODD = 75 * MINUTE
 BENT_TOE, BENT_CAMBER = 20 * MINUTE, 40 * MINUTE
 STANDS_HIGH, HIGH_OPEN, RATIO_HIGH = 5.0, 2.0, 10.0
 # Threads that are taken for one another, as shares of the pitch that was told; what a fixed pattern leaves open.
@@ -225,6 +227,9 @@ def _causes(axle: str, sides: Sequence[_Side]) -> Iterator[_Cause]:
         (0, 1),
         of_reading=True,
     )
+    for other in (1.0, -1.0):
+        both = {"toe 0": 1.0, "toe 1": other}
+        yield _Cause("something that is not listed here moved both wheels", _LENGTHS, 5, 0.02, both, 0.0, ODD, (0, 1))
     if axle == "front":
         yield _Cause(
             "the steering wheel was not straight when it was read",
@@ -259,6 +264,7 @@ def _of_one(place: int, side: _Side) -> Iterator[_Cause]:
     yield _Cause(
         "a jam nut was left loose, and the rod turned by itself", _JAM_NUT, 2, 0.35, {toe: 1.0}, 0.0, SLIPPED, only
     )
+    yield _Cause("something that is not listed here moved this wheel", _LENGTHS, 5, 0.02, {toe: 1.0}, 0.0, ODD, only)
     yield _Cause("a joint has play", _SHAKE, 3, 0.06, {toe: 1.0}, 0.0, 8 * MINUTE, only)
     bent = {toe: 1.0, f"camber {place}": BENT_CAMBER / BENT_TOE}
     yield _Cause("an arm or the upright is bent", _COMPARE, 10, 0.05, bent, 0.0, BENT_TOE, only)
