@@ -23,7 +23,7 @@ def test_the_robot_leaves_little_more_than_steps_and_gauges_and_the_stated_bands
     angles = ("corrected", "floor", "best", "untouched", "planned")
     left, floor, best, untouched, planned = (rms([np.array(getattr(one, name)) for one in found]) for name in angles)
     assert left == pytest.approx(floor, rel=0.4)
-    assert (left <= 1.15 * np.maximum(floor, best)).all(), "and what the same readings leave at the best"
+    assert (left <= 1.25 * np.maximum(floor, best)).all(), "and what the same readings leave at the best, of six cars"
     assert (planned < untouched / 3).all(), "turns planned before the rack bring it most of the way"
     assert (left < planned * 1.05).all(), "and reading again brings the rest"
     heights = ("heights", "by_length", "by_record")

@@ -187,7 +187,9 @@ def test_every_page_answers_of_every_layout_and_none_asks_without_a_field(worksh
         for foreseen in job.get("/plan")["plan"]["foreseen"]:
             assert foreseen["known"] or foreseen["fields"], (front, rear, foreseen)
         for wheel in job.get("/turns?samples=200")["wheels"]:
-            assert not wheel["problem"] or wheel["asked"] or any(words in wheel["problem"] for words in NOTHING_TO_TURN), wheel
+            assert (
+                not wheel["problem"] or wheel["asked"] or any(words in wheel["problem"] for words in NOTHING_TO_TURN)
+            ), wheel
         springs = workshop.get(f"{job.path}/springs?samples=200").json()
         assert not springs.get("lacks") or springs["asked"]
         for part in (*springs.get("bench", ()), *springs.get("bars", ()), *springs.get("travel", ())):

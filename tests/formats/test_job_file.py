@@ -109,7 +109,7 @@ def test_pdf_carries_the_record(client, jobs):
         "70 lb·ft",
         "at 344 mm",
         "23 turns 3 flats",
-        "345.3 mm ± 2.5",
+        "344.3 mm ± 2.5",
     ):
         assert piece in words
 

@@ -168,7 +168,7 @@ def test_how_sure_a_wheel_is_follows_from_its_readings_by_hand():
     cloud = np.zeros((5, 3))
     cloud[2, 0], cloud[3, 1], cloud[4, 2] = 0.4, 1e-3, 1.5e-3
     sources = (("left point tie_inner", 1), ("left toe", 1), ("left camber", 1))
-    doubtful = Doubtful(1e-3, 1.5e-3, 1.0, 1.0, Cloud(("tie_inner",), sources, cloud), straight=4e-4)
+    doubtful = Doubtful(1e-3, 1.5e-3, 1.0, 1.0, Cloud(("tie_inner",), sources, cloud))
     at = angles_at(corner, [12.0], changes)
     middle = np.array([3e-4, -5e-4])
     targets = {"toe": float(at.toe[0]) - middle[0], "camber": float(at.camber[0]) - middle[1]}
@@ -180,9 +180,10 @@ def test_how_sure_a_wheel_is_follows_from_its_readings_by_hand():
         "left point tie_inner": 0.4 * by["point"],
         "left toe": np.array([1e-3, 0]),
         "left camber": np.array([0, 1.5e-3]),
-        "how straight the steering wheel was held": np.array([4e-4, 0]),
         "left new tie rod against the old": 0.2 * by["tie"],
         "thread of the tie rod, both sides": 0.15 * (2.0 / 1.5) * by["tie"],
+        "play in the thread of the left tie rod": 0.06 / math.sqrt(3) * by["tie"],
+        "play in the thread of the left upper arm": 0.06 / math.sqrt(3) * by["upper_front"],
     }
     both = sum(np.outer(part, part) for part in parts.values())
     (one,) = found.wheels
@@ -219,7 +220,7 @@ def test_how_sure_an_axle_is_counts_what_both_wheels_share():
         cloud[2, 0], cloud[3, 1], cloud[4, 2] = 0.5, 4e-4, 5e-4
         sources = (("both sides' point", 1), (f"{side} toe", 1), (f"{side} camber", 1))
         matrix = Cloud(("tie_inner",), sources, cloud)
-        return Doubtful(4e-4, 5e-4, 5.0, 1.0, matrix, apart=3.0, track=1500.0, straight=3e-4)
+        return Doubtful(4e-4, 5e-4, 5.0, 1.0, matrix, apart=3.0, track=1500.0)
 
     wheels = [
         (*planned(one, (), [], targets, near), doubtful(side)) for one, side in ((left, "left"), (right, "right"))
@@ -228,14 +229,14 @@ def test_how_sure_an_axle_is_counts_what_both_wheels_share():
     follow = np.random.default_rng(8).normal(0, 3e-4, SAMPLES)
     found = how_sure(wheels, np.random.default_rng(4), SAMPLES, across, follow)
     own = math.hypot(4e-4, slope * 3)
-    single = math.hypot(4e-4, slope * 5, shared[0], 3e-4)
+    single = math.hypot(4e-4, slope * 5, shared[0])
     assert found.wheels[0].angles["toe"] == pytest.approx(2 * single, rel=NEAR)
     rolls = math.sqrt(2) * 3 / 1500
     upright = math.hypot(5e-4, lean * 4, shared[1], (1 / 1500 + lean) * 3, 3 / 1500)
     assert found.wheels[1].angles["camber"] == pytest.approx(2 * upright, rel=NEAR)
     total = math.hypot(math.sqrt(2) * own, 2 * slope * 4, 2 * shared[0])
-    assert found.across["total"] == pytest.approx(2 * total, rel=NEAR), "how straight it was held is no matter"
-    thrust = math.hypot(own / math.sqrt(2), 3e-4)
+    assert found.across["total"] == pytest.approx(2 * total, rel=NEAR)
+    thrust = own / math.sqrt(2)
     assert found.across["thrust"] == pytest.approx(2 * math.hypot(thrust, 3e-4), rel=NEAR), "points of both cancel"
     apart = math.hypot(math.sqrt(2) * 5e-4, math.sqrt(2) * lean * 3 + 2 * rolls)
     assert found.across["camber"] == pytest.approx(2 * apart, rel=NEAR)
