@@ -1,6 +1,7 @@
 """Steering wheels, drag links and struts of the practice cars, and what the product makes of them."""
 
 from dataclasses import replace
+from types import SimpleNamespace
 
 import mujoco
 import numpy as np
@@ -15,7 +16,7 @@ from fair_spindle.core.geometry.drag_link import DragLink, rod_shift, steered_by
 from fair_spindle.core.joblog.log import Entered, Event, Filled, Turned
 from fair_spindle.core.joblog.reducer import derive
 from fair_spindle.core.joblog.required_fields import missing_fields, readings_now
-from fair_spindle.core.predict.aligned import align_car, align_rods, look_wheel_off
+from fair_spindle.core.predict.aligned import align_car, align_rods, look_thrust, look_wheel_off
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.practice.body import PLANE, Bar, Leg, energy, rest
 from fair_spindle.practice.drawn import draw_car
@@ -233,3 +234,21 @@ def test_a_steering_wheel_read_in_degrees_answers_where_it_points(phase):
     assert missing_fields(state, template, phase) == (f"car.{check}wheel_straight",)
     state, _ = job(solid_car(), enter(f"car.{check}wheel_off", 0.4, "deg"))
     assert missing_fields(state, template, phase) == ()
+
+
+def test_a_rear_axle_that_points_aside_with_nothing_to_turn_is_told_with_the_way_it_points():
+    """0.30° in on the left, 0.10° out on the right: half their difference, 0.20°, to the right of the centre line."""
+
+    def look(left, right, *record):
+        toes = [angle(f"rear.{side}.check_toe", size) for side, size in (("left", left), ("right", right))]
+        state, readings = job(SimpleNamespace(record=record), *toes)
+        return look_thrust(align_car(state, readings)[1], readings)
+
+    beam = Entered("rear.layout", choice="twist_beam")
+    (told,) = look(0.3, -0.1, beam)
+    assert "0.20° to the right" in told.message
+    assert "nothing on it can be turned" in told.message
+    assert "0.20° to the left" in look(-0.1, 0.3)[0].message
+    assert look(0.12, 0.10, beam) == []
+    links = [Entered("rear.layout", choice="five_link"), Entered("rear.left.tie.adjust", choice="one_thread")]
+    assert look(0.3, -0.1, *links) == [], "what can be turned is wanted, not told"

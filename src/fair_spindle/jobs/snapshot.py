@@ -27,6 +27,7 @@ from fair_spindle.core.predict.aligned import (
     follow_plan,
     look_aligned,
     look_rods,
+    look_thrust,
     look_wheel_off,
 )
 from fair_spindle.core.predict.bolted import look_bolts, look_clamped
@@ -295,6 +296,7 @@ class Standing:
             wheels = self.aligned[1]
             read = {key: wheel.read for key, wheel in wheels.items()}
             found += look_aligned(wheels, sides_apart(self.readings.quantities, read))
+            found += look_thrust(wheels, self.readings)
             rods = align_rods(self.state, self.aligning)
             found += look_rods(rods) if rods else look_wheel_off(self.readings)
         return found

@@ -7,6 +7,7 @@ from dataclasses import field, replace
 from math import degrees, hypot
 
 from fair_spindle.core.basics.errors import InputError, NoSolution
+from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import SIDES, wheels_at
 from fair_spindle.core.joblog.findings import Finding
@@ -19,9 +20,10 @@ from fair_spindle.core.predict.correcting import Again, AsSteered, Corrected, co
 from fair_spindle.core.predict.geometry import wheels_of, with_usual_front
 from fair_spindle.core.predict.sides import SidesApart
 from fair_spindle.core.predict.steering import WHERE, Rod, solid_steering, steered_within, straight_within, total_toe
-from fair_spindle.core.predict.turn_effect import as_turned
+from fair_spindle.core.predict.turn_effect import as_turned, rod_of
 from fair_spindle.core.predict.turning import CarPlan, WheelPlan, aim_of, plan_car, thrust_as_read
 from fair_spindle.core.turns.axle_turns import RATIO_OPEN, USUAL_RATIO, Across
+from fair_spindle.core.turns.realign import TOLERANCES
 
 WHEEL_OFF = "car.check_wheel_off"
 
@@ -237,6 +239,37 @@ def look_aligned(wheels: Mapping[str, AlignedWheel], apart: Sequence[SidesApart]
     """
     found = [finding for key, wheel in wheels.items() for finding in _findings(key, wheel)]
     return found + [_uneven(one) for one in apart if not one.inside]
+
+
+def look_thrust(wheels: Mapping[str, AlignedWheel], readings: Readings) -> list[Finding]:
+    """Say that the rear axle points beside the car's centre line where nothing on it can turn it back: the car runs
+    crabwise, and only a bent or shifted part explains it.
+
+    Raises Nothing.
+
+    Common practice, no published source.
+    """
+    toes = [
+        readings.quantities.get(f"rear.{side}.check_toe", readings.quantities.get(f"rear.{side}.toe"))
+        for side in SIDES
+    ]
+    if any(rod_of(wheel.plan.wheel) for key, wheel in wheels.items() if key.startswith("rear")):
+        return []
+    if toes[0] is None or toes[1] is None:
+        return []
+    thrust = (toes[0].value - toes[1].value) / 2
+    open_ = COVERAGE * hypot(toes[0].uncertainty, toes[1].uncertainty) / 2
+    within = readings.quantities.get("rear.within.thrust")
+    limit = within.value if within else TOLERANCES["toe"]
+    if abs(thrust) <= max(limit, open_) + 1e-12:
+        return []
+    side, of = "right" if thrust > 0 else "left", "on it" if "rear.layout" in readings.words else "told of it"
+    message = (
+        f"The rear axle points {abs(degrees(thrust)):.2f}° to the {side} of the car's centre line, and nothing {of} can "
+        "be turned: the car runs crabwise. The front is set to this line; look for a bent beam or arm, a worn bushing "
+        "or an axle that sits askew."
+    )
+    return [Finding("thrust_off", "open", message, "rear.left.check_toe")]
 
 
 def _uneven(one: SidesApart) -> Finding:
