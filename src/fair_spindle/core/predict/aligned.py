@@ -265,9 +265,9 @@ def look_thrust(wheels: Mapping[str, AlignedWheel], readings: Readings) -> list[
         return []
     side, of = "right" if thrust > 0 else "left", "on it" if "rear.layout" in readings.words else "told of it"
     message = (
-        f"The rear axle points {abs(degrees(thrust)):.2f}° to the {side} of the car's centre line, and nothing {of} can "
-        "be turned: the car runs crabwise. The front is set to this line; look for a bent beam or arm, a worn bushing "
-        "or an axle that sits askew."
+        f"The rear axle points {abs(degrees(thrust)):.2f}° to the {side} of the car's centre line, and nothing {of} "
+        "can be turned: the car runs crabwise. The front is set to this line; look for a bent beam or arm, a worn "
+        "bushing or an axle that sits askew."
     )
     return [Finding("thrust_off", "open", message, "rear.left.check_toe")]
 
