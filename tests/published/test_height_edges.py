@@ -4,7 +4,9 @@ import numpy as np
 import pytest
 
 from fair_spindle.core.basics.errors import Inconsistent, InputError, OutOfRange
+from fair_spindle.core.springs.car_heights import spring_length
 from fair_spindle.core.springs.heights import Spring, height_change, loaded_length, ratio_from_two
+from fair_spindle.core.springs.springs import Coil, coil_curve
 
 OLD, NEW = Spring(30.0, 300.0), Spring(40.0, 260.0)
 
@@ -58,6 +60,12 @@ def test_corners_are_computed_together_as_one_by_one():
             Inconsistent,
             "old.rate_n_per_mm",
             "a spring pressed shorter than 0 mm",
+        ),
+        (
+            lambda: spring_length(coil_curve(Coil(50.0, 300.0)), 2500.0, 1e-308, 0.0),
+            Inconsistent,
+            "motion_ratio",
+            "a ratio next to nothing",
         ),
         (lambda: ratio_from_two(420.0, 360.0, 429.0, 369.9), Inconsistent, "height_2", "9.9 mm"),
         (lambda: ratio_from_two(420.0, 360.0, 420.0, 400.0), Inconsistent, "damper_2", "+0 mm of damper"),

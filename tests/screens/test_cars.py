@@ -118,7 +118,7 @@ def test_readings_come_in_from_a_file_with_a_preview(tuner, tmp_path):
     tuner.press("Leave it", dialog)
     (tmp_path / "good.csv").write_text(good)
     file_of(page, "Readings from a CSV file").set_input_files(tmp_path / "good.csv")
-    expect(dialog).to_contain_text("−0.57° ± 0.12, 2 readings, spread 0.05°")
+    expect(dialog).to_contain_text("−0.57° ± 0.10, 2 readings, spread 0.05°")
     tuner.press("Take all 2", dialog)
     expect(page.get_by_text("Last: 2 entries from a file of readings")).to_be_visible()
     camber = page.locator(".field", has=page.get_by_label("Front left Camber", exact=True))

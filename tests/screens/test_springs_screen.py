@@ -102,7 +102,7 @@ def test_coilovers_with_helper_springs_from_the_bench_to_what_the_heights_taught
     tuner.press("As planned")
     part(tuner, "Rings")
     expect(page.get_by_role("region", name="Rings before assembly")).to_contain_text(
-        "Needs front left damper, eye to eye"
+        "Not known yet: front left damper, eye to eye"
     )
     corner = {"Front left": 362, "Front right": 360, "Rear left": 371, "Rear right": 370}
     for name, before in corner.items():

@@ -103,7 +103,7 @@ def test_a_gauge_that_types_like_a_keyboard_and_a_second_reading_that_is_wanted(
     page.get_by_role("button", name="Rear left").click()
     page.get_by_role("link", name="All readings on one sheet").click()
     field = page.locator(".field", has=page.get_by_label("Rear left Camber", exact=True))
-    expect(field).to_contain_text("−4.10° is outside what this layout usually shows, −2.50° to 0.50°")
+    expect(field).to_contain_text("−4.10° is outside what cars usually show, −2.50° to 0.50°")
     field.get_by_role("button", name="read again").click()
     keys.type("-4.0\n")
     expect(field).to_contain_text("2 readings, spread 0.10°")

@@ -8,6 +8,7 @@ from math import degrees, hypot
 from fair_spindle.core.basics.gauging import COVERAGE
 from fair_spindle.core.basics.wheels import AXLES, SIDES, wheels_at
 from fair_spindle.core.joblog.required_fields import Readings
+from fair_spindle.core.joblog.threaded_ends import UNTOLD
 from fair_spindle.core.joblog.wording import label_wheel
 from fair_spindle.core.predict.aligned import AlignedRod, AlignedWheel, align_rods, follow_plan
 from fair_spindle.core.predict.steering import solid_steering
@@ -332,12 +333,14 @@ def _open_steps(plus_minus: float | None, adjuster: Adjuster) -> int:
 def say_first(left: int, plus_minus: float | None, adjuster: Adjuster) -> str:
     """How many of the steps are turned before the wheel is read again, where they are not known to the step.
 
-    Half of them, rounded up: what they do is read, and is a better measure of the lever than any tape.
+    As many as are wanted for sure, half at the least: what they do is read, and is a better measure of the lever than
+    any tape, the better the more was turned.
     """
     if abs(left) < LEAST_TO_HALVE or _open_steps(plus_minus, adjuster) < WORTH_HALVING:
         return ""
-    half = -(-abs(left) // 2) * (1 if left > 0 else -1)
-    return f"First {say_set(half * adjuster.step, adjuster)}, then read again."
+    surely = int(abs(left) - _open_steps(plus_minus, adjuster))
+    first = max(surely, -(-abs(left) // 2)) * (1 if left > 0 else -1)
+    return f"First {say_set(first * adjuster.step, adjuster)}, then read again."
 
 
 def _by_length(adjuster: Adjuster, change: float, readings: Readings) -> str:
@@ -345,6 +348,8 @@ def _by_length(adjuster: Adjuster, change: float, readings: Readings) -> str:
     if adjuster.unit != "turn" or not adjuster.part:
         return ""
     new = readings.quantities.get(f"{adjuster.part}.swap")
+    if new and UNTOLD in new.parts:
+        return ""
     length = readings.quantities.get(f"{adjuster.part}.length")
     old = new.parts.get("old") if new else None
     old = old if old is not None else length.value if length else None

@@ -146,7 +146,7 @@ onMounted(() => void useGauges().load())
       <p v-if="view.usual.length" class="soft">
         Taken for usual: {{ view.usual.join(', ').toLowerCase() }}.
       </p>
-      <FoldAway title="Tell it here" :open="!!view.lacks.length">
+      <FoldAway title="Tell it here">
         <FieldsHere :keys="view.asked" />
       </FoldAway>
     </section>

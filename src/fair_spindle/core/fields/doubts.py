@@ -106,12 +106,16 @@ def _reasons(asked: Field, readings: Mapping[str, Read], before: Mapping[str, Re
             yield f"{_say(asked, value - last.value, sign=True)} against the last baseline."
 
 
+# How far past what is usual an angle lies before it is asked whether another unit was meant.
+UNLIKELY = 3
+
+
 def _other_unit(asked: Field, value: float) -> str:
     """What was meant where another unit of the trade makes a usual number of it."""
     low, high = asked.usual or (0.0, 0.0)
     unit = UNITS[asked.methods[0].unit]
-    if unit.quantity == "angle" and low <= value / 60 <= high:
-        return f" Were {degrees(value):.0f} minutes meant?"
+    if unit.quantity == "angle" and low <= value / 60 <= high and abs(value) > UNLIKELY * max(abs(low), abs(high)):
+        return f" Were {degrees(value):.0f} minutes meant?".replace("-", "−")
     if unit.quantity == "length" and low <= value / INCH <= high:
         return f" Were {value / INCH:.1f} mm meant, not inches?"
     return ""

@@ -20,7 +20,7 @@ ENDS = tuple(f"{wheel}.{ARM}" for wheel in WHEELS)
 TURNS_ON = ".turns_on"
 # How far a new end may leave its rod from the old length where neither was measured: ends of one name differ by
 # millimetres, and threads are counted by eye.  The product's own. [mm]
-UNTOLD_END = 3.0
+UNTOLD_END, UNTOLD = 3.0, "untold"
 
 
 @value_object
@@ -96,7 +96,7 @@ def with_counts(state: JobState, told: Mapping[str, Quantity]) -> dict[str, Quan
 def with_untold_ends(told: Mapping[str, Quantity], ends: Iterable[str]) -> dict[str, Quantity]:
     """What is known of new ends, with those that go in though nobody measured them: as long as the old ones,
     about."""
-    return {f"{end}.swap": Quantity(0.0, UNTOLD_END) for end in ends} | dict(told)
+    return {f"{end}.swap": Quantity(0.0, UNTOLD_END, parts={UNTOLD: 1.0}) for end in ends} | dict(told)
 
 
 def _known(end: str, told: Mapping[str, Quantity]) -> tuple[Quantity, Quantity, Quantity, Quantity, Quantity] | None:

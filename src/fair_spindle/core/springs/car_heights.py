@@ -186,7 +186,16 @@ def spring_length(
     200.0
     """
     damper = np.asarray(ratio if damper_ratio is None else damper_ratio, dtype=float)
-    force = (np.asarray(load, dtype=float) - np.asarray(gas) * damper) / np.asarray(ratio, dtype=float)
+    with np.errstate(over="ignore"):
+        force = (np.asarray(load, dtype=float) - np.asarray(gas) * damper) / np.asarray(ratio, dtype=float)
+    require(
+        np.all(np.isfinite(force)),
+        "motion_ratio",
+        "The spring's share of the load must be a force there is",
+        "a ratio next to nothing",
+        "Check the motion ratio and the wheel load.",
+        kind=Inconsistent,
+    )
     require(
         np.all(force > 0),
         "gas_force_n",
