@@ -92,7 +92,8 @@ def _go(page: Page, step: str) -> None:
         page.get_by_role("link", name=step).first.click()
         page.get_by_role("navigation", name="Parts of the").wait_for()
         page.get_by_role("heading", level=2).first.wait_for()
-        page.wait_for_timeout(300)
+        # What is drawn by samples follows the page.
+        page.wait_for_timeout(1500)
 
 
 if __name__ == "__main__":

@@ -272,6 +272,7 @@ def _rod(one: AlignedRod, readings: Readings) -> CountView:
         rod.plus_minus,
         rod.adjuster.beyond(rod.change),
         readings,
+        read=one.still is not None,
     )
 
 
@@ -283,7 +284,16 @@ def _count(one: AlignedWheel, adjuster: Adjuster, place: int, readings: Readings
     steps = one.open_steps.get(adjuster.name) if one.read else None
     if steps is not None:
         plus_minus = steps * adjuster.step
-    return _counted(adjuster, planned, turned, left, plus_minus, one.beyond.get(adjuster.name, 0.0), readings)
+    return _counted(
+        adjuster,
+        planned,
+        turned,
+        left,
+        plus_minus,
+        one.beyond.get(adjuster.name, 0.0),
+        readings,
+        read=bool(one.read),
+    )
 
 
 def _counted(
@@ -294,6 +304,8 @@ def _counted(
     plus_minus: float | None,
     beyond: float,
     readings: Readings,
+    *,
+    read: bool,
 ) -> CountView:
     def said(steps: int) -> str:
         return say_set(steps * adjuster.step, adjuster)
@@ -309,7 +321,8 @@ def _counted(
         left_said=said(left),
         plus_minus_turns=plus_minus,
         range_said=say_range(left, plus_minus, adjuster),
-        first_said=say_first(left, plus_minus, adjuster),
+        # Before it is read on its wheels a wheel is turned as far as is planned: reading it costs a raise.
+        first_said=say_first(left, plus_minus, adjuster) if read else "",
         needed=say_beyond(adjuster, beyond),
         check=say_check(adjuster, adjuster.changed(planned) - adjuster.start),
         by_length=_by_length(adjuster, adjuster.changed(planned), readings),
