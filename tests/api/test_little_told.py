@@ -80,7 +80,8 @@ def test_toe_alone_gives_turns_with_the_range_of_a_lever_nobody_measured(rod_end
     assert left["first_said"].startswith("First ")
     wheel = view["wheels"][0]
     assert "a middling steering lever" in wheel["assumed"]
-    assert wheel["problem"] == ""
+    assert (wheel["problem"], wheel["doubt"]) == ("", "")
+    assert rod_ends.get("/explained")["toe"] == {}, "an end nobody measured explains it: no cause is looked for"
     assert {"front.left.tie.lever", "front.steer"} <= set(wheel["asked"])
     assert wheel["worth"][0]["turns_then"] < 0.8 * wheel["worth"][0]["turns_now"]
 

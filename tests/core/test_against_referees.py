@@ -32,6 +32,7 @@ from fair_spindle.core.predict.linkage_fit import (
 )
 from fair_spindle.core.predict.motion_ratio import ratio_by_points
 from fair_spindle.core.predict.population import side_cloud
+from fair_spindle.core.predict.turn_effect import learned, went_against
 from fair_spindle.core.predict.turning import aim_of, thrust_as_read
 from fair_spindle.core.review.before_and_after import Beside
 from fair_spindle.core.review.height_causes import CAUSES, _step, explain_heights
@@ -421,3 +422,13 @@ def test_what_a_model_of_rigid_links_leaves_out_is_in_every_angle_as_read():
     """0.02° beside the gauge's own and what the height's error makes of the slope."""
     (row,) = rows_at("left", "as found", 0.0, 2.0, iter([("toe", 0.0, 3e-4, 1e-4)]))
     assert row.uncertainty == pytest.approx(np.sqrt(3e-4**2 + np.radians(0.02) ** 2 + (2.0 * 1e-4) ** 2))
+
+
+@pytest.mark.parametrize(("effect", "against", "taken"), [(-1.0, True, 1.0), (-0.1, False, 1.0), (0.1, False, 1.0)])
+def test_a_turn_that_did_next_to_nothing_is_no_effect_neither_way(effect, against, taken):
+    """Less than a third of what it should do: something slipped, and the lever is believed as before."""
+    read = Quantity(effect, 0.05)
+    assert went_against(0.3, read) == against
+    assert learned(0.3, read).value == taken
+    half = learned(0.3, Quantity(0.5, 0.05)).value
+    assert half == pytest.approx((0.5 / 0.05**2 + 1 / 0.3**2) / (1 / 0.05**2 + 1 / 0.3**2)), "by weights, by hand"
