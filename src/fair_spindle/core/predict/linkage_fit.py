@@ -20,12 +20,15 @@ from fair_spindle.core.predict.evidence import best_gain
 from fair_spindle.core.turns.monte_carlo import Cloud
 
 Array = NDArray[np.float64]
-ROUNDS, AT_REST = 12, 1e-3
+# The fit rests once no coordinate moves by more than this share of its own uncertainty before it.
+ROUNDS, AT_REST = 12, 1e-2
 # From how many of its own uncertainties on a reading is told not to fit, were it the only one; of several, one is
 # let go as far as the worst of so many strays as often by chance.  From how many on it is left out of the fit.
 SURPRISING, IMPOSSIBLE = 2.5, 4.0
 # What a model of rigid links on points leaves out of an angle as read: compliance, play.  The product's own. [rad]
 MODEL = np.radians(0.02)
+# A step that is more than this share of the one before swings to and fro.
+SWINGS = 0.5
 SHARES = (1.0, 0.5, 0.25, 0.1)
 # Half of the change of a link that its effect is told by. [mm]
 NUDGE = 0.5
@@ -155,13 +158,16 @@ def _fitted(
     at = np.zeros(len(prior))
     try:
         found, slopes = _linear_axle(corners, axle, rows, at)
+        step, last, sizes = 1.0, np.inf, np.maximum(np.linalg.norm(prior, axis=1), 1e-12)
         for _ in range(ROUNDS):
             seen = slopes @ prior
             aim = best_gain(seen, prior, noise) @ (read - found + slopes @ at)
-            there, found, slopes = _towards(corners, axle, rows, at, aim)
-            moved_by = float(np.max(np.abs(there - at)))
-            at = there
-            if moved_by < AT_REST:
+            there, found, slopes = _towards(corners, axle, rows, at, at + step * (aim - at))
+            moved_by = float(np.max(np.abs(there - at))) / step
+            # What swings to and fro about its answer is met half way.
+            step, last = (0.5 if moved_by > SWINGS * last else step), moved_by
+            rests, at = bool(np.all(np.abs(there - at) < AT_REST * sizes)), there
+            if rests:
                 break
     except NoSolution:
         return as_it_was, None
