@@ -6,12 +6,12 @@ from collections.abc import Iterator, Mapping
 from math import degrees
 
 from fair_spindle.core.basics.gauging import COVERAGE
-from fair_spindle.core.basics.units import UNITS, from_core
+from fair_spindle.core.basics.units import UNITS, from_core, to_core
 from fair_spindle.core.basics.value_object import value_object
 from fair_spindle.core.basics.wheels import other_side
 from fair_spindle.core.fields.field import Field, Sheet
 
-INCH = 25.4
+INCH = to_core(1, "in")
 
 
 @value_object

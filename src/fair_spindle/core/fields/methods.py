@@ -11,7 +11,8 @@ from fair_spindle.core.fields.field import Method, Part
 _TAPE = 0.5
 _GAP = 0.5
 # A rim runs out by about half a millimetre, a string lies parallel to about one over the length of a car: common
-# practice, no published source.  Over a rim of the car's length the string leaves a sixth of that. [mm]
+# practice, no published source.  Across a rim, a sixth of that length,
+# the string leaves a sixth of its millimetre. [mm]
 _RUN_OUT, _STRING = 0.5, 0.15
 _TURN = "Roll the car on by half a turn of the wheel and read again: the middle of both is free of the rim's run-out."
 _LEVEL = to_core(0.1, "deg")
